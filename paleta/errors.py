@@ -1,0 +1,95 @@
+"""The one family of errors of the core. Each is also the built-in error it resembles.
+
+`code` is stable and machine readable (the API turns it into the `type` of a problem document); the message
+is a sentence a colourist understands.
+"""
+
+
+class PaletaError(Exception):
+    """Anything the core refuses, with a sentence for the person and a code for the program."""
+
+    code = "refused"
+
+
+class ShapeError(PaletaError, ValueError):
+    """An array has the wrong shape."""
+
+    code = "wrong_shape"
+
+
+class NotAnImage(PaletaError, ValueError):
+    """The data is not a picture that can be read whole."""
+
+    code = "not_an_image"
+
+
+class ImageTooLarge(PaletaError, ValueError):
+    """The picture has more pixels than Paleta opens."""
+
+    code = "image_too_large"
+
+
+class ResolutionMissing(PaletaError, ValueError):
+    """Neither the file nor the caller says how large the picture is on paper."""
+
+    code = "resolution_missing"
+
+
+class NoRegions(PaletaError, ValueError):
+    """No closed region was found in the picture."""
+
+    code = "no_regions"
+
+
+class EditError(PaletaError, ValueError):
+    """A change to the regions does not fit them."""
+
+    code = "edit_impossible"
+
+
+class LampError(PaletaError, ValueError):
+    """A lamp or glow stands where none can stand."""
+
+    code = "lamp_impossible"
+
+
+class FormError(PaletaError, ValueError):
+    """A body or its form is not one Paleta knows."""
+
+    code = "form_unknown"
+
+
+class ZoningError(PaletaError, ValueError):
+    """The zones of a region are not 1 to 5 shares that make a whole."""
+
+    code = "zoning_impossible"
+
+
+class SwatchError(PaletaError, ValueError):
+    """A swatch or paper is not a possible colour or medium."""
+
+    code = "swatch_impossible"
+
+
+class WishError(PaletaError, ValueError):
+    """A wish for a ramp contradicts itself or is unknown."""
+
+    code = "wish_impossible"
+
+
+class SchoolError(PaletaError, ValueError):
+    """A school of shade order is unknown or not well formed."""
+
+    code = "school_unknown"
+
+
+class PlanImpossible(PaletaError, ValueError):
+    """The work handed over cannot be put in an order."""
+
+    code = "plan_impossible"
+
+
+class RecipeError(PaletaError, ValueError):
+    """A recipe file is not one this version can read."""
+
+    code = "recipe_unreadable"

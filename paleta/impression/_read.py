@@ -1,0 +1,165 @@
+"""Bytes of a picture file to an upright sRGB impression of known size."""
+
+from __future__ import annotations
+
+import io
+import warnings
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from PIL import Image, ImageOps, UnidentifiedImageError
+
+from paleta.errors import ImageTooLarge, NotAnImage, ResolutionMissing
+
+MM_PER_INCH = 25.4
+FORMATS = ("PNG", "JPEG", "WEBP", "TIFF")
+LARGEST_PIXELS = 60_000_000
+"""Files above this are refused before a single pixel is decoded. A 600 dpi letter sheet has 34 million."""
+LARGEST_SIDE_PX = 2600
+"""Larger pictures are scaled down to this: 300 dpi on the long side of a letter-sized card is 2,550 px."""
+DPI_RANGE = (40.0, 2400.0)
+WIDTH_RANGE_MM = (10.0, 450.0)
+BELIEVABLE_WIDTH_MM = 310.0
+"""Cameras write 72 dpi into everything. A stamped sheet wider than A3 is more likely such a claim."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Impression:
+    """One stamped image.
+
+    pixels    H x W x 3 float32, sRGB in 0..1, upright.
+    dpi       dots per inch of `pixels`.
+    warnings  sentences about what was changed or doubted while reading.
+    """
+
+    pixels: NDArray[np.float32]
+    dpi: float
+    warnings: tuple[str, ...] = ()
+
+    @property
+    def px_per_mm(self) -> float:
+        return self.dpi / MM_PER_INCH
+
+
+def read(data: bytes, *, dpi: float | None = None, width_mm: float | None = None) -> Impression:
+    """Read a scan or photo.
+
+    Parameters
+    ----------
+    data : bytes
+        A PNG, JPEG, WebP or TIFF file.
+    dpi, width_mm : float, optional
+        What the user says about the size; `width_mm` wins over `dpi`, both win over the file.
+
+    Raises
+    ------
+    NotAnImage
+        Empty, damaged, truncated, or another kind of file.
+    ImageTooLarge
+        More than LARGEST_PIXELS.
+    ResolutionMissing
+        No believable size in the file and none given, or the given one is out of range.
+    """
+    if not data:
+        raise NotAnImage("The file is empty. Choose the scan or photo again.")
+    notes: list[str] = []
+    image = _open(data, notes)
+    file_dpi = _dpi_of(image)
+    image = _to_upright_srgb(image, notes)
+    pixel_dpi = _choose_dpi(image.width, file_dpi, dpi, width_mm)
+
+    longest = max(image.size)
+    if longest > LARGEST_SIDE_PX:
+        scale = LARGEST_SIDE_PX / longest
+        size = (max(1, round(image.width * scale)), max(1, round(image.height * scale)))
+        notes.append(f"Scaled from {image.width} x {image.height} to {size[0]} x {size[1]} pixels, "
+                     "which is enough to find every region.")
+        image = image.resize(size, Image.Resampling.LANCZOS, reducing_gap=3.0)
+        pixel_dpi *= scale
+    if min(image.size) < 40:
+        raise NotAnImage(f"The picture is only {image.width} x {image.height} pixels. Scan it at 200 dpi or more.")
+    if pixel_dpi < 120:
+        notes.append(f"Only {pixel_dpi:.0f} dpi: small regions may be missed. 200 dpi or more is better.")
+    pixels = np.asarray(image, dtype=np.float32) / 255.0
+    return Impression(pixels=pixels, dpi=float(pixel_dpi), warnings=tuple(notes))
+
+
+def _open(data: bytes, notes: list[str]) -> Image.Image:
+    try:
+        with warnings.catch_warnings():
+            # Pillow's own bomb warning comes at 89 megapixels; our limit is lower and is checked below.
+            warnings.simplefilter("ignore", Image.DecompressionBombWarning)
+            image = Image.open(io.BytesIO(data), formats=FORMATS)
+            if image.width * image.height > LARGEST_PIXELS:
+                raise ImageTooLarge(
+                    f"The picture has {image.width * image.height / 1e6:.0f} million pixels; Paleta opens up to "
+                    f"{LARGEST_PIXELS / 1e6:.0f} million. Scan at 300 dpi or crop it first.")
+            if getattr(image, "n_frames", 1) > 1:
+                notes.append(f"The file holds {image.n_frames} pictures; the first one is used.")
+                image.seek(0)
+            image.load()
+    except Image.DecompressionBombError as error:
+        raise ImageTooLarge("The picture has far more pixels than Paleta opens. Scan at 300 dpi or crop it "
+                            "first.") from error
+    except UnidentifiedImageError as error:
+        raise NotAnImage("This is not a PNG, JPEG, WebP or TIFF picture. Save the scan as one of these.") from error
+    except (OSError, SyntaxError, ValueError, EOFError, TypeError) as error:
+        if isinstance(error, ImageTooLarge):
+            raise
+        raise NotAnImage("The picture is damaged or cut short. Scan or copy it again.") from error
+    return image
+
+
+def _dpi_of(image: Image.Image) -> float | None:
+    claimed = image.info.get("dpi")
+    if not claimed:
+        return None
+    try:
+        value = float(claimed[0])
+    except (TypeError, ValueError, ZeroDivisionError):
+        return None
+    return value if np.isfinite(value) and DPI_RANGE[0] <= value <= DPI_RANGE[1] else None
+
+
+def _to_upright_srgb(image: Image.Image, notes: list[str]) -> Image.Image:
+    try:
+        upright = ImageOps.exif_transpose(image)
+    except Exception:  # a broken EXIF block is the maker's fault, the picture is still good
+        upright = image
+        notes.append("The file's camera data is damaged and was ignored; check that the picture is upright.")
+    image = upright if upright is not None else image
+    if image.mode.startswith(("I", "F")):
+        values = np.asarray(image, dtype=np.float64)
+        top = 65535.0 if values.max(initial=0.0) > 255 else 255.0
+        image = Image.fromarray(np.clip(values / top * 255.0, 0, 255).astype(np.uint8))
+        notes.append("A 16-bit picture; 8 bits a channel are kept.")
+    if image.mode == "CMYK":
+        notes.append("A print (CMYK) picture; its colours were turned into screen colours and may be off.")
+    if image.mode in ("RGBA", "LA", "PA") or "transparency" in image.info:
+        image = image.convert("RGBA")
+        white = Image.new("RGBA", image.size, (255, 255, 255, 255))
+        image = Image.alpha_composite(white, image)
+        notes.append("See-through parts were filled with white paper.")
+    return image.convert("RGB")
+
+
+def _choose_dpi(width_px: int, file_dpi: float | None, dpi: float | None, width_mm: float | None) -> float:
+    if width_mm is not None:
+        if not WIDTH_RANGE_MM[0] <= width_mm <= WIDTH_RANGE_MM[1]:
+            raise ResolutionMissing(f"The width must lie between {WIDTH_RANGE_MM[0] / 10:.0f} and "
+                                    f"{WIDTH_RANGE_MM[1] / 10:.0f} cm, got {width_mm / 10:.1f} cm.")
+        return width_px / width_mm * MM_PER_INCH
+    if dpi is not None:
+        if not DPI_RANGE[0] <= dpi <= DPI_RANGE[1]:
+            raise ResolutionMissing(f"The resolution must lie between {DPI_RANGE[0]:.0f} and {DPI_RANGE[1]:.0f} dpi, "
+                                    f"got {dpi:.0f}.")
+        return dpi
+    if file_dpi is None:
+        raise ResolutionMissing("The file does not say how large the picture is. Give the width of the scanned "
+                                "paper in inches or centimetres.")
+    width = width_px / file_dpi * MM_PER_INCH
+    if width > BELIEVABLE_WIDTH_MM:
+        raise ResolutionMissing(f"The file claims {file_dpi:.0f} dpi, which would make a picture {width / 10:.0f} cm "
+                                "wide. Give the real width in inches or centimetres.")
+    return file_dpi

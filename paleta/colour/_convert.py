@@ -1,0 +1,91 @@
+"""Conversions and the colour difference, on top of scikit-image."""
+
+from __future__ import annotations
+
+import re
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+from skimage import color
+from skimage.color.colorconv import xyz_from_rgb
+
+from paleta.errors import ShapeError
+
+Floats = NDArray[np.float64]
+
+
+def difference(lab_a: ArrayLike, lab_b: ArrayLike) -> Floats:
+    """Return the CIEDE2000 difference between CIE L*a*b* colours.
+
+    Parameters
+    ----------
+    lab_a, lab_b : array_like, shape (..., 3)
+        L* in 0..100; both under the same white point. They broadcast against each other.
+
+    Returns
+    -------
+    ndarray, shape (...)
+        0 for equal colours, without upper bound.
+
+    Raises
+    ------
+    ShapeError
+        If the last axis is not 3 long.
+
+    References
+    ----------
+    [Sharma2005], equations 2 to 22.
+    """
+    one, other = _triples(lab_a), _triples(lab_b)
+    return np.asarray(color.deltaE_ciede2000(one, other), dtype=np.float64)
+
+
+def lab_to_srgb(lab: ArrayLike) -> Floats:
+    """L*a*b* (..., 3) to sRGB (..., 3) in 0..1; colours outside sRGB are clipped. [IEC61966]"""
+    triples = _triples(lab)
+    xyz = color.lab2xyz(triples.reshape(-1, 1, 3), illuminant="D65", observer="2")
+    linear = xyz @ XYZ_TO_LINEAR.T
+    return encode(np.clip(linear, 0.0, 1.0)).reshape(triples.shape)
+
+
+def srgb_to_lab(srgb: ArrayLike) -> Floats:
+    """sRGB (..., 3) in 0..1 to L*a*b* (..., 3). [IEC61966]"""
+    triples = _triples(srgb)
+    return np.asarray(color.rgb2lab(triples.reshape(-1, 1, 3), illuminant="D65", observer="2"),
+                      dtype=np.float64).reshape(triples.shape)
+
+
+def encode(linear: ArrayLike) -> Floats:
+    """Linear light 0..1 to the sRGB signal. [IEC61966]"""
+    values = np.asarray(linear, dtype=np.float64)
+    return np.where(values <= 0.0031308, 12.92 * values, 1.055 * np.power(np.maximum(values, 1e-9), 1 / 2.4) - 0.055)
+
+
+def lab_to_hex(lab: ArrayLike) -> str:
+    """One colour as #rrggbb."""
+    red, green, blue = np.round(lab_to_srgb(lab).reshape(3) * 255).astype(int)
+    return f"#{red:02x}{green:02x}{blue:02x}"
+
+
+def hex_to_lab(code: str) -> tuple[float, float, float]:
+    """#rrggbb to L*a*b*, rounded to two decimals.
+
+    Raises
+    ------
+    ShapeError
+        If `code` is not a # and six hexadecimal digits.
+    """
+    if not re.fullmatch(r"#[0-9a-fA-F]{6}", code):
+        raise ShapeError(f"A colour is written as # and six digits 0-9 a-f, got {code!r}.")
+    lab = srgb_to_lab([int(code[i:i + 2], 16) / 255 for i in (1, 3, 5)])
+    return round(float(lab[0]), 2), round(float(lab[1]), 2), round(float(lab[2]), 2)
+
+
+XYZ_TO_LINEAR = np.linalg.inv(xyz_from_rgb)
+
+
+def _triples(values: ArrayLike) -> Floats:
+    array = np.asarray(values, dtype=np.float64)
+    if array.shape[-1:] != (3,):
+        raise ShapeError(f"A colour has three numbers on the last axis, got an array of shape {array.shape}.")
+    return array

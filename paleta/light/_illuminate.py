@@ -1,0 +1,108 @@
+"""The lamp and glows falling on a relief."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.errors import LampError
+from paleta.light._forms import SCALE, Relief
+
+FLAT_FADE = 0.06
+"""A flat body loses this much light from the side of the lamp to the far side, so that it can be shaded at all:
+walls grow darker towards the far end (common practice)."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Lamp:
+    """A distant lamp over the stamped image.
+
+    azimuth_deg    where it stands: 0 at the top edge (12 o'clock), turning clockwise; 360 is 0 again.
+    elevation_deg  0 grazes the paper, 90 is straight overhead.
+    ambient        share of light that comes from everywhere, 0..0.9.
+    """
+
+    azimuth_deg: float
+    elevation_deg: float
+    ambient: float = 0.2
+
+    def __post_init__(self) -> None:
+        if not 0 <= self.azimuth_deg <= 360:
+            raise LampError(f"azimuth_deg must lie in 0..360, got {self.azimuth_deg}.")
+        if not 0 <= self.elevation_deg <= 90:
+            raise LampError(f"elevation_deg must lie in 0..90, got {self.elevation_deg}.")
+        if not 0 <= self.ambient <= 0.9:
+            raise LampError(f"ambient must lie in 0..0.9, got {self.ambient}.")
+
+    @property
+    def direction(self) -> tuple[float, float, float]:
+        """Unit vector from the paper to the lamp, (x right, y down, z to the viewer)."""
+        azimuth, elevation = np.radians(self.azimuth_deg), np.radians(self.elevation_deg)
+        return (float(np.sin(azimuth) * np.cos(elevation)), float(-np.cos(azimuth) * np.cos(elevation)),
+                float(np.sin(elevation)))
+
+    @property
+    def clock(self) -> str:
+        """The place as a clock position to the nearest half hour, for example "10:30"."""
+        halves = round(self.azimuth_deg / 15) % 24
+        hour = halves // 2 or 12
+        return f"{hour}:{'30' if halves % 2 else '00'}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Glow:
+    """A light inside the picture at (x_mm, y_mm) from the top left corner, `height_mm` above the paper.
+
+    reach_mm  where its light has fallen to a quarter; strength 1 is as bright as the lamp.
+    """
+
+    x_mm: float
+    y_mm: float
+    height_mm: float = 8.0
+    reach_mm: float = 20.0
+    strength: float = 1.0
+
+    def __post_init__(self) -> None:
+        if self.reach_mm <= 0 or self.height_mm < 0 or not 0 <= self.strength <= 5:
+            raise LampError("A glow needs a reach above 0, a height of 0 or more and a strength in 0..5.")
+
+
+def illuminate(relief: Relief, lamp: Lamp, glows: Sequence[Glow] = (), *, px_per_mm: float = 300 / 25.4,
+               full_size: bool = True) -> NDArray[np.float32]:
+    """Light on every pixel, 0..1.
+
+    Lambert's cosine law ([Lambert1760]) for the lamp and for glows with distance fall-off, plus ambient. With
+    `full_size` False the result keeps the relief's own h x w, which is enough for a picture on screen.
+    """
+    x, y, z = lamp.direction
+    normals = relief.normals
+    facing = normals[..., 0] * x
+    facing += normals[..., 1] * y
+    facing += normals[..., 2] * z
+    flat = normals[..., 2] > 0.9999
+    fade = FLAT_FADE * (relief.across[..., 0] * x + relief.across[..., 1] * y)
+    facing += np.where(flat, fade, 0)
+    np.clip(facing, 0, 1, out=facing)
+    light = lamp.ambient + (1 - lamp.ambient) * facing
+    for glow in glows:
+        light += (1 - lamp.ambient) * _glow_light(relief, glow, px_per_mm)
+    light = np.clip(light, 0, 1).astype(np.float32)
+    if not full_size:
+        return light
+    rows, cols = relief.shape
+    large = cv2.resize(light, (light.shape[1] * SCALE, light.shape[0] * SCALE), interpolation=cv2.INTER_LINEAR)
+    return np.ascontiguousarray(large[:rows, :cols])
+
+
+def _glow_light(relief: Relief, glow: Glow, px_per_mm: float) -> NDArray[np.float32]:
+    step_mm = SCALE / px_per_mm
+    rows, cols = np.indices(relief.height.shape, dtype=np.float32)
+    towards = np.stack([glow.x_mm - cols * step_mm, glow.y_mm - rows * step_mm,
+                        glow.height_mm - relief.height / px_per_mm], axis=-1)
+    distance = np.maximum(np.linalg.norm(towards, axis=-1), 1e-3)
+    cosine = np.clip((relief.normals * towards).sum(axis=-1) / distance, 0, 1)
+    return (glow.strength * cosine / (1 + distance / glow.reach_mm) ** 2).astype(np.float32)

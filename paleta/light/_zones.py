@@ -1,0 +1,92 @@
+"""From light to zones: which part of each region is deep, shade, middle, light or highlight."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.errors import ZoningError
+from paleta.impression import RegionMap
+
+LEVELS = 512
+"""Light is sorted into this many steps; a fifth of a percent is finer than any eye or pen."""
+NO_ZONE = 255
+"""Paper and regions left as paper."""
+SHARES: dict[int, tuple[float, ...]] = {
+    1: (1.0,), 2: (0.38, 0.62), 3: (0.26, 0.36, 0.38), 4: (0.18, 0.26, 0.29, 0.27), 5: (0.14, 0.2, 0.24, 0.24, 0.18)}
+"""Part of a region's area in each zone, darkest first. Common practice: a third or less in the darkest shade."""
+NAMES: dict[int, tuple[str, ...]] = {
+    1: ("all over",), 2: ("shade", "light"), 3: ("shade", "middle", "light"),
+    4: ("deep", "shade", "middle", "light"), 5: ("deep", "shade", "middle", "light", "highlight")}
+
+
+@dataclass(frozen=True, slots=True)
+class Zoning:
+    """How many zones each region gets.
+
+    shades         label to number of zones, 0 = left as paper; regions not named get `default`.
+    true_to_scene  0: every region gets its whole ramp by shares. 1: thresholds over the whole picture. Between: between.
+    """
+
+    shades: Mapping[int, int] = field(default_factory=dict)
+    default: int = 3
+    true_to_scene: float = 0.0
+
+    def __post_init__(self) -> None:
+        for label, count in [(None, self.default), *self.shades.items()]:
+            if count not in range(0, 6):
+                where = f"Region {label}" if label else "A region"
+                raise ZoningError(f"{where} can have 1 to 5 zones, or 0 to stay paper; got {count}.")
+        if not 0 <= self.true_to_scene <= 1:
+            raise ZoningError(f"true_to_scene must lie in 0..1, got {self.true_to_scene}.")
+
+    def count(self, label: int) -> int:
+        return self.shades.get(label, self.default)
+
+
+def levels(illumination: NDArray[np.float32]) -> NDArray[np.int32]:
+    """Light 0..1 as whole steps 0..LEVELS-1."""
+    return (illumination * (LEVELS - 1) + 0.5).astype(np.int32)
+
+
+def thresholds(light_levels: NDArray[np.int32], labels: NDArray[np.int32], zoning: Zoning) -> dict[int, NDArray[np.int32]]:
+    """For every region the light levels at which the next lighter zone begins: count - 1 rising numbers."""
+    span = int(labels.max()) + 1
+    histogram = np.bincount((labels * LEVELS + light_levels).ravel(), minlength=span * LEVELS).reshape(span, LEVELS)
+    picture = np.cumsum(histogram[1:].sum(axis=0))
+    result: dict[int, NDArray[np.int32]] = {}
+    for label in range(1, span):
+        count = zoning.count(label)
+        if count < 1:
+            continue
+        wanted = np.cumsum(SHARES[count])[:-1]
+        own = np.cumsum(histogram[label])
+        if own[-1] == 0 or picture[-1] == 0:
+            result[label] = np.zeros(count - 1, np.int32)
+            continue
+        by_region = np.searchsorted(own, wanted * own[-1]) + 1
+        by_scene = np.searchsorted(picture, wanted * picture[-1]) + 1
+        mix = (1 - zoning.true_to_scene) * by_region + zoning.true_to_scene * by_scene
+        result[label] = np.round(mix).astype(np.int32)
+    return result
+
+
+def zone_map(illumination: NDArray[np.float32], region_map: RegionMap, zoning: Zoning) -> NDArray[np.uint8]:
+    """H x W uint8: 0 = the deepest zone of its region, NO_ZONE on paper and regions left as paper.
+
+    Raises
+    ------
+    ZoningError
+        If the illumination is not of the map's shape.
+    """
+    if illumination.shape != region_map.labels.shape:
+        raise ZoningError(f"The light {illumination.shape} and the map {region_map.labels.shape} differ in shape.")
+    steps = levels(illumination)
+    table = np.full((int(region_map.labels.max()) + 1, LEVELS), NO_ZONE, np.uint8)
+    ladder = np.arange(LEVELS)
+    for label, starts in thresholds(steps, region_map.labels, zoning).items():
+        table[label] = np.searchsorted(starts, ladder, side="right")
+    return table[region_map.labels, steps]

@@ -1,0 +1,106 @@
+"""What light comes back from a paper under coats of marker, watercolour or pencil.
+
+Marker: dye in the paper, light passes it down and up again (Beer-Lambert), so coats multiply and can only darken.
+Watercolour: pigment and paper share absorption over scattering (one-constant Kubelka-Munk, [Kubelka1931]); dilution
+scales the pigment's part. Pencil: grains cover a share of the paper ([Murray1936]), light spreads between them
+([Yule1951]); white pencil therefore lightens toned paper.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.errors import SwatchError
+from paleta.media._spectrum import DARKEST, lab_to_reflectance, reflectance_to_lab
+from paleta.media._swatch import Lab, Paper, Swatch
+
+Floats = NDArray[np.float64]
+YULE_NIELSEN_N = 2.0
+"""2 is the limit of full light spreading in paper; [Yule1951]."""
+EVEN_COVERAGE = 0.7
+"""Share of the paper that one layer at even pressure covers. From memory, common practice."""
+
+
+@dataclass(frozen=True, slots=True)
+class Layer:
+    """One laying of a swatch.
+
+    coats     how often, >= 0; fractions are partly melted coats.
+    dilution  watercolour: concentration, 1 = full strength, 0 = clean water.
+    pressure  pencil: 1 = even, up to 1.4 = firm, 0 = not touching.
+    """
+
+    swatch: Swatch
+    coats: float = 1
+    dilution: float = 1.0
+    pressure: float = 1.0
+
+    def __post_init__(self) -> None:
+        if not 0 <= self.coats <= 20:
+            raise SwatchError(f"coats must lie in 0..20, got {self.coats}.")
+        if not 0 <= self.dilution <= 1:
+            raise SwatchError(f"dilution must lie in 0..1, got {self.dilution}.")
+        if not 0 <= self.pressure <= 1.4:
+            raise SwatchError(f"pressure must lie in 0..1.4, got {self.pressure}.")
+
+
+def appearance(swatch: Swatch, paper: Paper, *, coats: float = 1, dilution: float = 1.0,
+               pressure: float = 1.0) -> Lab:
+    """L*a*b* of `swatch` laid on `paper`.
+
+    With one full coat on the paper it was measured on this is the measured colour (moved into sRGB if outside).
+
+    Raises
+    ------
+    SwatchError
+        If coats, dilution or pressure are out of range.
+    """
+    return appearance_of_layers([Layer(swatch, coats, dilution, pressure)], paper)
+
+
+def appearance_of_layers(layers: Sequence[Layer], paper: Paper) -> Lab:
+    """L*a*b* of several layings over each other, first one lowest; no layers show the paper."""
+    reflectance = lab_to_reflectance(paper.lab)
+    for layer in layers:
+        reflectance = OPTICS[layer.swatch.medium](reflectance, layer)
+    lab = reflectance_to_lab(reflectance)
+    return float(lab[0]), float(lab[1]), float(lab[2])
+
+
+def _lay_marker(below: Floats, layer: Layer) -> Floats:
+    measured, paper = lab_to_reflectance(layer.swatch.lab), lab_to_reflectance(layer.swatch.paper.lab)
+    passed_twice = np.clip(measured / paper, DARKEST, 1.0)
+    return np.maximum(below * passed_twice**layer.coats, DARKEST)
+
+
+def k_over_s(reflectance: Floats) -> Floats:
+    """Absorption over scattering of an opaque layer, (1 - R)^2 / 2R. [Kubelka1931]"""
+    return (1 - reflectance) ** 2 / (2 * reflectance)
+
+
+def reflectance_of(ratio: Floats) -> Floats:
+    """The inverse of `k_over_s`, 1 + q - sqrt(q^2 + 2q). [Kubelka1931]"""
+    return 1 + ratio - np.sqrt(ratio**2 + 2 * ratio)
+
+
+def _lay_watercolour(below: Floats, layer: Layer) -> Floats:
+    measured, paper = lab_to_reflectance(layer.swatch.lab), lab_to_reflectance(layer.swatch.paper.lab)
+    pigment = np.maximum(k_over_s(measured) - k_over_s(paper), 0.0)
+    return np.maximum(reflectance_of(k_over_s(below) + layer.coats * layer.dilution * pigment), DARKEST)
+
+
+def _lay_pencil(below: Floats, layer: Layer) -> Floats:
+    root = 1 / YULE_NIELSEN_N
+    measured, paper = lab_to_reflectance(layer.swatch.lab), lab_to_reflectance(layer.swatch.paper.lab)
+    solid = np.clip((measured**root - (1 - EVEN_COVERAGE) * paper**root) / EVEN_COVERAGE, DARKEST**root, 1.0)
+    once = min(1.0, EVEN_COVERAGE * layer.pressure)
+    covered = 1 - (1 - once) ** layer.coats
+    return (covered * solid + (1 - covered) * below**root) ** YULE_NIELSEN_N
+
+
+OPTICS: dict[str, Callable[[Floats, Layer], Floats]] = {
+    "marker": _lay_marker, "watercolour": _lay_watercolour, "pencil": _lay_pencil}

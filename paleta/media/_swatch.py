@@ -1,0 +1,66 @@
+"""What is known of a pen, paint or pencil, and of a paper."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from paleta.errors import SwatchError
+
+Lab = tuple[float, float, float]
+MEDIA = {"marker": "Alcohol marker", "watercolour": "Watercolour", "pencil": "Coloured pencil"}
+
+
+def check_lab(lab: Lab, whose: str) -> None:
+    """Raise SwatchError unless `lab` can be a measured surface colour."""
+    if len(lab) != 3 or not all(isinstance(value, int | float) and math.isfinite(value) for value in lab):
+        raise SwatchError(f"{whose}: a colour is three numbers L*, a*, b*, got {lab!r}.")
+    if not (0 <= lab[0] <= 100 and abs(lab[1]) <= 128 and abs(lab[2]) <= 128):
+        raise SwatchError(f"{whose}: L* must lie in 0..100 and a*, b* in -128..128, got {tuple(lab)}.")
+
+
+@dataclass(frozen=True, slots=True)
+class Paper:
+    """A paper by its own colour."""
+
+    code: str
+    name: str
+    lab: Lab
+
+    def __post_init__(self) -> None:
+        check_lab(self.lab, self.name)
+
+
+# Invented papers with believable whites.
+PAPERS = {paper.code: paper for paper in (
+    Paper("smooth-white", "Smooth white card, 250 g/m2", (95.6, 0.3, -1.8)),
+    Paper("cream", "Cream card, 250 g/m2", (92.8, 0.6, 8.2)),
+    Paper("cold-press", "Watercolour paper, 300 g/m2", (94.6, -0.2, 3.0)),
+    Paper("toned-grey", "Toned grey, 220 g/m2", (71.0, 0.1, 1.4)),
+    Paper("kraft", "Kraft card, 280 g/m2", (64.5, 8.3, 21.5)),
+)}
+REFERENCE_PAPER = PAPERS["smooth-white"]
+
+
+@dataclass(frozen=True, slots=True)
+class Swatch:
+    """One pen, paint or pencil as measured with one coat on `paper`.
+
+    code    unique within the drawer; stays with the swatch for good.
+    family  the run of neighbouring lightnesses it belongs to, a plain colour word.
+    lab     one coat (marker), the wash at full strength (watercolour), even pressure (pencil).
+    """
+
+    code: str
+    name: str
+    medium: str
+    lab: Lab
+    family: str = ""
+    paper: Paper = REFERENCE_PAPER
+
+    def __post_init__(self) -> None:
+        if not self.code:
+            raise SwatchError("A swatch needs a code to be told from the others.")
+        if self.medium not in MEDIA:
+            raise SwatchError(f"{self.name}: the medium must be one of {', '.join(MEDIA)}, got {self.medium!r}.")
+        check_lab(self.lab, self.name or self.code)

@@ -1,0 +1,11 @@
+"""Putting every pass of every region in an order that respects wet and dry and spares pen changes."""
+
+from paleta.order._check import Violation, check_plan
+from paleta.order._pace import PACES, Pace
+from paleta.order._plan import Pass, Plan
+from paleta.order._schedule import make_plan, plan_region_by_region
+from paleta.order._schools import DEFAULT_SCHOOL, SCHOOLS, School, Step, school_named
+from paleta.order._work import Job, Work, expand
+
+__all__ = ["DEFAULT_SCHOOL", "PACES", "SCHOOLS", "Job", "Pace", "Pass", "Plan", "School", "Step", "Violation", "Work",
+           "check_plan", "expand", "make_plan", "plan_region_by_region", "school_named"]

@@ -1,0 +1,90 @@
+"""Checking a plan against the rules, without trusting whoever made it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from paleta.order._pace import PACES, Pace
+from paleta.order._plan import Pass, Plan
+from paleta.order._schools import School, school_named
+from paleta.order._work import Work, expand
+
+ROUNDING_S = 0.25
+"""Times are kept to a tenth of a second."""
+
+
+@dataclass(frozen=True, slots=True)
+class Violation:
+    """A broken rule: its kind, the numbers of the passes at fault, and a sentence."""
+
+    kind: str
+    passes: tuple[int, ...]
+    sentence: str
+
+
+def check_plan(work: Work, plan: Plan, school: School | str, pace: Pace | None = None) -> list[Violation]:
+    """All rules that `plan` breaks; an empty list is a sound plan.
+
+    Every region has its school's passes and no others in their order; one hand; a change of pen takes its time; wet
+    blends are not interrupted for too long; second coats and touching regions find dry paper.
+    """
+    school = school_named(school) if isinstance(school, str) else school
+    pace = pace or PACES[school.medium]
+    by_region: dict[int, list[Pass]] = {}
+    for one in plan.passes:
+        by_region.setdefault(one.region, []).append(one)
+    return [*_chains(work, by_region, school), *_hand(plan, pace), *_blends(by_region, pace),
+            *_neighbours(work, by_region, pace)]
+
+
+def _chains(work: Work, by_region: dict[int, list[Pass]], school: School) -> list[Violation]:
+    found = []
+    for job in work.jobs:
+        wanted = [(stroke.swatch, stroke.zones, stroke.join) for stroke in expand(job, school)]
+        passes = by_region.get(job.region, [])
+        if [(one.swatch, one.zones, one.join) for one in passes] != wanted:
+            found.append(Violation("chain", tuple(one.number for one in passes),
+                                   f"{job.name} does not get the passes of {school.name} in their order."))
+    for region in by_region.keys() - {job.region for job in work.jobs}:
+        found.append(Violation("chain", tuple(one.number for one in by_region[region]),
+                               f"Region {region} is not part of the work."))
+    return found
+
+
+def _hand(plan: Plan, pace: Pace) -> list[Violation]:
+    found = []
+    for one in plan.passes:
+        if one.end_s - one.start_s < pace.laying_s(one.area_mm2) - ROUNDING_S:
+            found.append(Violation("laying", (one.number,), f"Pass {one.number} is given too little time."))
+    for before, after in zip(plan.passes, plan.passes[1:], strict=False):
+        change = pace.change_s if before.swatch != after.swatch else 0.0
+        if after.start_s < before.end_s + change - ROUNDING_S:
+            found.append(Violation("hand", (before.number, after.number),
+                                   f"Pass {after.number} starts before the hand is free."))
+    return found
+
+
+def _blends(by_region: dict[int, list[Pass]], pace: Pace) -> list[Violation]:
+    found = []
+    for passes in by_region.values():
+        for before, after in zip(passes, passes[1:], strict=False):
+            gap = after.start_s - before.end_s
+            if after.join == "wet" and gap > pace.blend_s + ROUNDING_S:
+                found.append(Violation("blend", (before.number, after.number),
+                                       f"{after.name}: pass {before.number} has dried before pass {after.number}."))
+            if after.join == "dry" and gap < pace.coat_dry_s - ROUNDING_S:
+                found.append(Violation("coat", (before.number, after.number),
+                                       f"{after.name}: pass {after.number} comes before the coat below is dry."))
+    return found
+
+
+def _neighbours(work: Work, by_region: dict[int, list[Pass]], pace: Pace) -> list[Violation]:
+    found = []
+    for region, others in work.neighbours().items():
+        for other in others:
+            for after in by_region.get(region, []):
+                wet = [one for one in by_region.get(other, [])
+                       if one.number < after.number and after.start_s < one.end_s + pace.touch_dry_s - ROUNDING_S]
+                found.extend(Violation("wet neighbour", (one.number, after.number),
+                                       f"{after.name} is laid while {one.name} beside it is wet.") for one in wet)
+    return found

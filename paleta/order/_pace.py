@@ -1,0 +1,45 @@
+"""How long things take. All values are common practice until the user's own times replace them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from paleta.errors import PlanImpossible
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Pace:
+    """Seconds for one medium.
+
+    start_s, per_mm2_s  a pass takes start_s + per_mm2_s * area.
+    change_s            putting one swatch away and taking up the next.
+    touch_dry_s         until a touching region may be laid wet beside it.
+    coat_dry_s          until a second coat or raw colour on dry.
+    blend_s             longest pause in which a wet blend still melts.
+    """
+
+    start_s: float
+    per_mm2_s: float
+    change_s: float
+    touch_dry_s: float
+    coat_dry_s: float
+    blend_s: float
+
+    def __post_init__(self) -> None:
+        if min(self.start_s, self.per_mm2_s, self.change_s, self.touch_dry_s, self.coat_dry_s) < 0:
+            raise PlanImpossible("No time can be below zero.")
+        if self.blend_s < self.change_s:
+            raise PlanImpossible(f"A blend that holds {self.blend_s:.0f} s leaves no time to change pens "
+                                 f"({self.change_s:.0f} s).")
+
+    def laying_s(self, area_mm2: float) -> float:
+        return self.start_s + self.per_mm2_s * area_mm2
+
+
+# Marker: touch dry under a minute, second coat after 2 to 3 minutes, workable a minute or so. Watercolour: dried with
+# a heat tool (30 to 60 s; 5 to 20 min in air). Pencil does not dry.
+PACES = {
+    "marker": Pace(start_s=3, per_mm2_s=0.12, change_s=6, touch_dry_s=50, coat_dry_s=150, blend_s=75),
+    "watercolour": Pace(start_s=5, per_mm2_s=0.10, change_s=12, touch_dry_s=60, coat_dry_s=60, blend_s=90),
+    "pencil": Pace(start_s=4, per_mm2_s=0.35, change_s=5, touch_dry_s=0, coat_dry_s=0, blend_s=3600),
+}

@@ -1,0 +1,176 @@
+"""The order of passes: a sound heuristic for a scheduling problem with set-up times and time windows.
+
+One hand lays every pass. Passes of a region that must meet wet form a block that nothing long may interrupt.
+1. Blocks of regions that use the same pens, do not touch, and are small enough to stay wet are laid pen by pen as
+   one unit. 2. Units are taken greedily: least waiting and fewest pen changes next. 3. Moving and swapping units
+   improves the order while that shortens it. [Bagchi1999] surveys sequencing with set-up times.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from paleta.errors import PlanImpossible
+from paleta.order._clock import Clock, Near, Unit, measure, to_plan
+from paleta.order._pace import Pace
+from paleta.order._plan import Plan
+from paleta.order._schools import School
+from paleta.order._work import Stroke, Work, expand
+
+TRIALS = 1500
+"""Moves tried in the improvement; a number and not a time, so that the same work gives the same plan."""
+WINDOW_SHARE = 0.8
+"""Units are packed to this part of the blend window; hands are not clocks."""
+
+
+def make_plan(work: Work, school: School, pace: Pace) -> Plan:
+    """Order all passes of all jobs.
+
+    Returns
+    -------
+    Plan
+        One that `check_plan` accepts. No jobs give an empty plan of 0 s.
+
+    Raises
+    ------
+    PlanImpossible
+        If the pace leaves no time for a wet blend.
+    """
+    near = work.neighbours()
+    chains = [expand(job, school) for job in work.jobs if job.ramp]
+    bound = lower_bound(chains, pace)
+    order = _improve(_greedy(_pack(chains, pace, near), pace, near), pace, near)
+    return to_plan(order, pace, near, bound)
+
+
+def plan_region_by_region(work: Work, school: School, pace: Pace) -> Plan:
+    """The habit to compare with: one region after the other, going on with another while one dries.
+
+    It waits as cleverly as `make_plan`, but does not look at which pen is in the hand.
+    """
+    chains = [expand(job, school) for job in work.jobs if job.ramp]
+    near = work.neighbours()
+    order = _greedy(_alone(chains), pace, near, mind_pens=False)
+    return to_plan(order, pace, near, lower_bound(chains, pace))
+
+
+def lower_bound(chains: Sequence[Sequence[Stroke]], pace: Pace) -> float:
+    """No order is shorter: every pass is laid, every pen is taken up once, and no chain is shorter than its own waits."""
+    strokes = [stroke for chain in chains for stroke in chain]
+    if not strokes:
+        return 0.0
+    pens = len({stroke.swatch for stroke in strokes})
+    hand = sum(pace.laying_s(stroke.area_mm2) for stroke in strokes) + (pens - 1) * pace.change_s
+    return max(hand, *(measure(_alone([chain]), pace, {})[0] for chain in chains))
+
+
+def _blocks(chain: Sequence[Stroke]) -> list[list[Stroke]]:
+    blocks: list[list[Stroke]] = []
+    for stroke in chain:
+        if stroke.join == "wet":
+            blocks[-1].append(stroke)
+        else:
+            blocks.append([stroke])
+    return blocks
+
+
+def _alone(chains: Sequence[Sequence[Stroke]]) -> list[Unit]:
+    """Every block a unit of its own, region by region."""
+    return [Unit(strokes=tuple(block), keys=((block[0].region, number),))
+            for chain in chains for number, block in enumerate(_blocks(chain))]
+
+
+def _pack(chains: Sequence[Sequence[Stroke]], pace: Pace, near: Near) -> list[Unit]:
+    """Blocks with the same pens in the same order, of regions that do not touch, become one unit while they stay wet."""
+    groups: list[list[tuple[tuple[int, int], list[Stroke]]]] = []
+    for chain in chains:
+        for number, block in enumerate(_blocks(chain)):
+            key = (block[0].region, number)
+            for group in groups:
+                if _fits(group, key, block, pace, near):
+                    group.append((key, block))
+                    break
+            else:
+                groups.append([(key, block)])
+    units = []
+    for group in groups:
+        blocks = [block for _, block in group]
+        # Boustrophedon would break the even gaps: every pass visits the regions in the same order.
+        strokes = tuple(block[i] for i in range(len(blocks[0])) for block in blocks)
+        units.append(Unit(strokes=strokes, keys=tuple(key for key, _ in group)))
+    return units
+
+
+def _fits(group: Sequence[tuple[tuple[int, int], list[Stroke]]], key: tuple[int, int], block: Sequence[Stroke],
+          pace: Pace, near: Near) -> bool:
+    (_, number), pens = group[0][0], [stroke.swatch for stroke in group[0][1]]
+    if number != key[1] or pens != [stroke.swatch for stroke in block]:
+        return False
+    regions = [other for (other, _), _ in group]
+    if any(other in near[key[0]] for other in regions):
+        return False
+    if len(block) == 1:
+        return True
+    blocks = [other for _, other in group] + [list(block)]
+    rounds = [[pace.laying_s(each[i].area_mm2) for each in blocks] for i in range(len(block))]
+    for now, then, pen, next_pen in zip(rounds, rounds[1:], pens, pens[1:], strict=False):
+        change = pace.change_s if pen != next_pen else 0.0
+        for place in range(len(blocks)):
+            if sum(now[place + 1:]) + change + sum(then[:place]) > WINDOW_SHARE * pace.blend_s:
+                return False
+    return True
+
+
+def _greedy(units: Sequence[Unit], pace: Pace, near: Near, *, mind_pens: bool = True) -> list[Unit]:
+    """Take the unit that can start soonest, change of pen included; ties go to the first in the list."""
+    clock = Clock(pace, near)
+    done: dict[int, int] = {}
+    left = list(units)
+    order: list[Unit] = []
+    while left:
+        best, best_cost = None, np.inf
+        for unit in left:
+            if any(done.get(region, 0) != number for region, number in unit.keys):
+                continue
+            change = pace.change_s if mind_pens and clock.pen not in (None, unit.strokes[0].swatch) else 0.0
+            cost = max(clock.now_s + change, clock.ready(unit)[0])
+            if cost < best_cost:
+                best, best_cost = unit, cost
+        if best is None:
+            raise PlanImpossible("The passes wait for each other in a circle.")
+        left.remove(best)
+        order.append(best)
+        clock.lay(best)
+        done.update({region: number + 1 for region, number in best.keys})
+    return order
+
+
+def _improve(order: list[Unit], pace: Pace, near: Near) -> list[Unit]:
+    """Move one unit to another place, or swap two, whenever the whole gets shorter and stays in sequence."""
+    if len(order) < 3:
+        return order
+    chance = np.random.default_rng(len(order))
+    best, best_time = order, measure(order, pace, near)
+    for _ in range(TRIALS):
+        trial = list(best)
+        i, j = (int(value) for value in chance.choice(len(order), 2, replace=False))
+        if chance.random() < 0.6:
+            trial.insert(j, trial.pop(i))
+        else:
+            trial[i], trial[j] = trial[j], trial[i]
+        if _in_sequence(trial):
+            time = measure(trial, pace, near)
+            if time < best_time:
+                best, best_time = trial, time
+    return best
+
+
+def _in_sequence(order: Sequence[Unit]) -> bool:
+    done: dict[int, int] = {}
+    for unit in order:
+        if any(done.get(region, 0) != number for region, number in unit.keys):
+            return False
+        done.update({region: number + 1 for region, number in unit.keys})
+    return True

@@ -1,0 +1,108 @@
+"""What is to be coloured: one job per region, spelled out into passes by a school."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+
+from paleta.errors import PlanImpossible
+from paleta.light._zones import NAMES, SHARES
+from paleta.order._schools import Join, School, Step
+
+
+@dataclass(frozen=True, slots=True)
+class Job:
+    """One region to colour. `ramp` holds swatch codes, palest first; an empty one stays paper."""
+
+    region: int
+    name: str
+    area_mm2: float
+    ramp: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Work:
+    """All jobs, and which regions touch each other (pairs in any order; pairs without jobs are ignored)."""
+
+    jobs: tuple[Job, ...]
+    touching: frozenset[frozenset[int]] = field(default_factory=frozenset)
+
+    def __post_init__(self) -> None:
+        regions = [job.region for job in self.jobs]
+        if len(set(regions)) != len(regions):
+            raise PlanImpossible("A region is listed twice in the work.")
+        for job in self.jobs:
+            if len(job.ramp) > 5:
+                raise PlanImpossible(f"{job.name} has {len(job.ramp)} shades; 5 are the most.")
+            if job.area_mm2 < 0:
+                raise PlanImpossible(f"{job.name} has a negative area.")
+
+    @staticmethod
+    def pairs(pairs: Iterable[tuple[int, int]]) -> frozenset[frozenset[int]]:
+        return frozenset(frozenset(pair) for pair in pairs)
+
+    def neighbours(self) -> dict[int, tuple[int, ...]]:
+        """For each job's region the job regions it touches, rising."""
+        known = {job.region for job in self.jobs if job.ramp}
+        near: dict[int, set[int]] = {region: set() for region in known}
+        for pair in self.touching:
+            if len(pair) == 2 and pair <= known:
+                one, other = pair
+                near[one].add(other)
+                near[other].add(one)
+        return {region: tuple(sorted(others)) for region, others in near.items()}
+
+
+@dataclass(frozen=True, slots=True)
+class Stroke:
+    """A pass before it has a time.
+
+    shade  1 = palest. zones: the zone numbers it covers, 0 = deepest.
+    """
+
+    region: int
+    name: str
+    swatch: str
+    shade: int
+    zones: tuple[int, ...]
+    zone: str
+    join: Join
+    how: str
+    area_mm2: float
+
+
+def expand(job: Job, school: School) -> list[Stroke]:
+    """The strokes of one region in the school's order; none for an empty ramp, one flat coat for a single shade."""
+    count = len(job.ramp)
+    if count == 0:
+        return []
+    if count == 1:
+        return [Stroke(job.region, job.name, job.ramp[0], 1, (0,), "all over", "start",
+                       "one even, flat coat", job.area_mm2)]
+    strokes: list[Stroke] = []
+    for step in school.steps:
+        for shade in _shades(step, school, count):
+            zone = count - shade
+            everywhere = step.where == "all over"
+            strokes.append(Stroke(
+                region=job.region, name=job.name, swatch=job.ramp[shade - 1], shade=shade,
+                zones=tuple(range(count)) if everywhere else (zone,),
+                zone="all over" if everywhere else NAMES[count][zone],
+                join="start" if not strokes else "wet" if step.join == "start" else step.join,
+                how=step.how, area_mm2=job.area_mm2 * (1.0 if everywhere else SHARES[count][zone])))
+    return strokes
+
+
+def _shades(step: Step, school: School, count: int) -> list[int]:
+    """Shade numbers, 1 = palest. A school that names the second darkest leaves it out of its middles."""
+    middles = list(range(2, count))
+    if any(other.which == "second darkest" for other in school.steps):
+        middles = middles[:-1]
+    table = {
+        "palest": [1],
+        "darkest": [count],
+        "second darkest": [count - 1] if count > 2 else [],
+        "middles from pale": middles,
+        "middles from dark": middles[::-1],
+    }
+    return table[step.which]

@@ -1,0 +1,94 @@
+"""A ramp and what is to be said about it."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from paleta.errors import WishError
+from paleta.media import Swatch
+
+SMALL_STEP = 6.0
+"""Lightness steps below this melt into one: no depth. Common practice, from memory."""
+WIDE_STEP = 25.0
+"""Lightness steps above this do not melt any more: a stripe. Common practice, from memory."""
+SHALLOW_RANGE = 14.0
+"""A blend whose palest and darkest lie closer than this looks flat beside others. Common practice, from memory."""
+GREY_CHROMA = 8.0
+
+
+@dataclass(frozen=True, slots=True)
+class Ramp:
+    """Swatches palest first, with what they do to the eye.
+
+    steps          fall in L* from each swatch to the next.
+    hue_drift_deg  hue of the darkest minus that of the palest coloured one, -180..180; 0 for greys.
+    weakest        index of the step that is farthest from even, None with fewer than two steps.
+    warnings       sentences; empty means even.
+    cost           0 is ideal; only for comparing ramps for the same wish.
+    """
+
+    swatches: tuple[Swatch, ...]
+    steps: tuple[float, ...]
+    hue_drift_deg: float
+    weakest: int | None
+    warnings: tuple[str, ...]
+    cost: float = 0.0
+
+    @property
+    def explanation(self) -> str:
+        """The ramp in one line, for example "steps 14 · 16 · 12, hue stays"."""
+        if not self.steps:
+            return "one flat colour"
+        steps = " · ".join(f"{step:.0f}" for step in self.steps)
+        if abs(self.hue_drift_deg) < 8:
+            return f"lightness steps {steps}, hue stays"
+        return f"lightness steps {steps}, hue drifts {abs(self.hue_drift_deg):.0f}° towards the dark"
+
+
+def judge(swatches: Sequence[Swatch], cost: float = 0.0) -> Ramp:
+    """Measure any choice of swatches, also one made by hand. They are kept in the order given, palest first.
+
+    Raises
+    ------
+    WishError
+        If there are none, more than five, or one appears twice.
+    """
+    if not 1 <= len(swatches) <= 5:
+        raise WishError(f"A ramp has 1 to 5 swatches, got {len(swatches)}.")
+    if len({swatch.code for swatch in swatches}) != len(swatches):
+        raise WishError("A swatch stands twice in this ramp. Choose another for one of the two.")
+    lab = np.array([swatch.lab for swatch in swatches], dtype=float)
+    steps = tuple(round(float(step), 1) for step in -np.diff(lab[:, 0]))
+    return Ramp(swatches=tuple(swatches), steps=steps, hue_drift_deg=_hue_drift(lab), weakest=_weakest(steps),
+                warnings=tuple(_warnings(swatches, steps)), cost=round(float(cost), 4))
+
+
+def _warnings(swatches: Sequence[Swatch], steps: Sequence[float]) -> list[str]:
+    found = []
+    for upper, lower, step in zip(swatches, swatches[1:], steps, strict=False):
+        if step <= 0:
+            found.append(f"{lower.name} is not darker than {upper.name}.")
+        elif step < SMALL_STEP:
+            found.append(f"{upper.name} to {lower.name} is only {step:.0f} in lightness: no depth.")
+        elif step > WIDE_STEP:
+            found.append(f"{upper.name} to {lower.name} is {step:.0f} in lightness: may show a stripe.")
+    if len(swatches) > 1 and not found and sum(steps) < SHALLOW_RANGE:
+        found.append(f"The darkest is only {sum(steps):.0f} below the palest: little depth.")
+    return found
+
+
+def _weakest(steps: Sequence[float]) -> int | None:
+    if len(steps) < 2:
+        return None
+    return int(np.argmax(np.abs(np.array(steps) - np.mean(steps))))
+
+
+def _hue_drift(lab: np.ndarray) -> float:
+    coloured = lab[np.hypot(lab[:, 1], lab[:, 2]) >= GREY_CHROMA]
+    if len(coloured) < 2:
+        return 0.0
+    hue = np.degrees(np.arctan2(coloured[:, 2], coloured[:, 1]))
+    return round(float((hue[-1] - hue[0] + 180) % 360 - 180), 1)

@@ -1,0 +1,160 @@
+"""The search for ramps: shortest paths through the drawer, palest to darkest.
+
+For a given size of step the best ramp is a cheapest path through n layers of candidates: each swatch has a price
+for how far it lies from the lightness, hue and chroma wanted there, each pair for how uneven its step is. That is
+solved exactly (Viterbi's dynamic programme, [Viterbi1967]) for several step sizes; the best of all come first.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.errors import WishError
+from paleta.media import Swatch
+from paleta.media._swatch import Lab, check_lab
+from paleta.palette._ramp import SMALL_STEP, WIDE_STEP, Ramp, judge
+
+Floats = NDArray[np.float64]
+SHADE_HUES = ("keep", "cooler", "warmer")
+STEP_SIZES = (10.0, 13.0, 16.0, 20.0)
+PREFERRED_STEP = {2: 18.0, 3: 16.0, 4: 14.0, 5: 12.0}
+"""Step that shows and still melts, by number of shades. Common practice, from memory."""
+CANDIDATES = 150
+BLUE_HUE, YELLOW_HUE = 280.0, 75.0
+DRIFT_PER_L = 0.35
+"""Degrees of hue per unit of lightness that a shade leans towards blue or yellow when wished. From memory."""
+YELLOW_BROWNS = 0.5
+"""The dark of a yellow is an orange brown: degrees a yellow turns per unit of lightness. Common practice."""
+DIFFERENT = 0.9
+"""Cost added to an alternative for each swatch it shares with a better one, so that alternatives differ."""
+
+
+def find_ramps(drawer: Sequence[Swatch], target_lab: Lab, n: int, *, alternatives: int = 4, shade_hue: str = "keep",
+               step: float | None = None) -> list[Ramp]:
+    """Ramps of `n` swatches from `drawer` for a region that should look like `target_lab`, best first.
+
+    The target is the middle of the ramp (the paler of the two middles when n is even).
+
+    Parameters
+    ----------
+    drawer : sequence of Swatch
+    target_lab : L*, a*, b*
+    n : 1 to 5
+    alternatives : how many to return at most
+    shade_hue : "keep", "cooler" or "warmer" towards the dark
+    step : wished fall in L* per shade; None tries several
+
+    Returns
+    -------
+    list of Ramp
+        Strictly falling in lightness. Empty if the drawer has no such n swatches; `find_ramps((), lab, 3)` is [].
+
+    Raises
+    ------
+    WishError
+        If n, shade_hue or step is out of range.
+    """
+    if n not in range(1, 6):
+        raise WishError(f"A ramp has 1 to 5 shades, got {n}.")
+    if shade_hue not in SHADE_HUES:
+        raise WishError(f"shade_hue must be one of {', '.join(SHADE_HUES)}, got {shade_hue!r}.")
+    if step is not None and not 2 <= step <= 40:
+        raise WishError(f"step must lie in 2..40, got {step}.")
+    check_lab(target_lab, "The wished colour")
+    if len(drawer) < n:
+        return []
+    lab = np.array([swatch.lab for swatch in drawer], dtype=float)
+    found: dict[tuple[int, ...], float] = {}
+    for size in STEP_SIZES if step is None else (step,):
+        for path in _paths(lab, np.array(target_lab, dtype=float), n, size, shade_hue, alternatives):
+            found[path] = min(found.get(path, np.inf), _price(lab[list(path)], np.array(target_lab), n, shade_hue))
+    return [judge([drawer[i] for i in path], cost) for path, cost in _varied(found, alternatives)]
+
+
+def _varied(found: dict[tuple[int, ...], float], count: int) -> list[tuple[tuple[int, ...], float]]:
+    chosen: list[tuple[tuple[int, ...], float]] = []
+    left = dict(found)
+    while left and len(chosen) < count:
+        def price(path: tuple[int, ...]) -> float:
+            shared = max((len(set(path) & set(other)) for other, _ in chosen), default=0)
+            return left[path] + DIFFERENT * shared
+        best = min(left, key=lambda path: (price(path), path))
+        chosen.append((best, left.pop(best)))
+    return sorted(chosen, key=lambda item: item[1])
+
+
+def _wanted(target: Floats, n: int, size: float, shade_hue: str) -> Floats:
+    """n x 3: the Lab that each place of the ramp would ideally have, palest first."""
+    middle = (n - 1) // 2
+    light = target[0] + size * (middle - np.arange(n))
+    light = np.clip(light, 12, 97)
+    chroma, hue = np.hypot(target[1], target[2]), np.degrees(np.arctan2(target[2], target[1])) % 360
+    hues = _drift(hue, light - target[0], shade_hue)
+    # Pale and very dark colours hold less chroma: the solid narrows towards white and black.
+    room = np.minimum((100 - light) / max(100 - target[0], 8), 1) * np.minimum((light + 15) / (target[0] + 15), 1)
+    chromas = chroma * np.clip(room, 0.12, 1)
+    return np.stack([light, chromas * np.cos(np.radians(hues)), chromas * np.sin(np.radians(hues))], axis=1)
+
+
+def _drift(hue: float, lightness_from_target: Floats, shade_hue: str) -> Floats:
+    darker = -lightness_from_target
+    turned = np.full(len(darker), hue)
+    if 70 <= hue <= 112:
+        turned = turned - YELLOW_BROWNS * np.maximum(darker, 0)
+    if shade_hue != "keep":
+        goal = BLUE_HUE if shade_hue == "cooler" else YELLOW_HUE
+        away = (goal - turned + 180) % 360 - 180
+        turned = turned + np.sign(away) * np.minimum(np.abs(away), DRIFT_PER_L * np.maximum(darker, 0))
+    return turned
+
+
+def _misfit(lab: Floats, wanted: Floats) -> Floats:
+    """How far (..., 3) is from `wanted`: lightness first, hue second, chroma last (common practice)."""
+    chroma, wish = np.hypot(lab[..., 1], lab[..., 2]), np.hypot(wanted[..., 1], wanted[..., 2])
+    across = np.hypot(lab[..., 1] - wanted[..., 1], lab[..., 2] - wanted[..., 2])
+    hue_chord = np.sqrt(np.maximum(across**2 - (chroma - wish) ** 2, 0))
+    return ((lab[..., 0] - wanted[..., 0]) / 7) ** 2 + (hue_chord / 7) ** 2 + ((chroma - wish) / 18) ** 2
+
+
+def _uneven(fall: Floats, size: float) -> Floats:
+    cost = ((fall - size) / 5) ** 2
+    cost = np.where(fall < SMALL_STEP, cost + 4, cost)
+    cost = np.where(fall > WIDE_STEP, cost + 2, cost)
+    return np.where(fall <= 0, np.inf, cost)
+
+
+def _price(lab: Floats, target: Floats, n: int, shade_hue: str) -> float:
+    """What a whole ramp costs, whichever step size found it."""
+    size = float((lab[0, 0] - lab[-1, 0]) / (n - 1)) if n > 1 else 0.0
+    places = _misfit(lab, _wanted(target, n, size or 1.0, shade_hue))
+    if n == 1:
+        return float(places[0])
+    steps = _uneven(-np.diff(lab[:, 0]), size).sum()
+    return float((places.sum() + steps) / n + ((size - PREFERRED_STEP[n]) / 8) ** 2)
+
+
+def _paths(lab: Floats, target: Floats, n: int, size: float, shade_hue: str, count: int) -> list[tuple[int, ...]]:
+    """The cheapest path of n falling swatches, and the cheapest that end in other darkest ones."""
+    wanted = _wanted(target, n, size, shade_hue)
+    prices = np.stack([_misfit(lab, place) for place in wanted], axis=1)
+    cheap = np.argsort(prices.min(axis=1), kind="stable")[:CANDIDATES]
+    cheap = cheap[np.argsort(-lab[cheap, 0], kind="stable")]
+    own, light = prices[cheap], lab[cheap, 0]
+    link = _uneven(light[:, None] - light[None, :], size)
+    total, came = own[:, 0], []
+    for place in range(1, n):
+        way = total[:, None] + link
+        came.append(way.argmin(axis=0))
+        total = way.min(axis=0) + own[:, place]
+    paths = []
+    for end in np.argsort(total, kind="stable")[:count]:
+        if not np.isfinite(total[end]):
+            break
+        path = [int(end)]
+        for step_back in reversed(came):
+            path.append(int(step_back[path[-1]]))
+        paths.append(tuple(int(cheap[i]) for i in reversed(path)))
+    return paths

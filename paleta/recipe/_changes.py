@@ -1,0 +1,77 @@
+"""What changed between two versions, in words."""
+
+from __future__ import annotations
+
+from paleta.light import Lamp
+from paleta.media import MEDIA, PAPERS
+from paleta.order import SCHOOLS
+from paleta.recipe._recipe import Recipe
+from paleta.recipe._sheet import INKS, RegionSetting, Sheet
+
+
+def what_changed(before: Recipe, after: Recipe) -> list[str]:
+    """Sentences from the sheet's top to its end; empty if nothing that matters differs."""
+    old, new = before.sheet, after.sheet
+    lines = [*_stamp(old, new), *_regions(old, new), *_light(old.lamp, new.lamp), *_colours(old, new)]
+    if before.plan.pen_changes != after.plan.pen_changes or len(before.plan.passes) != len(after.plan.passes):
+        lines.append(f"Order: {len(before.plan.passes)} passes and {before.plan.pen_changes} pen changes became "
+                     f"{len(after.plan.passes)} and {after.plan.pen_changes}.")
+    for word, one, other in (("Finish", old.finish, new.finish), ("Card", old.card, new.card)):
+        if one != other:
+            lines.append(f"{word}: \"{one or 'nothing'}\" became \"{other or 'nothing'}\".")
+    return lines
+
+
+def _stamp(old: Sheet, new: Sheet) -> list[str]:
+    lines = []
+    if old.title != new.title:
+        lines.append(f"Title: {old.title} became {new.title}.")
+    if old.outline_ink != new.outline_ink:
+        lines.append(f"Outline ink: {INKS[old.outline_ink]} became {INKS[new.outline_ink]}.")
+    if old.paper != new.paper:
+        lines.append(f"Paper: {PAPERS[old.paper].name} became {PAPERS[new.paper].name}.")
+    return lines
+
+
+def _light(old: Lamp, new: Lamp) -> list[str]:
+    if old == new:
+        return []
+    return [f"Light: from {old.clock}, {old.elevation_deg:.0f}° high became from {new.clock}, "
+            f"{new.elevation_deg:.0f}° high."]
+
+
+def _colours(old: Sheet, new: Sheet) -> list[str]:
+    lines = []
+    if old.medium != new.medium:
+        lines.append(f"Medium: {MEDIA[old.medium]} became {MEDIA[new.medium]}.")
+    if old.school != new.school:
+        lines.append(f"School: {SCHOOLS[old.school].name} became {SCHOOLS[new.school].name}.")
+    for label in sorted(old.regions.keys() & new.regions.keys()):
+        one, other = old.regions[label], new.regions[label]
+        if one.ramp != other.ramp:
+            lines.append(f"{other.name}: {_names(one, old)} became {_names(other, new)}.")
+    for code in sorted(old.swatches.keys() & new.swatches.keys()):
+        if old.swatches[code].lab != new.swatches[code].lab:
+            lines.append(f"{new.swatches[code].name} was measured anew.")
+    return lines
+
+
+def _names(setting: RegionSetting, sheet: Sheet) -> str:
+    return " · ".join(sheet.swatches[code].name for code in setting.ramp) or "no colours"
+
+
+def _regions(old: Sheet, new: Sheet) -> list[str]:
+    lines = []
+    if old.edits != new.edits:
+        lines.append(f"Regions: {len(old.regions)} became {len(new.regions)}.")
+    for label in sorted(old.regions.keys() & new.regions.keys()):
+        one, other = old.regions[label], new.regions[label]
+        if one.name != other.name:
+            lines.append(f"{one.name} is now called {other.name}.")
+        if one.left_as_paper != other.left_as_paper:
+            lines.append(f"{other.name} is {'left as paper' if other.left_as_paper else 'coloured'} now.")
+        if (one.form, one.bulge, one.axis_deg) != (other.form, other.bulge, other.axis_deg):
+            lines.append(f"{other.name}: {one.form} became {other.form}, bulge {other.bulge:g}.")
+        if one.depth != other.depth:
+            lines.append(f"{other.name} stands {'nearer' if other.depth > one.depth else 'farther back'} now.")
+    return lines

@@ -1,0 +1,172 @@
+"""What the colourist has decided so far: the recipe sheet."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import asdict, dataclass, field, replace
+from typing import Any
+
+from paleta.errors import RecipeError
+from paleta.light import FORMS, Lamp
+from paleta.media import MEDIA, PAPERS, Paper, Swatch
+from paleta.order import DEFAULT_SCHOOL, SCHOOLS
+
+# Outline inks by what they are made of; which fits which medium is common practice (handbook, section 3).
+INKS = {
+    "dye": "Dye ink for alcohol markers, dry",
+    "waterproof": "Waterproof pigment ink, bone dry",
+    "embossed": "Heat-embossed line",
+    "pale": "Pale ink for no-line work",
+}
+LONGEST_NAME = 60
+
+
+@dataclass(frozen=True, slots=True)
+class RegionSetting:
+    """The decisions for one region.
+
+    left_as_paper  nothing is laid here.
+    bulge, axis_deg, depth  as in paleta.light.Body.
+    ramp           swatch codes, palest first; empty until chosen.
+    wish_lab       the colour the user asked for, if any.
+    by_hand        whether the ramp was changed by hand after Paleta proposed it.
+    """
+
+    name: str
+    left_as_paper: bool = False
+    form: str = "dome"
+    bulge: float = 1.0
+    axis_deg: float | None = None
+    depth: int = 0
+    shades: int = 3
+    ramp: tuple[str, ...] = ()
+    wish_lab: tuple[float, float, float] | None = None
+    by_hand: bool = False
+
+    def __post_init__(self) -> None:
+        if not self.name.strip() or len(self.name) > LONGEST_NAME:
+            raise RecipeError(f"A region's name has 1 to {LONGEST_NAME} characters.")
+        if self.form not in FORMS:
+            raise RecipeError(f"{self.name}: the form must be one of {', '.join(FORMS)}, got {self.form!r}.")
+        if not 0.05 <= self.bulge <= 2:
+            raise RecipeError(f"{self.name}: bulge must lie in 0.05..2, got {self.bulge}.")
+        if not -99 <= self.depth <= 99:
+            raise RecipeError(f"{self.name}: depth must lie in -99..99, got {self.depth}.")
+        if self.axis_deg is not None and not 0 <= self.axis_deg < 360:
+            raise RecipeError(f"{self.name}: axis_deg must lie in 0..360, got {self.axis_deg}.")
+        if self.shades not in range(1, 5):
+            raise RecipeError(f"{self.name}: a region has 1 to 4 shades, got {self.shades}.")
+        if len(self.ramp) > 5 or len(set(self.ramp)) != len(self.ramp):
+            raise RecipeError(f"{self.name}: a ramp has up to 5 different swatches.")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Sheet:
+    """The whole sheet. `swatches` holds every swatch a ramp names, as measured when it was chosen.
+
+    edits     changes to the found regions, replayed in order (paleta.impression.apply_edits).
+    regions   settings by region label after the edits.
+    """
+
+    title: str
+    outline_ink: str = "dye"
+    paper: str = "smooth-white"
+    medium: str = "marker"
+    school: str = "M1"
+    drawer: str = ""
+    lamp: Lamp = field(default_factory=lambda: Lamp(azimuth_deg=315, elevation_deg=40))
+    true_to_scene: float = 0.0
+    edits: tuple[Mapping[str, Any], ...] = ()
+    regions: Mapping[int, RegionSetting] = field(default_factory=dict)
+    swatches: Mapping[str, Swatch] = field(default_factory=dict)
+    finish: str = ""
+    card: str = ""
+
+    def __post_init__(self) -> None:
+        if not self.title.strip() or len(self.title) > 120:
+            raise RecipeError("A piece's title has 1 to 120 characters.")
+        if self.outline_ink not in INKS:
+            raise RecipeError(f"The outline ink must be one of {', '.join(INKS)}, got {self.outline_ink!r}.")
+        if self.paper not in PAPERS:
+            raise RecipeError(f"The paper must be one of {', '.join(PAPERS)}, got {self.paper!r}.")
+        if self.medium not in MEDIA:
+            raise RecipeError(f"The medium must be one of {', '.join(MEDIA)}, got {self.medium!r}.")
+        if self.school not in SCHOOLS or SCHOOLS[self.school].medium != self.medium:
+            raise RecipeError(f"{self.school!r} is no school of shade order for {MEDIA[self.medium].lower()}.")
+        if not 0 <= self.true_to_scene <= 1:
+            raise RecipeError(f"true_to_scene must lie in 0..1, got {self.true_to_scene}.")
+        if len(self.finish) > 2000 or len(self.card) > 2000:
+            raise RecipeError("Notes on finish and card have up to 2,000 characters.")
+        for setting in self.regions.values():
+            for code in setting.ramp:
+                if code not in self.swatches:
+                    raise RecipeError(f"{setting.name} uses the swatch {code!r}, which is not on the sheet.")
+
+    @property
+    def paper_used(self) -> Paper:
+        return PAPERS[self.paper]
+
+    def with_regions(self, changed: Mapping[int, RegionSetting], swatches: Mapping[str, Swatch] | None = None) -> Sheet:
+        """The sheet with some regions replaced; swatches that no ramp uses any more leave it."""
+        regions = {**self.regions, **changed}
+        known = {**self.swatches, **(swatches or {})}
+        used = {code for setting in regions.values() for code in setting.ramp}
+        missing = used - known.keys()
+        if missing:
+            raise RecipeError(f"There is no swatch {min(missing)!r} in the drawer.")
+        return replace(self, regions=dict(sorted(regions.items())), swatches={code: known[code] for code in sorted(used)})
+
+    def with_medium(self, medium: str, *, school: str | None = None, drawer: str = "") -> Sheet:
+        """The sheet for another medium: ramps of the old one are taken off, the wished colours stay."""
+        bare = {label: replace(setting, ramp=(), by_hand=False) for label, setting in self.regions.items()}
+        return replace(self, medium=medium, school=school or DEFAULT_SCHOOL.get(medium, ""), drawer=drawer, regions=bare,
+                       swatches={})
+
+
+def sheet_to_plain(sheet: Sheet) -> dict[str, Any]:
+    """Only dicts, lists, text and numbers, ready for JSON; `sheet_from_plain` leads back."""
+    plain = asdict(sheet)
+    plain["edits"] = [dict(edit) for edit in sheet.edits]
+    plain["regions"] = [{"label": label, **_setting_to_plain(setting)} for label, setting in sheet.regions.items()]
+    plain["swatches"] = [_swatch_to_plain(swatch) for swatch in sheet.swatches.values()]
+    return plain
+
+
+def _setting_to_plain(setting: RegionSetting) -> dict[str, Any]:
+    return {**asdict(setting), "ramp": list(setting.ramp),
+            "wish_lab": list(setting.wish_lab) if setting.wish_lab else None}
+
+
+def _swatch_to_plain(swatch: Swatch) -> dict[str, Any]:
+    return {"code": swatch.code, "name": swatch.name, "medium": swatch.medium, "family": swatch.family,
+            "lab": list(swatch.lab), "paper": swatch.paper.code}
+
+
+def sheet_from_plain(plain: Mapping[str, Any]) -> Sheet:
+    """A sheet from what `sheet_to_plain` gave.
+
+    Raises
+    ------
+    RecipeError, LampError, SwatchError
+        If a value is impossible. Missing keys and wrong types are the schema's business.
+    """
+    values = dict(plain)
+    values["lamp"] = Lamp(**values["lamp"])
+    values["edits"] = tuple(values["edits"])
+    values["regions"] = {item["label"]: _setting_from_plain(item) for item in values["regions"]}
+    values["swatches"] = {item["code"]: _swatch_from_plain(item) for item in values["swatches"]}
+    return Sheet(**values)
+
+
+def _setting_from_plain(item: Mapping[str, Any]) -> RegionSetting:
+    values = {key: value for key, value in item.items() if key != "label"}
+    values["ramp"] = tuple(values["ramp"])
+    values["wish_lab"] = tuple(values["wish_lab"]) if values["wish_lab"] else None
+    return RegionSetting(**values)
+
+
+def _swatch_from_plain(item: Mapping[str, Any]) -> Swatch:
+    if item["paper"] not in PAPERS:
+        raise RecipeError(f"{item['name']}: unknown paper {item['paper']!r}.")
+    return Swatch(code=item["code"], name=item["name"], medium=item["medium"], lab=tuple(item["lab"]),
+                  family=item["family"], paper=PAPERS[item["paper"]])

@@ -16,6 +16,8 @@ BALL_STEPS = 9
 NECK_SHARE = 0.55
 """Two cells that touch without ink between them, over a neck at least this share of the smaller one's own
 width, are one cell that narrows. A gap in a line is narrow beside both cells; a waist is not."""
+CRUMB_MM2 = 0.03
+"""Cells this small are what the smallest ball finds between grains of ink; they never become regions of their own."""
 MOST_REGIONS = 4000
 BARRIER = -1
 
@@ -51,6 +53,7 @@ def find_regions(impression: Impression, *, gap_mm: float = 1.0, smallest_mm2: f
     px_per_mm = impression.px_per_mm
     distance = cv2.distanceTransform((~ink).astype(np.uint8), cv2.DIST_L2, 5)
     labels = _fill_with_balls(distance, ink, largest_px=gap_mm * px_per_mm / 2)
+    labels = _drop_small(labels, CRUMB_MM2 * px_per_mm**2)
     labels = _merge_waists(labels, distance)
     labels = _drop_small(labels, smallest_mm2 * px_per_mm**2)
     labels = _paper_first(labels)
@@ -106,16 +109,7 @@ def _merge_waists(labels: NDArray[np.int32], distance: NDArray[np.float32]) -> N
     cells = labels > 0
     np.maximum.at(widest, labels[cells], distance[cells])
     full = _give_leftovers_to_nearest(np.where(labels > 0, labels, 0), only=distance > 0, barrier=distance <= 0)
-    necks: dict[tuple[int, int], float] = {}
-    for one, other, height_one, height_other in (
-        (full[:, :-1], full[:, 1:], distance[:, :-1], distance[:, 1:]),
-        (full[:-1], full[1:], distance[:-1], distance[1:]),
-    ):
-        meets = (one != other) & (one > 0) & (other > 0)
-        low, high = np.minimum(one[meets], other[meets]), np.maximum(one[meets], other[meets])
-        neck = np.minimum(height_one[meets], height_other[meets])
-        for a, b, height in zip(low.tolist(), high.tolist(), neck.tolist(), strict=True):
-            necks[a, b] = max(necks.get((a, b), 0.0), height)
+    pairs, heights = _necks(full, distance)
     parent = np.arange(count)
 
     def root(label: int) -> int:
@@ -124,13 +118,29 @@ def _merge_waists(labels: NDArray[np.int32], distance: NDArray[np.float32]) -> N
             label = int(parent[label])
         return label
 
-    for (a, b), height in sorted(necks.items(), key=lambda item: (-item[1], item[0])):
-        first, second = root(a), root(b)
+    for k in np.lexsort((pairs[:, 1], pairs[:, 0], -heights)).tolist():
+        first, second, height = root(int(pairs[k, 0])), root(int(pairs[k, 1])), heights[k]
         if first != second and height >= NECK_SHARE * min(widest[first], widest[second]):
             parent[second] = first
             widest[first] = max(widest[first], widest[second])
     table = np.array([root(label) for label in range(count)], np.int32)
     return np.where(labels > 0, table[np.maximum(labels, 0)], labels).astype(np.int32)
+
+
+def _necks(cells: NDArray[np.int32], distance: NDArray[np.float32]) -> tuple[NDArray[np.int64], NDArray[np.float32]]:
+    """Pairs of touching cells (N x 2, smaller first) and half the width of the widest place where each pair meets."""
+    count = int(cells.max()) + 1
+    codes, heights = [], []
+    for here, there, high_here, high_there in ((cells[:, :-1], cells[:, 1:], distance[:, :-1], distance[:, 1:]),
+                                               (cells[:-1], cells[1:], distance[:-1], distance[1:])):
+        meets = (here != there) & (here > 0) & (there > 0)
+        one, other = here[meets].astype(np.int64), there[meets].astype(np.int64)
+        codes.append(np.minimum(one, other) * count + np.maximum(one, other))
+        heights.append(np.minimum(high_here[meets], high_there[meets]))
+    found, place = np.unique(np.concatenate(codes), return_inverse=True)
+    widest = np.zeros(len(found), np.float32)
+    np.maximum.at(widest, place, np.concatenate(heights))
+    return np.stack([found // count, found % count], axis=1), widest
 
 
 def _drop_small(labels: NDArray[np.int32], smallest_px: float) -> NDArray[np.int32]:

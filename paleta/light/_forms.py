@@ -22,10 +22,11 @@ from paleta.impression import RegionMap
 
 SCALE = 2
 """The relief is modelled on every second pixel: a form is smooth, and the solver needs a quarter of the time."""
-TUBE_LEAK = 0.02
+TUBE_LEAK = 0.06
 """How much height flows along a tube compared with across it; 0 would be an endless tube."""
 STRAIGHT_SHARE = 0.62
 """A tube that fills this share of its tightest rectangle is straight and has one axis; else it winds."""
+STAIR_BLUR_PX = 1.0
 SOLVER_TOLERANCE = 1e-4
 
 
@@ -109,7 +110,7 @@ def guess_bodies(region_map: RegionMap, merged: Sequence[Sequence[int]] = ()) ->
         seen.add(group[0])
         top, left, bottom, right = region.bbox
         slim = region.inradius_mm * region_map.px_per_mm * 2 / max(bottom - top, right - left, 1)
-        bodies.append(Body(regions=group, form="tube" if slim < 0.28 and len(group) == 1 else "dome",
+        bodies.append(Body(regions=group, form="tube" if slim < 0.2 and len(group) == 1 else "dome",
                            depth=max(depth(label) for label in group)))
     return bodies
 
@@ -284,6 +285,9 @@ def _normals(solution: NDArray[np.float64], height: NDArray[np.float32], scale: 
     squared = scale * np.abs(scale)
     z = np.maximum(np.abs(height), 0.25)
     normal = np.stack([-0.5 * squared * gradient[0], -0.5 * squared * gradient[1], z], axis=-1)
+    normal /= np.linalg.norm(normal, axis=-1, keepdims=True)
+    # A slanting outline is a staircase of pixels; without this its steps show as ripples in the light.
+    normal = cv2.GaussianBlur(normal.astype(np.float32), (0, 0), STAIR_BLUR_PX)
     normal[np.abs(scale) < 1e-6] = (0, 0, 1)
     return (normal / np.linalg.norm(normal, axis=-1, keepdims=True)).astype(np.float32)
 

@@ -55,7 +55,7 @@ def balloon() -> Drawing:
     colours = ["#b8506f", "#3f9d8a", "#e0b24d", "#3f9d8a", "#b8506f"]
     names = ["outer left", "left", "middle", "right", "outer right"]
     for a, b, colour, name in zip(shares, shares[1:], colours, names, strict=False):
-        art.add(f"Gore, {name}", np.concatenate([_profile(a, t), _profile(b, t)[::-1]]), "dome", colour, 4)
+        art.add(f"Gore, {name}", np.concatenate([_profile(a, t), _profile(b, t)[::-1]]), "dome", colour, 4, beside=name != "outer left")
     band = np.linspace(0.40, 0.515, 12)
     for a, b, colour, name in zip(shares, shares[1:], colours[1:] + colours[1:2], names, strict=False):
         across = np.linspace(a, b, 10)
@@ -63,7 +63,8 @@ def balloon() -> Drawing:
         low = np.concatenate([_profile(s, np.array([0.515 + 0.03 * (1 - s * s)])) for s in across[::-1]])
         right = _profile(b, band + 0.03 * (1 - b * b))
         left = _profile(a, (band + 0.03 * (1 - a * a))[::-1])
-        art.add(f"Band, {name}", np.concatenate([top, right, low, left]), "dome", colour if name != "middle" else "#b8506f", 3)
+        art.add(f"Band, {name}", np.concatenate([top, right, low, left]), "dome", colour if name != "middle" else "#b8506f", 3,
+                beside=name != "outer left")
     art.add("Crown cap", smooth([(46.8, 14.6), (48.5, 11.6), (52, 10.8), (55.5, 11.6), (57.2, 14.6), (52, 15.6)]), "dome", "#b8506f", 2)
     art.add("Mouth ring", box(46.6, 68.6, 10.8, 3.4, taper=0.6), "tube", "#b8506f", 3, axis_deg=0)
 

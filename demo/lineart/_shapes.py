@@ -21,7 +21,7 @@ SUBPIXEL_BITS = 4
 class Shape:
     """One outline. `colour` is what the demo's colourist wants there (#rrggbb, "" = left as paper).
 
-    closed False draws a mere line; solid fills with ink (an eye, a seed).
+    closed False draws a mere line; solid fills with ink (an eye, a seed); beside: as deep as the shape before it.
     """
 
     name: str
@@ -32,7 +32,7 @@ class Shape:
     closed: bool = True
     solid: bool = False
     axis_deg: float | None = None
-    near: bool = True
+    beside: bool = False
 
 
 @dataclass

@@ -26,13 +26,14 @@ def succulents() -> Drawing:
                     (sage, jade, "#9cc0a0")[ring], 3 if ring < 2 else 2)
     art.add("Rosette heart", ellipse(30, 50.4, 2.6, 2.4), "dome", "#d58aa0", 2)
 
-    _pot(art, 70, "middle", "#5c86ad")
+    _pot(art, 70, "middle", "#3f74c0")
     # A ball cactus in ribs with a flower on top.
     for k, (a, b) in enumerate(zip((-1, -0.72, -0.28, 0.28, 0.72), (-0.72, -0.28, 0.28, 0.72, 1), strict=True)):
         angle = np.linspace(-np.pi / 2, np.pi / 2, 40)
         left = np.stack([70 + 14.5 * a * np.cos(angle), 43 + 16 * np.sin(angle)], axis=1)
         right = np.stack([70 + 14.5 * b * np.cos(angle), 43 + 16 * np.sin(angle)], axis=1)
-        art.add(f"Cactus rib {k + 1}", np.concatenate([left, right[::-1]]), "dome", jade, 4 if k == 2 else 3)
+        art.add(f"Cactus rib {k + 1}", np.concatenate([left, right[::-1]]), "dome", jade, 4 if k == 2 else 3,
+                beside=k > 0)
     for k in range(5):
         art.add(f"Flower petal {k + 1}", leaf(70, 28.5, 9, 5, -70 + 35 * k), "dome", "#d9618a", 3)
     art.add("Flower centre", ellipse(70, 28.4, 2.5, 2), "dome", "#e6bd4f", 2)

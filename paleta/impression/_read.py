@@ -149,11 +149,11 @@ def _choose_dpi(width_px: int, file_dpi: float | None, dpi: float | None, width_
         if not WIDTH_RANGE_MM[0] <= width_mm <= WIDTH_RANGE_MM[1]:
             raise ResolutionMissing(f"The width must lie between {WIDTH_RANGE_MM[0] / 10:.0f} and "
                                     f"{WIDTH_RANGE_MM[1] / 10:.0f} cm, got {width_mm / 10:.1f} cm.")
-        return width_px / width_mm * MM_PER_INCH
+        dpi = width_px / width_mm * MM_PER_INCH
     if dpi is not None:
         if not DPI_RANGE[0] <= dpi <= DPI_RANGE[1]:
             raise ResolutionMissing(f"The resolution must lie between {DPI_RANGE[0]:.0f} and {DPI_RANGE[1]:.0f} dpi, "
-                                    f"got {dpi:.0f}.")
+                                    f"but comes to {dpi:.0f}. Check the width.")
         return dpi
     if file_dpi is None:
         raise ResolutionMissing("The file does not say how large the picture is. Give the width of the scanned "

@@ -16,6 +16,7 @@ import numpy as np
 import pyamg
 from numpy.typing import NDArray
 from scipy import sparse
+from scipy.ndimage import binary_fill_holes, find_objects
 
 from paleta.errors import FormError
 from paleta.impression import RegionMap
@@ -139,7 +140,13 @@ def model_forms(region_map: RegionMap, bodies: Sequence[Body]) -> Relief:
     body_map = owner[labels]
     forms = [FORMS[body.form] for body in bodies]
     rises = np.array([False] + [form.right_side > 0 for form in forms])
-    solution = _solve(body_map, bodies, forms, rises) if rises.any() else np.zeros(labels.shape)
+    solution = np.zeros(labels.shape)
+    if rises.any():
+        layers = _layers(body_map, bodies, rises)
+        solved = _solve(layers, body_map, bodies, forms, rises)
+        for layer, part in zip(layers, solved, strict=True):
+            own = (layer == body_map) & (layer > 0)
+            solution[own] = part[own]
 
     scale = np.array([0.0] + [form.sign * body.bulge for form, body in zip(forms, bodies, strict=True)])
     height = (np.sqrt(np.maximum(solution, 0)) * scale[body_map]).astype(np.float32)
@@ -148,39 +155,68 @@ def model_forms(region_map: RegionMap, bodies: Sequence[Body]) -> Relief:
                   shape=region_map.labels.shape)
 
 
-def _solve(body_map: NDArray[np.int32], bodies: Sequence[Body], forms: Sequence[Form],
-           rises: NDArray[np.bool_]) -> NDArray[np.float64]:
-    """u of div(T grad u) = -right_side, in half-resolution pixels squared."""
+def _layers(body_map: NDArray[np.int32], bodies: Sequence[Body], rises: NDArray[np.bool_]) -> list[NDArray[np.int32]]:
+    """Body maps in which every body runs on beneath the nearer things that lie wholly inside it.
+
+    A moon goes on under its craters and a pot under its spots; without that a spot would dent the form round it.
+    Bodies that would cover each other come into different layers.
+    """
+    layers = [np.zeros_like(body_map)]
     depth = np.array([-(10**6)] + [body.depth for body in bodies])
-    inside = rises[body_map]
-    index = np.full(body_map.shape, -1, np.int32)
-    index[inside] = np.arange(int(inside.sum()), dtype=np.int32)
-    diagonal = np.zeros(int(inside.sum()))
+    for number, box in enumerate(find_objects(body_map, max_label=len(bodies)), start=1):
+        if box is None or not rises[number]:
+            continue
+        mask = body_map[box] == number
+        filled = mask | (binary_fill_holes(mask) & (depth[body_map[box]] > depth[number]))
+        for layer in layers:
+            if not layer[box][filled].any():
+                break
+        else:
+            layer = np.zeros_like(body_map)
+            layers.append(layer)
+        layer[box][filled] = number
+    return layers
+
+
+def _solve(layers: Sequence[NDArray[np.int32]], body_map: NDArray[np.int32], bodies: Sequence[Body],
+           forms: Sequence[Form], rises: NDArray[np.bool_]) -> list[NDArray[np.float64]]:
+    """u of div(T grad u) = -right_side for every layer, in half-resolution pixels squared."""
+    depth = np.array([-(10**6)] + [body.depth for body in bodies])
+    conductions = _conductions(body_map, bodies, forms)
+    right_sides = np.array([0.0] + [form.right_side for form in forms])
+    size = sum(int(np.count_nonzero(layer)) for layer in layers)
+    diagonal, right = np.zeros(size), np.zeros(size)
     rows, cols, values = [], [], []
-    for offset, weight in _conductions(body_map, bodies, forms).items():
-        here, there = _views(body_map.shape, offset)
-        w = weight[body_map[here]] if weight.ndim == 1 else weight[here]
-        mine, other = body_map[here], body_map[there]
-        i, j = index[here], index[there]
-        linked = (mine == other) & (i >= 0) & (w > 0)
-        held = (mine != other) & (depth[other] <= depth[mine]) & (i >= 0) & (w > 0)
-        np.add.at(diagonal, i[linked], w[linked])
-        np.add.at(diagonal, i[held], w[held])
-        rows.append(i[linked])
-        cols.append(j[linked])
-        values.append(-w[linked])
+    first, indices = 0, []
+    for layer in layers:
+        inside = layer > 0
+        count = int(np.count_nonzero(inside))
+        index = np.full(layer.shape, -1, np.int32)
+        index[inside] = np.arange(first, first + count, dtype=np.int32)
+        right[first:first + count] = right_sides[layer[inside]]
+        indices.append(index)
+        first += count
+        for offset, weight in conductions.items():
+            here, there = _views(layer.shape, offset)
+            mine, w = layer[here], weight[layer[here]]
+            counted = w > 0
+            linked = counted & (mine == layer[there])
+            held = counted & ~linked & (depth[body_map[there]] <= depth[mine])
+            i, j = index[here], index[there]
+            # One offset reaches a pixel once, so plain indexing adds up.
+            diagonal[i[linked]] += w[linked]
+            diagonal[i[held]] += w[held]
+            rows.append(i[linked])
+            cols.append(j[linked])
+            values.append(-w[linked])
     # A body hemmed in by nearer ones on all sides has nothing to hold it; a breath of height loss keeps it finite.
     diagonal += 1e-6
-    size = len(diagonal)
-    matrix = sparse.csr_matrix(
-        (np.concatenate([*values, diagonal]),
-         (np.concatenate([*rows, np.arange(size)]), np.concatenate([*cols, np.arange(size)]))), shape=(size, size))
-    right = np.array([0.0] + [form.right_side for form in forms])[body_map[inside]]
+    place = np.arange(size)
+    matrix = sparse.csr_matrix((np.concatenate([*values, diagonal]),
+                                (np.concatenate([*rows, place]), np.concatenate([*cols, place]))), shape=(size, size))
     solver = pyamg.ruge_stuben_solver(matrix, max_coarse=500)
     found = solver.solve(right, tol=SOLVER_TOLERANCE, accel="cg", maxiter=40)
-    solution = np.zeros(body_map.shape)
-    solution[inside] = found
-    return solution
+    return [np.where(index >= 0, found[index], 0.0) for index in indices]
 
 
 Offset = tuple[int, int]

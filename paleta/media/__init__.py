@@ -1,6 +1,7 @@
 """How a swatch looks on a paper: three media, each by its own optics."""
 
-from paleta.media._appearance import Layer, appearance, appearance_of_layers
+from paleta.media._appearance import Layer, appearance, appearance_of_layers, washes
 from paleta.media._swatch import MEDIA, PAPERS, REFERENCE_PAPER, Paper, Swatch
 
-__all__ = ["MEDIA", "PAPERS", "REFERENCE_PAPER", "Layer", "Paper", "Swatch", "appearance", "appearance_of_layers"]
+__all__ = ["MEDIA", "PAPERS", "REFERENCE_PAPER", "Layer", "Paper", "Swatch", "appearance", "appearance_of_layers",
+           "washes"]

@@ -9,7 +9,7 @@ scales the pigment's part. Pencil: grains cover a share of the paper ([Murray193
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -23,6 +23,8 @@ YULE_NIELSEN_N = 2.0
 """2 is the limit of full light spreading in paper; [Yule1951]."""
 EVEN_COVERAGE = 0.7
 """Share of the paper that one layer at even pressure covers. From memory, common practice."""
+WASHES = {"half": 0.42, "thin": 0.16}
+"""Concentrations of the usual thinner washes. From memory, common practice."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,6 +71,22 @@ def appearance_of_layers(layers: Sequence[Layer], paper: Paper) -> Lab:
         reflectance = OPTICS[layer.swatch.medium](reflectance, layer)
     lab = reflectance_to_lab(reflectance)
     return float(lab[0]), float(lab[1]), float(lab[2])
+
+
+def washes(swatch: Swatch) -> list[Swatch]:
+    """A watercolour at full strength and as thinner washes; any other swatch as it is.
+
+    Paint has no pale pans: the pale shades of a ramp are the same paint with more water.
+    """
+    if swatch.medium != "watercolour":
+        return [swatch]
+    return [swatch, *(replace(swatch, code=f"{swatch.code}-{word}", name=f"{swatch.name}, {word} wash",
+                              lab=_rounded(appearance(swatch, swatch.paper, dilution=dilution)))
+                      for word, dilution in WASHES.items())]
+
+
+def _rounded(lab: Lab) -> Lab:
+    return round(lab[0], 1), round(lab[1], 1), round(lab[2], 1)
 
 
 def _lay_marker(below: Floats, layer: Layer) -> Floats:

@@ -116,7 +116,7 @@ def _misfit(lab: Floats, wanted: Floats) -> Floats:
     chroma, wish = np.hypot(lab[..., 1], lab[..., 2]), np.hypot(wanted[..., 1], wanted[..., 2])
     across = np.hypot(lab[..., 1] - wanted[..., 1], lab[..., 2] - wanted[..., 2])
     hue_chord = np.sqrt(np.maximum(across**2 - (chroma - wish) ** 2, 0))
-    return ((lab[..., 0] - wanted[..., 0]) / 7) ** 2 + (hue_chord / 7) ** 2 + ((chroma - wish) / 18) ** 2
+    return ((lab[..., 0] - wanted[..., 0]) / 7) ** 2 + (hue_chord / 5) ** 2 + ((chroma - wish) / 14) ** 2
 
 
 def _uneven(fall: Floats, size: float) -> Floats:
@@ -126,13 +126,21 @@ def _uneven(fall: Floats, size: float) -> Floats:
     return np.where(fall <= 0, np.inf, cost)
 
 
+def _unlike(lab_a: Floats, lab_b: Floats) -> Floats:
+    """Neighbours on a ramp belong together: a grey between two blues would break it, however even the steps."""
+    chroma_a, chroma_b = np.hypot(lab_a[..., 1], lab_a[..., 2]), np.hypot(lab_b[..., 1], lab_b[..., 2])
+    across = np.hypot(lab_a[..., 1] - lab_b[..., 1], lab_a[..., 2] - lab_b[..., 2])
+    hue_chord = np.sqrt(np.maximum(across**2 - (chroma_a - chroma_b) ** 2, 0))
+    return (hue_chord / 12) ** 2 + ((chroma_a - chroma_b) / 16) ** 2
+
+
 def _price(lab: Floats, target: Floats, n: int, shade_hue: str) -> float:
     """What a whole ramp costs, whichever step size found it."""
     size = float((lab[0, 0] - lab[-1, 0]) / (n - 1)) if n > 1 else 0.0
     places = _misfit(lab, _wanted(target, n, size or 1.0, shade_hue))
     if n == 1:
         return float(places[0])
-    steps = _uneven(-np.diff(lab[:, 0]), size).sum()
+    steps = _uneven(-np.diff(lab[:, 0]), size).sum() + _unlike(lab[:-1], lab[1:]).sum()
     return float((places.sum() + steps) / n + ((size - PREFERRED_STEP[n]) / 8) ** 2)
 
 
@@ -143,7 +151,7 @@ def _paths(lab: Floats, target: Floats, n: int, size: float, shade_hue: str, cou
     cheap = np.argsort(prices.min(axis=1), kind="stable")[:CANDIDATES]
     cheap = cheap[np.argsort(-lab[cheap, 0], kind="stable")]
     own, light = prices[cheap], lab[cheap, 0]
-    link = _uneven(light[:, None] - light[None, :], size)
+    link = _uneven(light[:, None] - light[None, :], size) + _unlike(lab[cheap][:, None], lab[cheap][None])
     total, came = own[:, 0], []
     for place in range(1, n):
         way = total[:, None] + link

@@ -1,0 +1,110 @@
+"""The demo's pieces: which drawing, scanned how, coloured with what."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from dataclasses import dataclass, field
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from demo.lineart import DRAWINGS, Drawing
+from demo.scanner import Faults, scan
+from paleta.colour import hex_to_lab
+from paleta.impression import RegionMap
+
+
+@dataclass(frozen=True)
+class DemoPiece:
+    """school None leaves the piece as it comes from the scanner."""
+
+    drawing: str
+    title: str
+    medium: str = "marker"
+    school: str | None = None
+    paper: str = "smooth-white"
+    ink: str = "dye"
+    lamp: tuple[float, float] = (315, 40)
+    seed: int = 1
+    faults: Faults = field(default_factory=Faults)
+    finish: str = ""
+    card: str = ""
+
+    def make(self) -> tuple[Drawing, bytes, NDArray[np.int32]]:
+        drawing = DRAWINGS[self.drawing]()
+        data, seen = scan(drawing, paper=self.paper, faults=self.faults, seed=self.seed)
+        return drawing, data, seen
+
+
+PIECES = (
+    DemoPiece("balloon", "A poor scan, open outlines", seed=9,
+              faults=Faults(turn_deg=1.6, patchy=0.9, specks=0.8, gaps=5, gap_mm=0.9, shading=0.18)),
+    DemoPiece("succulents", "Three on the shelf", "watercolour", "W1", "cold-press", "waterproof", (45, 38), 3,
+              finish="White pen on the spine tips and the pot spots.", card="A2, panel trimmed to 4 x 5 1/4 in."),
+    DemoPiece("pangolin", "Pangolin at the telescope", "pencil", "P1", "toned-grey", "dye", (52, 34), 2,
+              finish="White pencil once more on the moon; gloss on the lantern glass.", card="A2, panel 4 x 5 1/4 in on kraft."),
+    DemoPiece("balloon", "Balloon over the terraces", "marker", "M1", "smooth-white", "dye", (315, 40), 1,
+              finish="White pen along the lit rims; a little splatter in the sky.", card="A2, panel 4 x 5 1/4 in, 1/8 in reveal."),
+)
+
+
+@dataclass(frozen=True)
+class Match:
+    """What the drawing says about one found region."""
+
+    label: int
+    name: str
+    form: str
+    axis_deg: float | None
+    depth: int
+    shades: int
+    wish_lab: tuple[float, float, float] | None
+
+
+def wrongly_split(region_map: RegionMap, seen: NDArray[np.int32]) -> list[list[int]]:
+    """Groups of found regions that are one visible part of one shape; a person would join them."""
+    groups = []
+    home = _home(region_map, seen)
+    for number in range(1, int(seen.max()) + 1):
+        labels = [label for label, shape in home.items() if shape == number]
+        if len(labels) < 2:
+            continue
+        _, parts = cv2.connectedComponents((seen == number).astype(np.uint8), connectivity=4)
+        by_part = defaultdict(list)
+        for label in labels:
+            inside = parts[(region_map.labels == label) & (parts > 0)]
+            by_part[int(np.bincount(inside).argmax())].append(label)
+        groups += [found for found in by_part.values() if len(found) > 1]
+    return groups
+
+
+def match(region_map: RegionMap, drawing: Drawing, seen: NDArray[np.int32], *, tilt_deg: float) -> list[Match]:
+    """Name, form and colour of every region after its drawing."""
+    depths, depth = {}, -1
+    for number, shape in enumerate(drawing.shapes, start=1):
+        if shape.closed and not shape.solid:
+            depth += 0 if shape.beside else 1
+        depths[number] = depth
+    found, used = [], defaultdict(int)
+    for label, number in _home(region_map, seen).items():
+        shape = drawing.shapes[number - 1]
+        used[shape.name] += 1
+        name = shape.name if used[shape.name] == 1 else f"{shape.name} ({used[shape.name]})"
+        axis = None if shape.axis_deg is None else (shape.axis_deg + tilt_deg) % 360
+        found.append(Match(label, name, shape.form, axis, depths[number], shape.shades,
+                           hex_to_lab(shape.colour) if shape.colour else None))
+    return found
+
+
+def _home(region_map: RegionMap, seen: NDArray[np.int32]) -> dict[int, int]:
+    """For every region the shape that most of it shows."""
+    home = {}
+    for region in region_map.regions:
+        top, left, bottom, right = region.bbox
+        inside = region_map.labels[top:bottom, left:right] == region.label
+        votes = np.bincount(seen[top:bottom, left:right][inside])
+        votes[0] = 0
+        if votes.any():
+            home[region.label] = int(votes.argmax())
+    return home

@@ -1,0 +1,70 @@
+"""`manage.py load_demo`: the Quillfield Hill Observatory's bench, made anew from its drawings."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+from django.contrib.auth import get_user_model
+from django.core.management.base import BaseCommand, CommandParser
+from django.db import transaction
+
+from demo.benches import PIECES, DemoPiece, match, wrongly_split
+from paleta.light import Lamp
+from server.accounts.services import DEMO_USERNAME
+from server.drawers.models import Drawer
+from server.drawers.services import give_starter_drawers
+from server.pieces import bench, recipes, services
+from server.pieces.models import Piece
+from server.pieces.steps import keep_step
+
+PASSWORD = "quillfield-hill"
+
+
+class Command(BaseCommand):
+    help = "Load the demo: one user, three drawers, four pieces. Does nothing if it is there already."
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("--anew", action="store_true", help="throw the demo user's things away first")
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        users = get_user_model().objects
+        if options["anew"]:
+            users.filter(username=DEMO_USERNAME).delete()
+        if users.filter(username=DEMO_USERNAME).exists():
+            self.stdout.write("The demo is loaded already.")
+            return
+        with transaction.atomic():
+            user = users.create_user(username=DEMO_USERNAME, password=PASSWORD)
+            give_starter_drawers(owner=user)
+            for demo in PIECES:
+                self.stdout.write(f"  {demo.title} ...")
+                load_piece(user, demo)
+        self.stdout.write(self.style.SUCCESS("The demo is loaded."))
+
+
+def load_piece(user: Any, demo: DemoPiece) -> Piece:
+    """Scan one drawing and, if it has a school, colour it as a person would."""
+    drawing, data, seen = demo.make()
+    piece = services.add_piece(actor=user, data=data, title=demo.title)
+    if demo.school is None:
+        return piece
+    for labels in wrongly_split(bench.found_map(piece), seen):
+        piece = services.join_regions(actor=user, piece=piece, version=piece.version, labels=labels)
+    piece = _describe(user, piece, demo, drawing, seen)
+    piece = services.colour_all_wishes(actor=user, piece=piece, version=piece.version)
+    recipes.save_recipe(actor=user, piece=piece, version=piece.version)
+    return piece
+
+
+def _describe(user: Any, piece: Piece, demo: DemoPiece, drawing: Any, seen: Any) -> Piece:
+    drawer = Drawer.objects.owned_by(user).get(medium=demo.medium)
+    sheet = piece.sheet().with_medium(demo.medium, school=demo.school, drawer=str(drawer.pk))
+    changed = {}
+    for found in match(bench.region_map_of(piece, sheet), drawing, seen, tilt_deg=demo.faults.turn_deg):
+        changed[found.label] = replace(
+            sheet.regions[found.label], name=found.name, form=found.form, axis_deg=found.axis_deg, depth=found.depth,
+            shades=found.shades, wish_lab=found.wish_lab, left_as_paper=found.wish_lab is None)
+    sheet = replace(sheet.with_regions(changed), paper=demo.paper, outline_ink=demo.ink, finish=demo.finish,
+                    card=demo.card, lamp=Lamp(azimuth_deg=demo.lamp[0], elevation_deg=demo.lamp[1]))
+    return keep_step(actor=user, piece=piece, version=piece.version, what="Named, lit and described", sheet=sheet)

@@ -1,0 +1,54 @@
+"""What each zone of each region will look like once the school's passes are laid."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import lru_cache
+
+from paleta.media import Layer, Paper, Swatch, appearance_of_layers
+from paleta.order import Job, School, expand
+from paleta.recipe import Sheet, zoning_of
+
+Lab = tuple[float, float, float]
+MELTED_COAT = 0.35
+"""A second time over in the same wet blend adds this part of a coat: the dye already there is moved about, not doubled.
+From memory, common practice."""
+UNCHOSEN_GREYS = {1: (88.0,), 2: (78.0, 93.0), 3: (70.0, 83.0, 94.0), 4: (62.0, 74.0, 85.0, 95.0),
+                  5: (58.0, 68.0, 78.0, 87.0, 95.0)}
+"""L* of the zones of a region whose colours are not chosen yet, deepest first: form without colour."""
+
+
+def looks_of(sheet: Sheet, school: School) -> dict[int, tuple[Lab, ...]]:
+    """For every region not left as paper, the Lab of its zones, deepest first."""
+    looks: dict[int, tuple[Lab, ...]] = {}
+    for label, count in zoning_of(sheet).shades.items():
+        ramp = tuple(sheet.swatches[code] for code in sheet.regions[label].ramp)
+        if count and ramp:
+            looks[label] = zone_look(ramp, school, sheet.paper_used)
+        elif count:
+            lightest = sheet.paper_used.lab[0] / 95
+            looks[label] = tuple((light * lightest, 0.0, 0.0) for light in UNCHOSEN_GREYS[count])
+    return looks
+
+
+@lru_cache(maxsize=4096)
+def zone_look(ramp: tuple[Swatch, ...], school: School, paper: Paper) -> tuple[Lab, ...]:
+    """Lab of the zones of one ramp (palest first) under a school, deepest zone first."""
+    job = Job(region=0, name="-", area_mm2=1.0, ramp=tuple(str(i) for i in range(len(ramp))))
+    strokes = expand(job, school)
+    zones = []
+    for zone in range(len(ramp)):
+        layers = [(ramp[stroke.shade - 1], stroke.join) for stroke in strokes if zone in stroke.zones]
+        zones.append(appearance_of_layers(_melt(layers), paper))
+    return tuple(zones)
+
+
+def _melt(layers: Sequence[tuple[Swatch, str]]) -> list[Layer]:
+    """Coats of a swatch after its first count in part while the blend is wet, and in full on dry or in pencil."""
+    seen: set[str] = set()
+    result = []
+    for swatch, join in layers:
+        again = swatch.code in seen and join == "wet"
+        result.append(Layer(swatch, coats=MELTED_COAT if again else 1.0, pressure=0.6 if swatch.code in seen else 1.0))
+        seen.add(swatch.code)
+    return result

@@ -1,0 +1,110 @@
+"""From light levels and looks to pixels, by one table look-up per pixel."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.colour import lab_to_srgb
+from paleta.errors import PaletaError
+from paleta.impression import Impression, RegionMap
+from paleta.light import LEVELS
+
+Lab = tuple[float, float, float]
+VIEWS = ("line", "regions", "values", "coloured")
+SOFT_LEVELS = {"marker": 0.35, "watercolour": 0.5, "pencil": 0.45}
+"""Part of the way to the next zone over which two shades melt, by medium. From memory, common practice."""
+INK_RGB = np.array((26, 24, 26), np.float32)
+
+
+class ViewUnknown(PaletaError, ValueError):
+    """There is no such view of the picture."""
+
+    code = "view_unknown"
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Canvas:
+    """What does not change while the lamp turns.
+
+    labels  h x w int32; ink h x w x 1 float32, 0..1 how much ink covers; photo h x w x 3 uint8 sRGB.
+    """
+
+    labels: NDArray[np.int32]
+    ink: NDArray[np.float32]
+    photo: NDArray[np.uint8]
+
+
+def make_canvas(impression: Impression, region_map: RegionMap, step: int = 1) -> Canvas:
+    """Every `step`-th pixel of the picture, ready to paint on."""
+    size = (-(-region_map.labels.shape[1] // step), -(-region_map.labels.shape[0] // step))
+    photo = np.clip(impression.pixels * 255 + 0.5, 0, 255).astype(np.uint8)
+    # Only what was taken as ink stays dark: grain, dust and the scanner's shading do not belong on the plan.
+    near = cv2.GaussianBlur(region_map.ink.astype(np.float32), (0, 0), 0.8)
+    if step > 1:
+        photo = cv2.resize(photo, size, interpolation=cv2.INTER_AREA)
+        near = cv2.resize(near, size, interpolation=cv2.INTER_AREA)
+    return Canvas(labels=np.ascontiguousarray(region_map.labels[::step, ::step]),
+                  ink=np.clip(near * 1.15, 0, 1)[..., None].astype(np.float32), photo=photo)
+
+
+def paint(canvas: Canvas, view: str, *, light_levels: NDArray[np.int32], looks: Mapping[int, Sequence[Lab]],
+          thresholds: Mapping[int, NDArray[np.int32]], paper_lab: Lab, medium: str) -> NDArray[np.uint8]:
+    """One view as h x w x 3 uint8 sRGB.
+
+    line      the scan itself. regions: every region in its own tint of grey. coloured: as planned.
+    values    the same with lightness alone, the grey value study.
+    """
+    if view not in VIEWS:
+        raise ViewUnknown(f"There is no view {view!r}; choose one of {', '.join(VIEWS)}.")
+    if view == "line":
+        return canvas.photo
+    if view == "regions":
+        colours = _tints(int(canvas.labels.max()) + 1)[canvas.labels]
+    else:
+        table = _table(int(canvas.labels.max()) + 1, looks, thresholds, paper_lab, SOFT_LEVELS[medium], view == "values")
+        colours = table.reshape(-1, 3)[canvas.labels * LEVELS + light_levels]
+    return (colours + (INK_RGB - colours) * canvas.ink).astype(np.uint8)
+
+
+def _table(count: int, looks: Mapping[int, Sequence[Lab]], thresholds: Mapping[int, NDArray[np.int32]], paper_lab: Lab,
+           soft: float, grey: bool) -> NDArray[np.float32]:
+    """count x LEVELS x 3: the colour of every region at every level of light; paper where a region has no look."""
+    lab = np.empty((count, LEVELS, 3))
+    lab[:] = paper_lab
+    ladder = np.arange(LEVELS)
+    for label, zones in looks.items():
+        starts = thresholds.get(label)
+        if label >= count or starts is None or len(starts) != len(zones) - 1:
+            continue
+        places, shades = _knots(starts, soft)
+        for channel in range(3):
+            lab[label, :, channel] = np.interp(ladder, places, np.array([zones[i][channel] for i in shades]))
+    if grey:
+        lab[..., 1:] = 0
+    return (lab_to_srgb(lab) * 255 + 0.5).astype(np.float32)
+
+
+def _knots(starts: NDArray[np.int32], soft: float) -> tuple[list[float], list[int]]:
+    """Where along the light each shade is pure: flat within its zone, melting round each threshold."""
+    places, shades = [0.0], [0]
+    edges = [0.0, *(float(start) for start in starts), float(LEVELS - 1)]
+    for zone, start in enumerate(starts, start=1):
+        reach = soft * min(start - edges[zone - 1], edges[zone + 1] - start, LEVELS / 8)
+        places += [start - max(reach, 0.5), start + max(reach, 0.5)]
+        shades += [zone - 1, zone]
+    places.append(float(LEVELS))
+    shades.append(len(starts))
+    return list(np.maximum.accumulate(places)), shades
+
+
+def _tints(count: int) -> NDArray[np.float32]:
+    """A tint per label; neighbours in number differ clearly. Grey, so that colour stays with the swatches."""
+    lightness = 62 + 34 * ((np.arange(count) * 0.618034) % 1)
+    lightness[0] = 100
+    lab = np.stack([lightness, np.zeros(count), np.zeros(count)], axis=1)
+    return (lab_to_srgb(lab) * 255).astype(np.float32)

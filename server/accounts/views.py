@@ -1,0 +1,58 @@
+"""The session as a resource: read it, open it, close it."""
+
+from django.utils.decorators import method_decorator
+from django.views.decorators.csrf import ensure_csrf_cookie
+from drf_spectacular.utils import extend_schema
+from rest_framework.permissions import AllowAny
+from rest_framework.request import Request
+from rest_framework.response import Response
+from rest_framework.views import APIView
+
+from server.accounts import services
+from server.accounts.serializers import SessionSerializer, SignInSerializer
+
+
+def _session(request: Request, user: object | None = None) -> Response:
+    who = user if user is not None else request.user
+    name = who.get_username() if getattr(who, "is_authenticated", False) else None
+    return Response(SessionSerializer({"username": name, "demo_available": services.demo_user() is not None}).data)
+
+
+@method_decorator(ensure_csrf_cookie, name="dispatch")
+class SessionView(APIView):
+    permission_classes = [AllowAny]
+
+    @extend_schema(operation_id="session_read", responses=SessionSerializer)
+    def get(self, request: Request) -> Response:
+        return _session(request)
+
+    @extend_schema(operation_id="session_sign_in", request=SignInSerializer, responses=SessionSerializer)
+    def post(self, request: Request) -> Response:
+        form = SignInSerializer(data=request.data)
+        form.is_valid(raise_exception=True)
+        return _session(request, services.sign_in(request._request, **form.validated_data))
+
+    @extend_schema(operation_id="session_sign_out", request=None, responses={204: None})
+    def delete(self, request: Request) -> Response:
+        services.sign_out(request._request)
+        return Response(status=204)
+
+
+class DemoSessionView(APIView):
+    permission_classes = [AllowAny]
+
+    @extend_schema(operation_id="session_open_demo", request=None, responses=SessionSerializer)
+    def post(self, request: Request) -> Response:
+        return _session(request, services.open_demo(request._request))
+
+
+class AccountView(APIView):
+    permission_classes = [AllowAny]
+
+    @extend_schema(operation_id="account_open", request=SignInSerializer, responses={201: SessionSerializer})
+    def post(self, request: Request) -> Response:
+        form = SignInSerializer(data=request.data)
+        form.is_valid(raise_exception=True)
+        response = _session(request, services.open_account(request._request, **form.validated_data))
+        response.status_code = 201
+        return response

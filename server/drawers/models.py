@@ -1,0 +1,68 @@
+"""Drawers and the swatches in them."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+from django.db.models import Q
+
+from paleta.media import MEDIA, PAPERS, Swatch, washes
+from server.ownership import Actor, owned_by
+
+MEDIUM_CHOICES = list(MEDIA.items())
+PAPER_CHOICES = [(paper.code, paper.name) for paper in PAPERS.values()]
+
+
+class DrawerQuerySet(models.QuerySet["Drawer"]):
+    def owned_by(self, actor: Actor) -> DrawerQuerySet:
+        return owned_by(self, actor)  # type: ignore[return-value]
+
+    def with_counts(self) -> DrawerQuerySet:
+        return self.annotate(swatch_count=models.Count("swatches"))
+
+
+class Drawer(models.Model):
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="drawers")
+    name = models.CharField(max_length=80)
+    medium = models.CharField(max_length=20, choices=MEDIUM_CHOICES)
+
+    objects = DrawerQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["name", "id"]
+
+    def __str__(self) -> str:
+        return self.name
+
+    def shades(self) -> list[Swatch]:
+        """Everything a ramp can be made of: its swatches in their own order, paints also as thinner washes."""
+        return [shade for record in self.swatches.all() for shade in washes(record.as_core(self.medium))]
+
+
+class SwatchRecord(models.Model):
+    """One measured pen, paint or pencil. `code` is unique in its drawer."""
+
+    drawer = models.ForeignKey(Drawer, on_delete=models.CASCADE, related_name="swatches")
+    code = models.CharField(max_length=40)
+    name = models.CharField(max_length=80)
+    family = models.CharField(max_length=40, blank=True)
+    lightness = models.FloatField()
+    a = models.FloatField()
+    b = models.FloatField()
+    paper = models.CharField(max_length=30, choices=PAPER_CHOICES, default="smooth-white")
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(fields=["drawer", "code"], name="swatch_code_once_per_drawer"),
+            models.CheckConstraint(condition=Q(lightness__gte=0, lightness__lte=100), name="swatch_lightness_0_to_100"),
+            models.CheckConstraint(condition=Q(a__gte=-128, a__lte=128, b__gte=-128, b__lte=128),
+                                   name="swatch_a_b_within_128"),
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+    def as_core(self, medium: str) -> Swatch:
+        return Swatch(code=self.code, name=self.name, medium=medium, lab=(self.lightness, self.a, self.b),
+                      family=self.family, paper=PAPERS[self.paper])

@@ -1,0 +1,144 @@
+"""What the bench shows of a sheet: map, relief, plan, picture. Nothing is stored; slow parts are remembered."""
+
+from __future__ import annotations
+
+import hashlib
+import io
+import json
+import threading
+from collections import OrderedDict
+from collections.abc import Callable, Hashable
+from dataclasses import asdict
+from typing import TypeVar
+
+import cv2
+import numpy as np
+
+from paleta.impression import Impression, RegionMap, apply_edits, labels_from_png, read
+from paleta.light import Lamp, Relief, illuminate, levels, model_forms, thresholds
+from paleta.light._forms import SCALE
+from paleta.order import PACES, Plan, Work, check_plan, make_plan, plan_region_by_region, school_named
+from paleta.picture import Canvas, looks_of, make_canvas, paint
+from paleta.recipe import Sheet, bodies_of, work_of, zoning_of
+from server.pieces import files
+from server.pieces.models import Piece
+
+Value = TypeVar("Value")
+JPEG_QUALITY = 92
+
+
+class Memory:
+    """The last few results by key. Two requests for the same key do the work once."""
+
+    def __init__(self, size: int) -> None:
+        self._size, self._kept, self._guard = size, OrderedDict[Hashable, object](), threading.Lock()
+        self._busy: dict[Hashable, threading.Lock] = {}
+
+    def get(self, key: Hashable, make: Callable[[], Value]) -> Value:
+        with self._guard:
+            if key in self._kept:
+                self._kept.move_to_end(key)
+                return self._kept[key]  # type: ignore[return-value]
+            busy = self._busy.setdefault(key, threading.Lock())
+        with busy:
+            with self._guard:
+                if key in self._kept:
+                    return self._kept[key]  # type: ignore[return-value]
+            value = make()
+            with self._guard:
+                self._kept[key] = value
+                self._busy.pop(key, None)
+                while len(self._kept) > self._size:
+                    self._kept.popitem(last=False)
+            return value
+
+
+_impressions, _maps, _reliefs, _canvases, _plans = Memory(4), Memory(12), Memory(12), Memory(12), Memory(64)
+
+
+def impression_of(piece: Piece) -> Impression:
+    return _impressions.get(piece.impression_sha256, lambda: read(files.fetch(piece.impression_sha256), dpi=piece.dpi))
+
+
+def found_map(piece: Piece) -> RegionMap:
+    """The map as it was found, before any edit."""
+    return _maps.get(piece.regions_sha256, lambda: labels_from_png(files.fetch(piece.regions_sha256), dpi=piece.dpi))
+
+
+def region_map_of(piece: Piece, sheet: Sheet) -> RegionMap:
+    """The map after the sheet's edits."""
+    if not sheet.edits:
+        return found_map(piece)
+    return _maps.get(_map_key(piece, sheet), lambda: apply_edits(found_map(piece), sheet.edits))
+
+
+def relief_of(piece: Piece, sheet: Sheet) -> Relief:
+    bodies = tuple(bodies_of(sheet))
+    return _reliefs.get((_map_key(piece, sheet), bodies), lambda: model_forms(region_map_of(piece, sheet), bodies))
+
+
+def plans_of(piece: Piece, sheet: Sheet) -> tuple[Plan, Plan]:
+    """The plan, and the same work done region by region."""
+    work, school = work_of(sheet, region_map_of(piece, sheet)), school_named(sheet.school)
+    return _plans.get((work, school), lambda: _make_plans(work, sheet.school))
+
+
+def _make_plans(work: Work, school_code: str) -> tuple[Plan, Plan]:
+    school = school_named(school_code)
+    pace = PACES[school.medium]
+    plan = make_plan(work, school, pace)
+    faults = check_plan(work, plan, school, pace)
+    if faults:  # A wrong order would spoil a card; better none at all.
+        raise AssertionError(f"make_plan broke a rule: {faults[0].sentence}")
+    return plan, plan_region_by_region(work, school, pace)
+
+
+def picture(piece: Piece, sheet: Sheet, view: str, *, lamp: Lamp | None = None, live: bool = False) -> bytes:
+    """JPEG of one view; `live` gives every second pixel, fast enough to follow the lamp."""
+    step = SCALE if live else 1
+    region_map = region_map_of(piece, sheet)
+    canvas: Canvas = _canvases.get((_map_key(piece, sheet), piece.impression_sha256, step),
+                                   lambda: make_canvas(impression_of(piece), region_map, step))
+    if view in ("line", "regions"):
+        light_levels, starts = np.zeros(canvas.labels.shape, np.int32), {}
+    else:
+        light = illuminate(relief_of(piece, sheet), lamp or sheet.lamp, px_per_mm=region_map.px_per_mm, full_size=not live)
+        light_levels = levels(light)
+        starts = thresholds(light_levels, canvas.labels, zoning_of(sheet))
+    pixels = paint(canvas, view, light_levels=light_levels, looks=looks_of(sheet, school_named(sheet.school)),
+                   thresholds=starts, paper_lab=sheet.paper_used.lab, medium=sheet.medium)
+    return cv2.imencode(".jpg", pixels[..., ::-1], [cv2.IMWRITE_JPEG_QUALITY, JPEG_QUALITY])[1].tobytes()
+
+
+def small_picture(piece: Piece, sheet: Sheet, width_px: int) -> bytes:
+    """A small coloured picture for the shelf."""
+    large = cv2.imdecode(np.frombuffer(picture(piece, sheet, "coloured", live=True), np.uint8), cv2.IMREAD_COLOR)
+    height = max(1, round(large.shape[0] * width_px / large.shape[1]))
+    small = cv2.resize(large, (width_px, height), interpolation=cv2.INTER_AREA)
+    return cv2.imencode(".jpg", small, [cv2.IMWRITE_JPEG_QUALITY, 88])[1].tobytes()
+
+
+def labels_picture(piece: Piece, sheet: Sheet) -> bytes:
+    """The label map on every second pixel as a PNG: label = red + 256 * green."""
+    labels = region_map_of(piece, sheet).labels[::SCALE, ::SCALE].astype(np.uint16)
+    bgr = np.stack([np.zeros_like(labels), labels >> 8, labels & 255], axis=-1).astype(np.uint8)
+    return cv2.imencode(".png", bgr, [cv2.IMWRITE_PNG_COMPRESSION, 4])[1].tobytes()
+
+
+def kept_jpeg(impression: Impression) -> bytes:
+    """The impression as it is stored: re-encoded, so nothing of the uploaded file survives but its picture."""
+    from PIL import Image
+
+    out = io.BytesIO()
+    pixels = np.clip(impression.pixels * 255 + 0.5, 0, 255).astype(np.uint8)
+    Image.fromarray(pixels).save(out, "JPEG", quality=JPEG_QUALITY, subsampling=0)
+    return out.getvalue()
+
+
+def _map_key(piece: Piece, sheet: Sheet) -> str:
+    edits = json.dumps([dict(edit) for edit in sheet.edits], sort_keys=True)
+    return hashlib.sha256(f"{piece.regions_sha256}{edits}".encode()).hexdigest()
+
+
+def lamp_as_plain(lamp: Lamp) -> dict[str, float | str]:
+    return {**asdict(lamp), "clock": lamp.clock}

@@ -1,0 +1,251 @@
+"""What goes in and out of the API for pieces."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from rest_framework import serializers
+
+from paleta.colour import hex_to_lab, lab_to_hex
+from paleta.light import FORMS
+from paleta.media import MEDIA, PAPERS
+from paleta.order import SCHOOLS
+from paleta.palette import SHADE_HUES, Ramp
+from paleta.recipe import INKS
+from server.drawers.models import MEDIUM_CHOICES, PAPER_CHOICES
+from server.drawers.serializers import SwatchSerializer
+
+INK_CHOICES = list(INKS.items())
+FORM_CHOICES = [(name, name) for name in FORMS]
+SCHOOL_CHOICES = [(school.code, school.name) for school in SCHOOLS.values()]
+
+
+class HexField(serializers.RegexField):
+    """#rrggbb on the wire, L*a*b* inside."""
+
+    def __init__(self, **more: Any) -> None:
+        super().__init__(r"^#[0-9a-fA-F]{6}$", **more)
+
+    def to_internal_value(self, data: Any) -> tuple[float, float, float]:  # type: ignore[override]
+        return hex_to_lab(super().to_internal_value(data))
+
+    def to_representation(self, value: Any) -> str:
+        return lab_to_hex(value)
+
+
+class LabelsField(serializers.ListField):
+    def __init__(self, **more: Any) -> None:
+        super().__init__(child=serializers.IntegerField(min_value=1), min_length=1, max_length=4000, **more)
+
+    def to_internal_value(self, data: Any) -> list[int]:
+        return list(dict.fromkeys(super().to_internal_value(data)))
+
+
+class LampSerializer(serializers.Serializer):
+    azimuth_deg = serializers.FloatField(min_value=0, max_value=360)
+    elevation_deg = serializers.FloatField(min_value=0, max_value=90)
+    ambient = serializers.FloatField(min_value=0, max_value=0.9, default=0.2)
+
+
+class LampOutSerializer(LampSerializer):
+    clock = serializers.CharField()
+
+
+class ZoningSerializer(serializers.Serializer):
+    true_to_scene = serializers.FloatField(min_value=0, max_value=1)
+
+
+class StampSerializer(serializers.Serializer):
+    title = serializers.CharField(max_length=120, required=False)
+    outline_ink = serializers.ChoiceField(choices=INK_CHOICES, required=False)
+    paper = serializers.ChoiceField(choices=PAPER_CHOICES, required=False)
+    finish = serializers.CharField(max_length=2000, required=False, allow_blank=True)
+    card = serializers.CharField(max_length=2000, required=False, allow_blank=True)
+
+
+class MediumSerializer(serializers.Serializer):
+    medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
+    drawer = serializers.IntegerField()
+
+
+class SchoolChoiceSerializer(serializers.Serializer):
+    school = serializers.ChoiceField(choices=SCHOOL_CHOICES)
+
+
+class RegionChangeSerializer(serializers.Serializer):
+    labels = LabelsField()
+    name = serializers.CharField(max_length=60, required=False)
+    left_as_paper = serializers.BooleanField(required=False)
+    form = serializers.ChoiceField(choices=FORM_CHOICES, required=False)
+    bulge = serializers.FloatField(min_value=0.05, max_value=2, required=False)
+    axis_deg = serializers.FloatField(min_value=0, max_value=359.99, required=False, allow_null=True)
+    depth = serializers.IntegerField(min_value=-99, max_value=99, required=False)
+    shades = serializers.IntegerField(min_value=1, max_value=4, required=False)
+    wish_hex = HexField(required=False, allow_null=True, source="wish_lab")
+
+
+class JoinSerializer(serializers.Serializer):
+    labels = LabelsField()
+
+
+class ProposeSerializer(serializers.Serializer):
+    wish_hex = HexField(source="wish_lab")
+    shades = serializers.IntegerField(min_value=1, max_value=4)
+    shade_hue = serializers.ChoiceField(choices=[(hue, hue) for hue in SHADE_HUES], default="keep")
+
+
+class RampSetSerializer(serializers.Serializer):
+    labels = LabelsField()
+    codes = serializers.ListField(child=serializers.CharField(max_length=40), max_length=4)
+    wish_hex = HexField(required=False, allow_null=True, default=None, source="wish_lab")
+    by_hand = serializers.BooleanField(default=False)
+
+
+class RampSerializer(serializers.Serializer):
+    swatches = SwatchSerializer(many=True)
+    steps = serializers.ListField(child=serializers.FloatField())
+    explanation = serializers.CharField()
+    warnings = serializers.ListField(child=serializers.CharField())
+
+    @staticmethod
+    def of(ramp: Ramp) -> dict[str, Any]:
+        return {"swatches": [SwatchSerializer.of(one.code, one.name, one.family, one.lab) for one in ramp.swatches],
+                "steps": list(ramp.steps), "explanation": ramp.explanation, "warnings": list(ramp.warnings)}
+
+
+class RegionSerializer(serializers.Serializer):
+    label = serializers.IntegerField()
+    name = serializers.CharField()
+    area_mm2 = serializers.FloatField()
+    anchor_x = serializers.FloatField(help_text="0..1 across the picture; always inside the region.")
+    anchor_y = serializers.FloatField()
+    left_as_paper = serializers.BooleanField()
+    form = serializers.ChoiceField(choices=FORM_CHOICES)
+    bulge = serializers.FloatField()
+    axis_deg = serializers.FloatField(allow_null=True)
+    depth = serializers.IntegerField()
+    shades = serializers.IntegerField()
+    wish_hex = serializers.CharField(allow_null=True)
+    by_hand = serializers.BooleanField()
+    ramp = RampSerializer(allow_null=True)
+
+
+class PieceCardSerializer(serializers.Serializer):
+    """A piece as the shelf shows it."""
+
+    id = serializers.IntegerField()
+    title = serializers.CharField()
+    medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
+    version = serializers.IntegerField()
+    clock = serializers.CharField()
+    lamp_azimuth_deg = serializers.FloatField()
+    pen_count = serializers.IntegerField()
+    region_count = serializers.IntegerField()
+    coloured_count = serializers.IntegerField()
+    latest_recipe = serializers.IntegerField(allow_null=True)
+    changed_at = serializers.DateTimeField()
+
+
+class PieceSerializer(serializers.Serializer):
+    """A piece as the bench shows it: the sheet, read out."""
+
+    id = serializers.IntegerField()
+    version = serializers.IntegerField()
+    title = serializers.CharField()
+    outline_ink = serializers.ChoiceField(choices=INK_CHOICES)
+    paper = serializers.ChoiceField(choices=PAPER_CHOICES)
+    medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
+    school = serializers.ChoiceField(choices=SCHOOL_CHOICES)
+    drawer = serializers.IntegerField(allow_null=True)
+    finish = serializers.CharField(allow_blank=True)
+    card = serializers.CharField(allow_blank=True)
+    lamp = LampOutSerializer()
+    true_to_scene = serializers.FloatField()
+    regions = RegionSerializer(many=True)
+    pen_count = serializers.IntegerField()
+    width_px = serializers.IntegerField()
+    height_px = serializers.IntegerField()
+    width_mm = serializers.FloatField()
+    height_mm = serializers.FloatField()
+    dpi = serializers.FloatField()
+    warnings = serializers.ListField(child=serializers.CharField())
+    undo = serializers.CharField(allow_null=True, help_text="What undo would take back.")
+    redo = serializers.CharField(allow_null=True, help_text="What redo would do again.")
+    latest_recipe = serializers.IntegerField(allow_null=True)
+    changed_since_recipe = serializers.BooleanField()
+
+
+class PassSerializer(serializers.Serializer):
+    number = serializers.IntegerField()
+    region = serializers.IntegerField()
+    name = serializers.CharField()
+    swatch = SwatchSerializer()
+    zone = serializers.CharField()
+    zones = serializers.ListField(child=serializers.IntegerField())
+    join = serializers.ChoiceField(choices=[(join, join) for join in ("start", "wet", "dry", "any")])
+    how = serializers.CharField()
+    start_s = serializers.FloatField()
+    end_s = serializers.FloatField()
+    wait_s = serializers.FloatField()
+    wait_for = serializers.CharField(allow_blank=True)
+    change = serializers.BooleanField()
+
+
+class PlanSerializer(serializers.Serializer):
+    school = serializers.CharField()
+    passes = PassSerializer(many=True)
+    pen_changes = serializers.IntegerField()
+    duration_s = serializers.FloatField()
+    bound_s = serializers.FloatField()
+    by_region_pen_changes = serializers.IntegerField()
+    by_region_duration_s = serializers.FloatField()
+    uncoloured = serializers.IntegerField(help_text="Regions that have no colours yet and are not left as paper.")
+
+
+class RecipeLineSerializer(serializers.Serializer):
+    number = serializers.IntegerField()
+    saved_at = serializers.DateTimeField()
+    previous = serializers.IntegerField(allow_null=True)
+    changes = serializers.ListField(child=serializers.CharField())
+
+
+class AddPieceSerializer(serializers.Serializer):
+    image = serializers.FileField(allow_empty_file=True)
+    title = serializers.CharField(max_length=120)
+    width_mm = serializers.FloatField(required=False, min_value=10, max_value=450)
+    gap_mm = serializers.FloatField(required=False, min_value=0.1, max_value=5, default=1.0)
+
+
+class RecipeFileSerializer(serializers.Serializer):
+    recipe = serializers.FileField(allow_empty_file=True)
+
+
+class ChoiceSerializer(serializers.Serializer):
+    code = serializers.CharField()
+    name = serializers.CharField()
+
+
+class SchoolSerializer(ChoiceSerializer):
+    medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
+    summary = serializers.CharField()
+
+
+class TradeSerializer(serializers.Serializer):
+    """The words to choose from."""
+
+    media = ChoiceSerializer(many=True)
+    papers = ChoiceSerializer(many=True)
+    inks = ChoiceSerializer(many=True)
+    schools = SchoolSerializer(many=True)
+    forms = serializers.ListField(child=serializers.CharField())
+
+
+def trade_words() -> dict[str, Any]:
+    return {
+        "media": [{"code": code, "name": name} for code, name in MEDIA.items()],
+        "papers": [{"code": paper.code, "name": paper.name} for paper in PAPERS.values()],
+        "inks": [{"code": code, "name": name} for code, name in INKS.items()],
+        "schools": [{"code": one.code, "name": one.name, "medium": one.medium, "summary": one.summary}
+                    for one in SCHOOLS.values()],
+        "forms": list(FORMS),
+    }

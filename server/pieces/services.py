@@ -1,0 +1,221 @@
+"""What users do with a piece, one function per action."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+from typing import Any
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
+from rest_framework.exceptions import ValidationError
+
+from paleta.colour import plain_name
+from paleta.errors import RecipeError
+from paleta.impression import check_edit, find_regions, labels_to_png, read
+from paleta.light import Lamp, guess_bodies
+from paleta.media import MEDIA, PAPERS
+from paleta.order import school_named
+from paleta.palette import Ramp, find_ramps, judge
+from paleta.recipe import INKS, RegionSetting, Sheet, sheet_to_plain
+from server.drawers.models import Drawer
+from server.ownership import require_owner
+from server.pieces import bench, files
+from server.pieces.models import Piece, Step
+from server.pieces.steps import fill_shelf_fields, keep_step
+
+PROPOSED_PAPERS = {"marker": "smooth-white", "watercolour": "cold-press", "pencil": "smooth-white"}
+Lab = tuple[float, float, float]
+
+
+def add_piece(*, actor: AbstractBaseUser, data: bytes, title: str, width_mm: float | None = None,
+              dpi: float | None = None, gap_mm: float = 1.0) -> Piece:
+    """Read a scan, find its regions and put it on the shelf; nothing is stored if any of that fails."""
+    impression = read(data, dpi=dpi, width_mm=width_mm)
+    kept = bench.kept_jpeg(impression)
+    # Regions are found on what is kept, so that the same file always gives the same map.
+    region_map = find_regions(read(kept, dpi=impression.dpi), gap_mm=gap_mm)
+    regions = {}
+    for number, body in enumerate(guess_bodies(region_map), start=1):
+        for label in body.regions:
+            regions[label] = RegionSetting(name=f"Region {number}", form=body.form, depth=body.depth)
+    drawer = Drawer.objects.owned_by(actor).filter(medium="marker").first()
+    sheet = Sheet(title=title, regions=dict(sorted(regions.items())), drawer=str(drawer.pk) if drawer else "")
+    return put_on_shelf(owner=actor, sheet=sheet, picture=kept, packed_map=labels_to_png(region_map),
+                        size=impression.pixels.shape[:2], dpi=impression.dpi, warnings=impression.warnings)
+
+
+@transaction.atomic
+def put_on_shelf(*, owner: AbstractBaseUser, sheet: Sheet, picture: bytes, packed_map: bytes, size: tuple[int, ...],
+                 dpi: float, warnings: Sequence[str] = ()) -> Piece:
+    """Store a piece with its first step."""
+    piece = Piece(owner=owner, impression_sha256=files.keep(picture), regions_sha256=files.keep(packed_map),
+                  height_px=size[0], width_px=size[1], dpi=dpi, warnings=list(warnings), position=1)
+    fill_shelf_fields(piece, sheet)
+    piece.save()
+    Step.objects.create(piece=piece, number=1, what="Stamped", sheet=sheet_to_plain(sheet))
+    return piece
+
+
+@transaction.atomic
+def delete_piece(*, actor: AbstractBaseUser, piece: Piece) -> None:
+    """Take a piece off the shelf with its recipes. Picture files stay: another piece may share them."""
+    require_owner(actor, piece)
+    piece.delete()
+
+
+def describe_stamp(*, actor: AbstractBaseUser, piece: Piece, version: int, changes: Mapping[str, str]) -> Piece:
+    """Title, outline ink, paper, finish or card notes."""
+    sheet = replace(piece.sheet(), **changes)
+    words = {"title": f"Called it {sheet.title}", "outline_ink": f"Stamped with {INKS[sheet.outline_ink].lower()}",
+             "paper": f"On {PAPERS[sheet.paper].name.lower()}", "finish": "Noted the finish", "card": "Noted the card"}
+    what = ", ".join(words[key] for key in changes) or "Nothing"
+    return keep_step(actor=actor, piece=piece, version=version, what=what[:200], sheet=sheet)
+
+
+def turn_lamp(*, actor: AbstractBaseUser, piece: Piece, version: int, lamp: Lamp) -> Piece:
+    """Turn the lamp of `piece` and keep the new direction."""
+    sheet = replace(piece.sheet(), lamp=lamp)
+    what = f"Lamp to {lamp.clock}, {lamp.elevation_deg:.0f}° high"
+    return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
+
+
+def set_zoning(*, actor: AbstractBaseUser, piece: Piece, version: int, true_to_scene: float) -> Piece:
+    """How far the zones follow the whole picture's light."""
+    sheet = replace(piece.sheet(), true_to_scene=true_to_scene)
+    what = f"Zones {true_to_scene:.0%} true to the scene"
+    return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
+
+
+def change_regions(*, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int],
+                   changes: Mapping[str, Any]) -> Piece:
+    """Rename, reshape, move nearer or farther, leave as paper: the same change to every region in `labels`."""
+    sheet = piece.sheet()
+    settings = _settings(sheet, labels)
+    if "name" in changes and len(labels) > 1:
+        raise ValidationError({"name": "Only one region can be renamed at a time."})
+    changed = {}
+    for label, setting in settings.items():
+        new = replace(setting, **changes)
+        if "shades" in changes and len(setting.ramp) != new.shades:
+            new = replace(new, ramp=(), by_hand=False)
+        changed[label] = new
+    what = f"{_which(settings)}: {_in_words(changes)}"
+    return keep_step(actor=actor, piece=piece, version=version, what=what[:200], sheet=sheet.with_regions(changed))
+
+
+def join_regions(*, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int]) -> Piece:
+    """Make one region of several; the first one named keeps its settings and ramp."""
+    sheet = piece.sheet()
+    edit = {"op": "join", "regions": sorted(set(labels))}
+    check_edit(edit, set(sheet.regions))
+    keeper, kept_label = sheet.regions[labels[0]], min(labels)
+    regions = {label: setting for label, setting in sheet.regions.items() if label not in set(labels)}
+    regions[kept_label] = keeper
+    joined = replace(sheet, edits=(*sheet.edits, edit), regions=dict(sorted(regions.items()))).with_regions({})
+    names = [sheet.regions[label].name for label in labels]
+    what = f"Joined {' and '.join(names[:3])}{' and more' if len(names) > 3 else ''}"
+    return keep_step(actor=actor, piece=piece, version=version, what=what[:200], sheet=joined)
+
+
+def choose_medium(*, actor: AbstractBaseUser, piece: Piece, version: int, medium: str, drawer: Drawer) -> Piece:
+    """Work in another medium or from another drawer. Ramps are taken off; wished colours stay."""
+    require_owner(actor, drawer)
+    if drawer.medium != medium:
+        raise ValidationError({"drawer": f"{drawer.name} holds {MEDIA[drawer.medium].lower()}, not {MEDIA[medium].lower()}."})
+    sheet = piece.sheet().with_medium(medium, drawer=str(drawer.pk))
+    what = f"{MEDIA[medium]} from {drawer.name}"
+    return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
+
+
+def choose_school(*, actor: AbstractBaseUser, piece: Piece, version: int, school: str) -> Piece:
+    """Lay the shades in another school's order."""
+    sheet = replace(piece.sheet(), school=school_named(school).code)
+    return keep_step(actor=actor, piece=piece, version=version, what=f"In the school {school_named(school).name}",
+                     sheet=sheet)
+
+
+def propose_ramps(*, actor: AbstractBaseUser, piece: Piece, wish_lab: Lab, shades: int, shade_hue: str = "keep") -> list[Ramp]:
+    """Ramps from the piece's drawer for a wished colour, best first."""
+    require_owner(actor, piece)
+    return find_ramps(drawer_of(piece.sheet(), actor).shades(), wish_lab, shades, shade_hue=shade_hue)
+
+
+def set_ramp(*, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int], codes: Sequence[str],
+             wish_lab: Lab | None, by_hand: bool) -> Piece:
+    """Give regions a ramp of swatches from the drawer, palest first; no codes take the ramp off."""
+    sheet = piece.sheet()
+    settings = _settings(sheet, labels)
+    swatches = {}
+    if codes:
+        known = {swatch.code: swatch for swatch in drawer_of(sheet, actor).shades()}
+        missing = [code for code in codes if code not in known and code not in sheet.swatches]
+        if missing:
+            raise RecipeError(f"There is no swatch {missing[0]!r} in the drawer.")
+        chosen = [known.get(code) or sheet.swatches[code] for code in codes]
+        judge(chosen)
+        swatches = {swatch.code: swatch for swatch in sorted(chosen, key=lambda swatch: -swatch.lab[0])}
+    changed = {label: replace(setting, ramp=tuple(swatches), shades=min(len(swatches), 4) or setting.shades,
+                              wish_lab=wish_lab or setting.wish_lab, by_hand=by_hand, left_as_paper=False)
+               for label, setting in settings.items()}
+    names = " · ".join(swatch.name for swatch in swatches.values()) or "no colours"
+    return keep_step(actor=actor, piece=piece, version=version, what=f"{_which(settings)}: {names}"[:200],
+                     sheet=sheet.with_regions(changed, swatches))
+
+
+def colour_all_wishes(*, actor: AbstractBaseUser, piece: Piece, version: int) -> Piece:
+    """Give every region that has a wished colour but no ramp the best ramp of the drawer."""
+    sheet = piece.sheet()
+    drawer = drawer_of(sheet, actor).shades()
+    changed, swatches = {}, {}
+    for label, setting in sheet.regions.items():
+        if setting.ramp or setting.left_as_paper or setting.wish_lab is None:
+            continue
+        found = find_ramps(drawer, setting.wish_lab, setting.shades, alternatives=1)
+        if found:
+            changed[label] = replace(setting, ramp=tuple(swatch.code for swatch in found[0].swatches))
+            swatches.update({swatch.code: swatch for swatch in found[0].swatches})
+    what = f"Colours for {len(changed)} regions"
+    return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed, swatches))
+
+
+def drawer_of(sheet: Sheet, actor: AbstractBaseUser) -> Drawer:
+    """The drawer the sheet works from; any of the medium if that one is gone.
+
+    Raises
+    ------
+    ValidationError
+        If the actor has none for the medium.
+    """
+    drawers = Drawer.objects.owned_by(actor).filter(medium=sheet.medium)
+    chosen = drawers.filter(pk=int(sheet.drawer)).first() if sheet.drawer.isdigit() else None
+    drawer = chosen or drawers.first()
+    if drawer is None:
+        raise ValidationError({"drawer": f"You have no drawer of {MEDIA[sheet.medium].lower()} yet."})
+    return drawer
+
+
+def _settings(sheet: Sheet, labels: Sequence[int]) -> dict[int, RegionSetting]:
+    missing = [label for label in labels if label not in sheet.regions]
+    if missing or not labels:
+        raise ValidationError({"labels": f"There is no region {missing[0]}." if missing else "Choose a region first."})
+    return {label: sheet.regions[label] for label in labels}
+
+
+def _which(settings: Mapping[int, RegionSetting]) -> str:
+    names = [setting.name for setting in settings.values()]
+    return names[0] if len(names) == 1 else f"{len(names)} regions"
+
+
+def _in_words(changes: Mapping[str, Any]) -> str:
+    words = {"name": "called {}", "form": "{}", "bulge": "bulge {:g}", "depth": "depth {}", "shades": "{} shades",
+             "left_as_paper": "left as paper", "axis_deg": "axis turned", "wish_lab": "wished"}
+    parts = []
+    for key, value in changes.items():
+        if key == "left_as_paper" and not value:
+            parts.append("to be coloured")
+        elif key == "wish_lab":
+            parts.append(f"wished {plain_name(value)}" if value else "no wish")
+        else:
+            parts.append(words[key].format(value))
+    return ", ".join(parts)

@@ -1,0 +1,94 @@
+"""Settings of a Paleta that serves one house: SQLite, local files, everything from this machine."""
+
+import os
+import secrets
+from pathlib import Path
+
+BASE_DIR = Path(__file__).resolve().parent.parent
+VAR_DIR = Path(os.environ.get("PALETA_VAR", BASE_DIR / "var"))
+VAR_DIR.mkdir(parents=True, exist_ok=True)
+
+
+def _secret() -> str:
+    """A key of this installation's own, made at its first start."""
+    place = VAR_DIR / "secret-key"
+    if not place.exists():
+        place.write_text(secrets.token_urlsafe(48))
+        place.chmod(0o600)
+    return place.read_text().strip()
+
+
+SECRET_KEY = _secret()
+DEBUG = os.environ.get("PALETA_DEBUG") == "1"
+ALLOWED_HOSTS = os.environ.get("PALETA_HOSTS", "127.0.0.1,localhost,testserver").split(",")
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.staticfiles",
+    "rest_framework",
+    "drf_spectacular",
+    "server.accounts",
+    "server.drawers",
+    "server.pieces",
+    "demo",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "server.web.SafePages",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+ROOT_URLCONF = "server.urls"
+WSGI_APPLICATION = "server.wsgi.application"
+TEMPLATES: list[dict[str, object]] = []
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": VAR_DIR / "paleta.sqlite3",
+        # Writers queue instead of failing, and readers do not wait for them.
+        "OPTIONS": {"timeout": 20, "transaction_mode": "IMMEDIATE", "init_command": "PRAGMA journal_mode=WAL;"},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+AUTH_PASSWORD_VALIDATORS = [{"NAME": f"django.contrib.auth.password_validation.{name}"} for name in (
+    "UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator")]
+LANGUAGE_CODE = "en"
+TIME_ZONE = "UTC"
+USE_TZ = True
+
+STATIC_URL = "/static/"
+WEB_DIR = BASE_DIR / "web" / "dist"
+WHITENOISE_ROOT = WEB_DIR if WEB_DIR.exists() else None
+WHITENOISE_INDEX_FILE = False
+MEDIA_ROOT = VAR_DIR / "media"
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
+FILE_UPLOAD_MAX_MEMORY_SIZE = 4_000_000
+LARGEST_UPLOAD_BYTES = 40_000_000
+SESSION_COOKIE_SAMESITE = "Lax"
+SECURE_REFERRER_POLICY = "same-origin"
+
+REST_FRAMEWORK = {
+    "DEFAULT_AUTHENTICATION_CLASSES": ["server.accounts.authentication.SignedIn"],
+    "DEFAULT_PERMISSION_CLASSES": ["rest_framework.permissions.IsAuthenticated"],
+    "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
+    "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
+    "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
+    "DEFAULT_PAGINATION_CLASS": "server.paging.Pages",
+    "EXCEPTION_HANDLER": "server.problems.handle",
+    "UNAUTHENTICATED_USER": "django.contrib.auth.models.AnonymousUser",
+}
+SPECTACULAR_SETTINGS = {
+    "TITLE": "Paleta",
+    "VERSION": "1",
+    "DESCRIPTION": "The API of Paleta, a tool for colourists of stamped images.",
+    "SERVE_INCLUDE_SCHEMA": False,
+    "COMPONENT_SPLIT_REQUEST": True,
+    "ENUM_NAME_OVERRIDES": {
+        "Medium": "server.drawers.models.MEDIUM_CHOICES",
+    },
+}

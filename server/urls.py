@@ -1,0 +1,15 @@
+"""Every address of the server: the API under /api/v1/, the page for everything else."""
+
+from django.urls import include, path, re_path
+
+from server import problems, web
+
+urlpatterns = [
+    path("api/v1/", include("server.accounts.urls")),
+    path("api/v1/", include("server.drawers.urls")),
+    path("api/v1/", include("server.pieces.urls")),
+    re_path(r"^api/", problems.no_such_address),
+    re_path(r"^(?!static/).*$", web.page),
+]
+handler404 = "server.problems.no_such_address"
+handler500 = "server.problems.broken"

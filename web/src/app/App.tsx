@@ -1,0 +1,36 @@
+import { QueryClientProvider } from "@tanstack/react-query";
+import { lazy, Suspense } from "react";
+import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+
+import { Frame } from "@/app/Frame";
+import { SessionGate } from "@/features/session";
+import { ShelfPage } from "@/features/shelf";
+import { queryClient } from "@/shared/api";
+import { Notices, Waiting } from "@/shared/ui";
+
+const BenchPage = lazy(() => import("@/features/bench").then((it) => ({ default: it.BenchPage })));
+const DrawerPage = lazy(() => import("@/features/drawer").then((it) => ({ default: it.DrawerPage })));
+const PrintPage = lazy(() => import("@/features/print").then((it) => ({ default: it.PrintPage })));
+
+export function App() {
+  return (
+    <QueryClientProvider client={queryClient}>
+      <BrowserRouter>
+        <SessionGate>
+          <Suspense fallback={<Waiting what="Opening" />}>
+            <Routes>
+              <Route path="/pieces/:id/print" element={<PrintPage />} />
+              <Route element={<Frame />}>
+                <Route path="/" element={<ShelfPage />} />
+                <Route path="/pieces/:id" element={<BenchPage />} />
+                <Route path="/drawers/:id?" element={<DrawerPage />} />
+                <Route path="*" element={<Navigate to="/" replace />} />
+              </Route>
+            </Routes>
+          </Suspense>
+        </SessionGate>
+        <Notices />
+      </BrowserRouter>
+    </QueryClientProvider>
+  );
+}

@@ -1,0 +1,46 @@
+import { clock, lampToPoint, reach, trackPath, type Track } from "./lampGeometry";
+import type { useLampDial } from "./useLampDial";
+
+type Props = { track: Track; dial: ReturnType<typeof useLampDial>; room: { width: number; height: number }; ambient: number };
+
+const HOURS = [{ at: 0, name: "12" }, { at: 90, name: "3" }, { at: 180, name: "6" }, { at: 270, name: "9" }];
+
+/** The lamp on its track round the card: along the track for direction, outwards for a low lamp, inwards for a high. */
+export function LampTrack({ track, dial, room, ambient }: Props) {
+  const { shown } = dial;
+  const spot = lampToPoint(track, shown.azimuth_deg, shown.elevation_deg);
+  const middle = `translate(${room.width / 2} ${room.height / 2})`;
+  const angle = (shown.azimuth_deg * Math.PI) / 180;
+  const words = `${clock(shown.azimuth_deg)}, ${Math.round(shown.elevation_deg)}° high`;
+  const labelX = Math.min(room.width / 2 - 58, Math.max(58 - room.width / 2, spot.x));
+  const labelY = spot.y + (spot.y > room.height / 2 - 60 ? -30 : 36);
+  return (
+    <>
+      <div aria-hidden className="pointer-events-none absolute inset-0"
+        style={{ background: `radial-gradient(circle at ${room.width / 2 + spot.x}px ${room.height / 2 + spot.y}px, rgb(255 255 255 / ${0.5 - ambient / 3}), transparent 300px)` }} />
+      <input type="range" {...dial.inputProps} aria-label="Lamp direction" aria-valuetext={`From ${words}`} className="peer sr-only" />
+      <svg className="absolute inset-0 size-full outline-none [--ring:transparent] peer-focus-visible:[--ring:#161616]" aria-hidden>
+        <g transform={middle}>
+          <path d={trackPath(track, 1)} fill="none" stroke="#161616" strokeOpacity="0.5" strokeWidth="1.5" />
+          <path d={trackPath(track, track.inner)} fill="none" stroke="#161616" strokeOpacity="0.22" />
+          {HOURS.map((hour) => {
+            const far = reach(track, hour.at) + 13;
+            const turn = (hour.at * Math.PI) / 180;
+            return <text key={hour.name} x={far * Math.sin(turn)} y={-far * Math.cos(turn)} textAnchor="middle" dominantBaseline="central" fontSize="13">{hour.name}</text>;
+          })}
+          <path d={trackPath(track, (1 + track.inner) / 2)} fill="none" stroke="transparent" strokeWidth="46" className="cursor-pointer touch-none"
+            data-testid="track" {...dial.dialProps} />
+          <line x1={spot.x - 20 * Math.sin(angle)} y1={spot.y + 20 * Math.cos(angle)} x2={spot.x - 40 * Math.sin(angle)} y2={spot.y + 40 * Math.cos(angle)} stroke="#161616" strokeWidth="2" />
+          <g transform={`translate(${spot.x} ${spot.y})`} className="cursor-grab touch-none active:cursor-grabbing" data-testid="lamp" {...dial.dialProps}>
+            <circle r="25" fill="none" stroke="var(--ring)" strokeWidth="3" />
+            <circle r="19" fill="var(--color-lamp)" stroke="#161616" strokeWidth="2" />
+            <circle r="6" fill="#fff" />
+          </g>
+          <g transform={`translate(${labelX} ${labelY})`} className="pointer-events-none">
+            <text textAnchor="middle" fontSize="14" stroke="var(--color-surround)" strokeWidth="4" strokeLinejoin="round" paintOrder="stroke" fill="#161616">{words}</text>
+          </g>
+        </g>
+      </svg>
+    </>
+  );
+}

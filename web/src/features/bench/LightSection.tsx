@@ -1,0 +1,46 @@
+import { useDraft } from "@/shared/ui";
+import { useSetZoning, useTurnLamp } from "./api";
+import { chosenRegions, useBench } from "./bench";
+import { FormFields } from "./FormFields";
+
+/** The lamp in numbers, for those who would rather type than drag. */
+export function LightSection() {
+  const bench = useBench();
+  const { lamp } = bench.piece;
+  const turnLamp = useTurnLamp(bench.piece.id);
+  const setZoning = useSetZoning(bench.piece.id);
+  const chosen = chosenRegions(bench);
+  const plain = { azimuth_deg: lamp.azimuth_deg, elevation_deg: lamp.elevation_deg, ambient: lamp.ambient };
+  return (
+    <div className="flex flex-col gap-3">
+      <p className="text-soft">Drag the lamp along its track round the card; outwards stands low, inwards high. With the keyboard: left and right turn it, up and down lift it, Shift takes bigger steps.</p>
+      <Slider label="Direction" unit="°" min={0} max={359} value={Math.round(lamp.azimuth_deg) % 360} onKeep={(azimuth_deg) => turnLamp.mutate({ ...plain, azimuth_deg })} />
+      <Slider label="Height" unit="°" min={0} max={90} value={Math.round(lamp.elevation_deg)} onKeep={(elevation_deg) => turnLamp.mutate({ ...plain, elevation_deg })} />
+      <Slider label="Ambient" unit="%" min={0} max={90} value={Math.round(lamp.ambient * 100)} onKeep={(percent) => turnLamp.mutate({ ...plain, ambient: percent / 100 })} />
+      <Slider label="True to the scene" unit="%" min={0} max={100} step={10} value={Math.round(bench.piece.true_to_scene * 100)} onKeep={(percent) => setZoning.mutate(percent / 100)} />
+      <p className="text-[13px] text-soft">At 0 every region gets its whole ramp; at 100 a region that lies in shade stays dark all over.</p>
+      {chosen.length > 0 ? (
+        <div className="rounded bg-faint p-3">
+          <p className="font-bold">{chosen.length === 1 ? chosen[0]?.name : `${chosen.length} regions in hand`}</p>
+          <FormFields regions={chosen} />
+        </div>
+      ) : <p>Click a region on the picture to say how it bulges.</p>}
+    </div>
+  );
+}
+
+type SliderProps = { label: string; unit: string; min: number; max: number; step?: number; value: number; onKeep: (value: number) => void };
+
+function Slider({ label, unit, min, max, step = 1, value, onKeep }: SliderProps) {
+  const [shown, setShown] = useDraft(value);
+  const keep = () => {
+    if (shown !== value) onKeep(shown);
+  };
+  return (
+    <label className="grid grid-cols-[8rem_1fr_3.2rem] items-center gap-3">{label}
+      <input type="range" className="accent-ink" min={min} max={max} step={step} value={shown} onChange={(event) => setShown(Number(event.target.value))}
+        onPointerUp={keep} onKeyUp={keep} onBlur={keep} />
+      <span className="text-right">{shown}{unit}</span>
+    </label>
+  );
+}

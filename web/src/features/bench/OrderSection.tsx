@@ -1,0 +1,62 @@
+import type { Plan, Trade } from "@/shared/api";
+import { counted, minutes, swatchStyle } from "@/shared/ui";
+import { useChooseSchool } from "./api";
+import { useBench } from "./bench";
+
+export function OrderSection({ trade, plan, error }: { trade: Trade; plan: Plan | undefined; error: Error | null }) {
+  const { piece, select, selected } = useBench();
+  const chooseSchool = useChooseSchool(piece.id);
+  return (
+    <div>
+      <fieldset className="mb-3">
+        <legend className="mb-1">School of shade order</legend>
+        {trade.schools.filter((school) => school.medium === piece.medium).map((school) => (
+          <label key={school.code} className="flex gap-2 py-1">
+            <input type="radio" name="school" className="mt-1 accent-ink" checked={piece.school === school.code} onChange={() => chooseSchool.mutate(school.code)} />
+            <span><span className="font-bold">{school.name}</span><br /><span className="text-[13px] text-soft">{school.summary}</span></span>
+          </label>
+        ))}
+      </fieldset>
+      {error && <p role="alert">{error.message}</p>}
+      {!plan && !error && <p role="status">Working out the order …</p>}
+      {plan && plan.passes.length === 0 && <p className="rounded bg-faint p-3">Give at least one region its colours; the order of passes follows by itself.</p>}
+      {plan && plan.passes.length > 0 && (
+        <>
+          <table className="mb-3 w-full">
+            <thead><tr className="text-left text-[13px] text-soft"><th className="font-normal" /><th className="font-normal">This order</th><th className="font-normal">Region by region</th></tr></thead>
+            <tbody>
+              <Row name="Pen changes" one={String(plan.pen_changes)} other={String(plan.by_region_pen_changes)} />
+              <Row name="Time, about" one={minutes(plan.duration_s)} other={minutes(plan.by_region_duration_s)} />
+            </tbody>
+          </table>
+          <p className="mb-3 text-[13px] text-soft">
+            Times are common practice until your own are logged. No order can take less than {minutes(plan.bound_s)}.
+            {plan.uncoloured > 0 && ` ${counted(plan.uncoloured, "region")} without colours ${plan.uncoloured === 1 ? "is" : "are"} not in it yet.`}
+          </p>
+          <ol className="max-h-[46vh] overflow-y-auto border-y border-line" aria-label="Passes">
+            {plan.passes.map((pass) => (
+              <li key={pass.number}>
+                {pass.wait_s > 0 && <p className="flex items-center gap-2 bg-faint px-1 py-1 text-[13px]"><span className="wait h-3 w-9" aria-hidden />Wait {minutes(pass.wait_s)} for {pass.wait_for}</p>}
+                <button type="button" onClick={() => select(pass.region, false)}
+                  className={`grid w-full grid-cols-[2.2rem_1.6rem_1fr] gap-2 border-b border-faint px-1 py-1.5 text-left outline-offset-[-3px] ${selected.includes(pass.region) ? "bg-ink/10" : "hover:bg-faint"}`}>
+                  <span className="text-right font-display font-bold">{pass.number}</span>
+                  <span className="mt-0.5 size-5 rounded-sm border border-line bg-(--swatch)" style={swatchStyle(pass.swatch.hex)} />
+                  <span>
+                    <span className={pass.change || pass.number === 1 ? "font-bold" : ""}>{pass.swatch.name}</span> on {pass.name}, {pass.zone}
+                    <span className="block text-[13px] text-soft">{JOIN[pass.join]}{pass.how}.</span>
+                  </span>
+                </button>
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
+    </div>
+  );
+}
+
+const JOIN = { start: "", wet: "While it is wet: ", dry: "On dry: ", any: "" };
+
+function Row({ name, one, other }: { name: string; one: string; other: string }) {
+  return <tr className="border-t border-line"><th scope="row" className="py-1 text-left font-normal">{name}</th><td className="figure">{one}</td><td>{other}</td></tr>;
+}

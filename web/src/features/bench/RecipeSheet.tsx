@@ -1,0 +1,80 @@
+import { useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+
+import type { Piece, Plan, Trade } from "@/shared/api";
+import { tradeQuery } from "@/shared/api";
+import { counted, minutes } from "@/shared/ui";
+import { pieceQueries } from "./api";
+import { SECTIONS, useBench, type Section } from "./bench";
+import { ColoursSection } from "./ColoursSection";
+import { LightSection } from "./LightSection";
+import { NotesSection } from "./NotesSection";
+import { OrderSection } from "./OrderSection";
+import { RegionsSection } from "./RegionsSection";
+import { StampSection } from "./StampSection";
+
+const NAMES: Record<Section, string> = {
+  stamp: "Stamp", regions: "Regions", light: "Light", colours: "Colours", order: "Order", finish: "Finish", card: "Card",
+};
+
+/** The recipe sheet: reads like the finished record; the open section is the one being worked on. */
+export function RecipeSheet({ section, onSection }: { section: Section; onSection: (section: Section) => void }) {
+  const { piece } = useBench();
+  const trade = useQuery(tradeQuery).data;
+  const plan = useQuery(pieceQueries.plan(piece.id, piece.version));
+  const summaries = summarise(piece, plan.data, trade);
+  const bodies: Record<Section, ReactNode> = {
+    stamp: trade && <StampSection trade={trade} />,
+    regions: <RegionsSection />,
+    light: <LightSection />,
+    colours: trade && <ColoursSection trade={trade} />,
+    order: trade && <OrderSection trade={trade} plan={plan.data} error={plan.error} />,
+    finish: <NotesSection field="finish" label="Finishing touches" hint="White pen, gloss, splatter: opaque and wet things come last." />,
+    card: <NotesSection field="card" label="The card" hint="Sizes, layers, what is written inside before the panel is glued." />,
+  };
+  return (
+    <section aria-label="Recipe sheet" className="min-h-0 overflow-y-auto bg-sheet px-6 pb-8 pt-5 shadow-[-6px_0_24px_rgb(0_0_0/0.18)] min-[1024px]:mr-5">
+      <h1 className="text-[26px] leading-tight">{piece.title}</h1>
+      <p className="mb-3 text-soft">{state(piece)}</p>
+      {SECTIONS.map((name, index) => (
+        <section key={name} className={section === name ? "border-t-2 border-ink pb-4" : "border-t border-line"}>
+          <h2 className="font-sans text-base font-normal tracking-normal">
+            <button type="button" aria-expanded={section === name} aria-controls={`part-${name}`} onClick={() => onSection(name)}
+              className="grid w-full grid-cols-[1.6rem_5.4rem_1fr] items-baseline py-2 text-left hover:bg-faint">
+              <span className="font-display font-bold">{index + 1}</span>
+              <span className="font-display font-bold">{NAMES[name]}</span>
+              <span className={summaries[name].blank ? "text-soft italic" : ""}>{summaries[name].text}</span>
+            </button>
+          </h2>
+          {section === name && <div id={`part-${name}`} className="pt-1">{bodies[name]}</div>}
+        </section>
+      ))}
+    </section>
+  );
+}
+
+function state(piece: Piece): string {
+  if (piece.latest_recipe === null) return "Working copy, not kept yet";
+  return piece.changed_since_recipe ? `Working on version ${piece.latest_recipe + 1}` : `As kept in version ${piece.latest_recipe}`;
+}
+
+type Summary = { text: string; blank?: boolean };
+
+function summarise(piece: Piece, plan: Plan | undefined, trade: Trade | undefined): Record<Section, Summary> {
+  const named = (list: { code: string; name: string }[] | undefined, code: string) => list?.find((item) => item.code === code)?.name ?? "…";
+  const bare = piece.regions.filter((region) => region.left_as_paper).length;
+  const open = piece.regions.filter((region) => !region.ramp && !region.left_as_paper).length;
+  return {
+    stamp: { text: `${named(trade?.inks, piece.outline_ink)}, on ${named(trade?.papers, piece.paper).toLowerCase()}` },
+    regions: { text: `${counted(piece.regions.length, "region")}${bare ? `, ${bare} left as paper` : ""}` },
+    light: { text: `From ${piece.lamp.clock}, ${Math.round(piece.lamp.elevation_deg)}° high` },
+    colours: piece.pen_count
+      ? { text: `${named(trade?.media, piece.medium)}, ${counted(piece.pen_count, "swatch", "swatches")}${open ? `, ${open} regions open` : ""}` }
+      : { text: `${named(trade?.media, piece.medium)}, no colours chosen yet`, blank: true },
+    order: plan?.passes.length
+      ? { text: `${plan.school}: ${plan.passes.length} passes, ${plan.pen_changes} pen changes, ${minutes(plan.duration_s)}` }
+      : { text: plan ? "Follows once there are colours" : "Working out the order …", blank: true },
+    finish: piece.finish ? { text: piece.finish } : { text: "Nothing noted", blank: true },
+    card: piece.card ? { text: piece.card } : { text: "Nothing noted", blank: true },
+  };
+}

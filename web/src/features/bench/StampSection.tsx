@@ -1,0 +1,34 @@
+import { useState } from "react";
+
+import type { Trade } from "@/shared/api";
+import { Button, chooseUnit, chosenUnit, length } from "@/shared/ui";
+import { useDescribeStamp } from "./api";
+import { useBench } from "./bench";
+import { KeptField } from "./KeptField";
+
+export function StampSection({ trade }: { trade: Trade }) {
+  const { piece } = useBench();
+  const describe = useDescribeStamp(piece.id);
+  const [unit, setUnit] = useState(chosenUnit());
+  const other = unit === "in" ? "cm" : "in";
+  return (
+    <div className="flex flex-col gap-3">
+      <KeptField label="Title" value={piece.title} maxLength={120} required onKeep={(title) => describe.mutate({ title })} />
+      <label className="block">Outline ink
+        <select className="field mt-1" value={piece.outline_ink} onChange={(event) => describe.mutate({ outline_ink: event.target.value as typeof piece.outline_ink })}>
+          {trade.inks.map((ink) => <option key={ink.code} value={ink.code}>{ink.name}</option>)}
+        </select>
+      </label>
+      <label className="block">Paper
+        <select className="field mt-1" value={piece.paper} onChange={(event) => describe.mutate({ paper: event.target.value as typeof piece.paper })}>
+          {trade.papers.map((paper) => <option key={paper.code} value={paper.code}>{paper.name}</option>)}
+        </select>
+      </label>
+      <p className="text-soft">
+        Scanned {length(piece.width_mm, unit)} by {length(piece.height_mm, unit)}, {Math.round(piece.dpi)} dpi.{" "}
+        <Button kind="quiet" onClick={() => { chooseUnit(other); setUnit(other); }}>Show in {other === "in" ? "inches" : "centimetres"}</Button>
+      </p>
+      {piece.warnings.length > 0 && <ul className="ml-5 list-disc text-soft">{piece.warnings.map((warning) => <li key={warning}>{warning}</li>)}</ul>}
+    </div>
+  );
+}

@@ -1,0 +1,82 @@
+import { keepPreviousData, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+
+import { api, Problem, type Form, type Medium, type Piece, type Plan, type Ramp, type RecipeLine } from "@/shared/api";
+import { decodeLabels } from "./labels";
+
+export const pieceQueries = {
+  detail: (id: number) => queryOptions({
+    queryKey: ["pieces", id] as const,
+    queryFn: ({ signal }) => api.get<Piece>(`/pieces/${id}/`, { signal }),
+  }),
+  plan: (id: number, version: number) => queryOptions({
+    queryKey: ["pieces", id, "plan", version] as const,
+    queryFn: ({ signal }) => api.get<Plan>(`/pieces/${id}/plan/`, { signal }),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+  }),
+  /** Labels change only when regions are joined; `regions` names the state. */
+  labels: (id: number, regions: string) => queryOptions({
+    queryKey: ["pieces", id, "labels", regions] as const,
+    queryFn: async ({ signal }) => decodeLabels(await api.blob(`/pieces/${id}/labels/`, { signal })),
+    staleTime: Infinity,
+  }),
+  recipes: (id: number, latest: number | null) => queryOptions({
+    queryKey: ["pieces", id, "recipes", latest] as const,
+    queryFn: ({ signal }) => api.get<RecipeLine[]>(`/pieces/${id}/recipes/`, { signal }),
+    staleTime: Infinity,
+  }),
+  proposals: (id: number, medium: Medium, drawer: number | null, wish: Wish) => queryOptions({
+    queryKey: ["pieces", id, "proposals", medium, drawer, wish] as const,
+    queryFn: ({ signal }) => api.post<Ramp[]>(`/pieces/${id}/ramp-proposals/`, wish, { signal }),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+  }),
+};
+
+export type Wish = { wish_hex: string; shades: number; shade_hue: "keep" | "cooler" | "warmer" };
+export type Lamp = { azimuth_deg: number; elevation_deg: number; ambient: number };
+
+/**
+ * A change to the piece. Changes of one piece go one after the other, each on the version the last one left, so a
+ * quick hand is not refused; a change from another tab still is.
+ */
+function useChange<Input>(id: number, method: "put" | "post", path: string, body?: (input: Input) => unknown) {
+  const client = useQueryClient();
+  const key = pieceQueries.detail(id).queryKey;
+  return useMutation({
+    scope: { id: `piece-${id}` },
+    mutationFn: (input: Input) => {
+      const version = client.getQueryData(key)?.version ?? 0;
+      return api[method]<Piece>(`/pieces/${id}/${path}/`, body?.(input), { version });
+    },
+    onSuccess: (piece) => {
+      client.setQueryData(key, piece);
+      void client.invalidateQueries({ queryKey: ["pieces", "shelf"] });
+    },
+    onError: (error) => {
+      if (error instanceof Problem && error.status === 412) void client.invalidateQueries({ queryKey: key });
+    },
+  });
+}
+
+export type RegionChanges = Partial<{
+  name: string; left_as_paper: boolean; form: Form; bulge: number; axis_deg: number | null; depth: number;
+  shades: number; wish_hex: string | null;
+}>;
+
+export const useTurnLamp = (id: number) => useChange(id, "put", "lamp", (lamp: Lamp) => lamp);
+export const useSetZoning = (id: number) => useChange(id, "put", "zoning", (true_to_scene: number) => ({ true_to_scene }));
+export const useDescribeStamp = (id: number) =>
+  useChange(id, "put", "stamp", (stamp: Partial<Pick<Piece, "title" | "outline_ink" | "paper" | "finish" | "card">>) => stamp);
+export const useChangeRegions = (id: number) =>
+  useChange(id, "put", "regions", ({ labels, changes }: { labels: number[]; changes: RegionChanges }) => ({ labels, ...changes }));
+export const useJoinRegions = (id: number) => useChange(id, "post", "join", (labels: number[]) => ({ labels }));
+export const useChooseMedium = (id: number) =>
+  useChange(id, "put", "medium", (choice: { medium: Medium; drawer: number }) => choice);
+export const useChooseSchool = (id: number) => useChange(id, "put", "school", (school: string) => ({ school }));
+export const useSetRamp = (id: number) =>
+  useChange(id, "put", "ramp", (ramp: { labels: number[]; codes: string[]; wish_hex: string | null; by_hand: boolean }) => ramp);
+export const useColourWishes = (id: number) => useChange<void>(id, "post", "colour-wishes");
+export const useUndo = (id: number) => useChange<void>(id, "post", "undo");
+export const useRedo = (id: number) => useChange<void>(id, "post", "redo");
+export const useKeepRecipe = (id: number) => useChange<void>(id, "post", "recipes");

@@ -1,0 +1,2 @@
+export { BenchPage } from "./BenchPage";
+export { pieceQueries } from "./api";

@@ -1,0 +1,53 @@
+/** The region map in the browser: which region lies under a point, and the outline of some regions. */
+export type Labels = { width: number; height: number; data: Uint16Array };
+
+/** The server packs a label as red + 256 * green. */
+export async function decodeLabels(png: Blob): Promise<Labels> {
+  const bitmap = await createImageBitmap(png, { colorSpaceConversion: "none", premultiplyAlpha: "none" });
+  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+  const context = canvas.getContext("2d", { willReadFrequently: true });
+  if (!context) throw new Error("This browser cannot read the region map.");
+  context.drawImage(bitmap, 0, 0);
+  const { data } = context.getImageData(0, 0, bitmap.width, bitmap.height);
+  const labels = new Uint16Array(bitmap.width * bitmap.height);
+  for (let i = 0; i < labels.length; i++) labels[i] = (data[4 * i] ?? 0) + 256 * (data[4 * i + 1] ?? 0);
+  return { width: bitmap.width, height: bitmap.height, data: labels };
+}
+
+/** The label at (x, y), each 0..1 across the picture; 0 is paper. */
+export function labelAt(labels: Labels, x: number, y: number): number {
+  const column = Math.min(labels.width - 1, Math.max(0, Math.floor(x * labels.width)));
+  const row = Math.min(labels.height - 1, Math.max(0, Math.floor(y * labels.height)));
+  return labels.data[row * labels.width + column] ?? 0;
+}
+
+/** Draws a double outline, white outside and dark inside, so that it shows on any colour. */
+export function drawOutlines(canvas: HTMLCanvasElement, labels: Labels, selected: readonly number[], hovered: number) {
+  canvas.width = labels.width;
+  canvas.height = labels.height;
+  const context = canvas.getContext("2d");
+  if (!context) return;
+  const strength = new Uint8Array(65536);
+  if (hovered) strength[hovered] = 1;
+  for (const label of selected) strength[label] = 2;
+  const image = context.createImageData(labels.width, labels.height);
+  const { width, height, data } = labels;
+  const reach = 2;
+  for (let row = 0; row < height; row++) {
+    for (let column = 0; column < width; column++) {
+      const here = row * width + column;
+      const own = strength[data[here] ?? 0] ?? 0;
+      if (!own) continue;
+      for (let d = 1; d <= reach; d++) {
+        const near = [column >= d ? here - d : -1, column + d < width ? here + d : -1, row >= d ? here - d * width : -1, row + d < height ? here + d * width : -1];
+        if (near.some((at) => at < 0 || data[at] !== data[here])) {
+          const tone = d === 1 ? 255 : 22;
+          image.data.set([tone, tone, tone, own === 2 ? 255 : 150], 4 * here);
+          break;
+        }
+      }
+      if (own === 2 && image.data[4 * here + 3] === 0 && (row + column) % 9 === 0) image.data.set([255, 255, 255, 130], 4 * here);
+    }
+  }
+  context.putImageData(image, 0, 0);
+}

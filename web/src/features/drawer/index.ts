@@ -1,0 +1,1 @@
+export { DrawerPage } from "./DrawerPage";

@@ -1,0 +1,82 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams } from "react-router";
+
+import { api, tradeQuery, type Piece, type Plan } from "@/shared/api";
+import { pieceQueries } from "@/features/bench";
+import { Button, chosenUnit, Failed, LampRose, length, minutes, RampChips, swatchStyle, Waiting } from "@/shared/ui";
+
+/** The sheet as a page to print: picture, lamp, regions with their swatches, and the numbered passes. */
+export function PrintPage() {
+  const id = Number(useParams().id);
+  const piece = useQuery(pieceQueries.detail(id));
+  const plan = useQuery({ ...pieceQueries.plan(id, piece.data?.version ?? 0), enabled: piece.data !== undefined });
+  const error = piece.error ?? plan.error;
+  if (piece.data && plan.data) return <Page piece={piece.data} plan={plan.data} />;
+  if (error) return <Failed error={error} onRetry={() => void Promise.all([piece.refetch(), plan.refetch()])} />;
+  return <div className="flex min-h-dvh"><Waiting what="Writing the page" /></div>;
+}
+
+function Page({ piece, plan }: { piece: Piece; plan: Plan }) {
+  const trade = useQuery(tradeQuery).data;
+  const named = (list: { code: string; name: string }[] | undefined, code: string) => list?.find((item) => item.code === code)?.name ?? "";
+  const unit = chosenUnit();
+  const coloured = piece.regions.filter((region) => region.ramp);
+  const bare = piece.regions.filter((region) => region.left_as_paper);
+  return (
+    <div className="min-h-dvh bg-surround py-6 print:bg-sheet print:py-0">
+      <div className="mx-auto mb-4 flex max-w-[820px] justify-between px-2 print:hidden">
+        <Link to={`/pieces/${piece.id}`} className="underline underline-offset-4">Back to the bench</Link>
+        <Button kind="main" onClick={() => window.print()}>Print</Button>
+      </div>
+      <main className="mx-auto max-w-[820px] bg-sheet p-10 text-[13px] shadow-xl print:max-w-none print:p-0 print:shadow-none">
+        <header className="mb-4 flex items-start justify-between border-b-2 border-ink pb-3">
+          <div>
+            <h1 className="text-3xl">{piece.title}</h1>
+            <p>{piece.latest_recipe && !piece.changed_since_recipe ? `Recipe, version ${piece.latest_recipe}` : "Working copy, not kept as a version yet"}</p>
+          </div>
+          <div className="flex items-center gap-3 text-right">
+            <p>Light from {piece.lamp.clock} ({Math.round(piece.lamp.azimuth_deg)}°),<br />{Math.round(piece.lamp.elevation_deg)}° high</p>
+            <LampRose azimuth={piece.lamp.azimuth_deg} clock={piece.lamp.clock} size={64} />
+          </div>
+        </header>
+        <div className="mb-5 grid grid-cols-[minmax(0,300px)_1fr] gap-6">
+          <img src={api.url(`/pieces/${piece.id}/picture/?view=coloured&version=${piece.version}`)} alt={`${piece.title}, coloured as planned`} className="w-full border border-line" />
+          <dl className="grid h-fit grid-cols-[7rem_1fr] gap-y-1.5 [&>dt]:font-bold">
+            <dt>Outline ink</dt><dd>{named(trade?.inks, piece.outline_ink)}</dd>
+            <dt>Paper</dt><dd>{named(trade?.papers, piece.paper)}</dd>
+            <dt>Image</dt><dd>{length(piece.width_mm, unit)} by {length(piece.height_mm, unit)}</dd>
+            <dt>Medium</dt><dd>{named(trade?.media, piece.medium)}, {piece.pen_count} swatches</dd>
+            <dt>School</dt><dd>{plan.school}</dd>
+            <dt>Order</dt><dd>{plan.passes.length} passes, {plan.pen_changes} pen changes, about {minutes(plan.duration_s)}</dd>
+            {piece.finish && <><dt>Finish</dt><dd>{piece.finish}</dd></>}
+            {piece.card && <><dt>Card</dt><dd>{piece.card}</dd></>}
+            {bare.length > 0 && <><dt>Left as paper</dt><dd>{bare.map((region) => region.name).join(", ")}</dd></>}
+          </dl>
+        </div>
+        <h2 className="mb-1 text-xl">Regions and swatches, light to dark</h2>
+        <table className="mb-6 w-full">
+          <thead><tr className="border-b border-ink text-left"><th className="w-8">No.</th><th>Region</th><th>Form</th><th className="w-[46%]">Swatches</th></tr></thead>
+          <tbody>
+            {coloured.map((region) => (
+              <tr key={region.label} className="break-inside-avoid border-b border-line align-top">
+                <td className="py-1">{region.label}</td><td className="py-1">{region.name}</td><td className="py-1">{region.form}</td>
+                <td className="py-1">{region.ramp && <RampChips swatches={region.ramp.swatches} />}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <h2 className="mb-1 text-xl">Passes in order</h2>
+        <ol className="columns-2 gap-6">
+          {plan.passes.map((pass) => (
+            <li key={pass.number} className="grid break-inside-avoid grid-cols-[1.8rem_1.1rem_1fr] gap-1.5 border-b border-faint py-1">
+              <span className="text-right font-bold">{pass.number}</span>
+              <span className="mt-0.5 size-4 border border-line bg-(--swatch) [print-color-adjust:exact]" style={swatchStyle(pass.swatch.hex)} />
+              <span>{pass.wait_s > 0 && <em>Wait {minutes(pass.wait_s)} for {pass.wait_for}. </em>}<strong>{pass.swatch.name}</strong> on {pass.name}, {pass.zone}: {pass.how}.</span>
+            </li>
+          ))}
+        </ol>
+        <p className="mt-6 border-t border-line pt-2 text-soft">Heat tools and solvents: follow the label and the safety data sheet, air the room, never heat wet alcohol ink. Times are estimates from common practice.</p>
+      </main>
+    </div>
+  );
+}

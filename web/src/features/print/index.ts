@@ -1,0 +1,1 @@
+export { PrintPage } from "./PrintPage";

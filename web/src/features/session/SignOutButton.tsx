@@ -1,0 +1,14 @@
+import { useQuery } from "@tanstack/react-query";
+
+import { Button } from "@/shared/ui";
+import { sessionQuery, useSignOut } from "./api";
+
+export function SignOutButton() {
+  const session = useQuery(sessionQuery);
+  const signOut = useSignOut();
+  return (
+    <Button kind="quiet" busy={signOut.isPending} onClick={() => signOut.mutate()} title={`Signed in as ${session.data?.username}`}>
+      Sign out
+    </Button>
+  );
+}

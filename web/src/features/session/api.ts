@@ -1,0 +1,39 @@
+import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+
+import { api, type Session } from "@/shared/api";
+
+export const sessionQuery = queryOptions({
+  queryKey: ["session"] as const,
+  queryFn: ({ signal }) => api.get<Session>("/session/", { signal }),
+  staleTime: 60_000,
+});
+
+type Credentials = { username: string; password: string };
+
+/** Whoever comes or goes, nothing that the last one saw stays in memory. */
+function useEnter<Input>(send: (input: Input) => Promise<Session>) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: send,
+    meta: { quiet: true },
+    onSuccess: (session) => {
+      client.removeQueries({ predicate: (query) => query.queryKey[0] !== sessionQuery.queryKey[0] });
+      client.setQueryData(sessionQuery.queryKey, session);
+    },
+  });
+}
+
+export const useSignIn = () => useEnter((who: Credentials) => api.post<Session>("/session/", who));
+export const useOpenDemo = () => useEnter<void>(() => api.post<Session>("/session/demo/"));
+export const useOpenAccount = () => useEnter((who: Credentials) => api.post<Session>("/accounts/", who));
+
+export function useSignOut() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => api.delete("/session/"),
+    onSuccess: () => {
+      client.clear();
+      location.assign("/");
+    },
+  });
+}

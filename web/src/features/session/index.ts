@@ -1,0 +1,2 @@
+export { SessionGate } from "./SessionGate";
+export { SignOutButton } from "./SignOutButton";

@@ -1,0 +1,26 @@
+import { queryOptions } from "@tanstack/react-query";
+
+import { api } from "./client";
+import type { Drawer, DrawerDetail, Trade } from "./index";
+
+type Page<Item> = { count: number; next: string | null; previous: string | null; results: Item[] };
+export type { Page };
+
+/** Media, papers, inks, schools and forms to choose from; they change only with the program. */
+export const tradeQuery = queryOptions({
+  queryKey: ["trade"] as const,
+  queryFn: ({ signal }) => api.get<Trade>("/trade/", { signal }),
+  staleTime: Infinity,
+});
+
+export const drawerQueries = {
+  list: queryOptions({
+    queryKey: ["drawers"] as const,
+    queryFn: async ({ signal }) => (await api.get<Page<Drawer>>("/drawers/?page_size=200", { signal })).results,
+  }),
+  detail: (id: number) => queryOptions({
+    queryKey: ["drawers", id] as const,
+    queryFn: ({ signal }) => api.get<DrawerDetail>(`/drawers/${id}/`, { signal }),
+    staleTime: 60_000,
+  }),
+};

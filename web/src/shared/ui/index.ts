@@ -1,0 +1,10 @@
+export { Button } from "./Button";
+export { RampChips, rampNames, StepBars, swatchStyle } from "./Chips";
+export { Notices } from "./Notices";
+export { tell } from "./notices";
+export { Failed, Waiting } from "./States";
+export { chooseUnit, chosenUnit, counted, lastPiece, length, minutes, rememberPiece, toMm } from "./words";
+export type { Unit } from "./words";
+export { Ask } from "./Ask";
+export { LampRose } from "./LampRose";
+export { useDraft } from "./useDraft";

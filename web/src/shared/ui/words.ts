@@ -1,0 +1,55 @@
+/** Numbers as people read them. */
+
+export function minutes(seconds: number): string {
+  if (seconds < 90) return `${Math.round(seconds)} s`;
+  const whole = Math.round(seconds / 60);
+  return whole < 100 ? `${whole} min` : `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, "0")} min`;
+}
+
+export function counted(count: number, one: string, many = `${one}s`): string {
+  return `${count} ${count === 1 ? one : many}`;
+}
+
+export type Unit = "in" | "cm";
+const MM = { in: 25.4, cm: 10 };
+
+/** Inches in eighths, set as fractions; centimetres to a millimetre. */
+export function length(mm: number, unit: Unit): string {
+  if (unit === "cm") return `${(mm / 10).toFixed(1)} cm`;
+  const eighths = Math.round((mm / MM.in) * 8);
+  const whole = Math.floor(eighths / 8);
+  const part = ["", "⅛", "¼", "⅜", "½", "⅝", "¾", "⅞"][eighths % 8];
+  return `${whole || !part ? whole : ""}${part} in`;
+}
+
+/** What someone typed as a length ("4 1/4", "4.25", "10,8") in mm; null if it is none. */
+export function toMm(text: string, unit: Unit): number | null {
+  const tidy = text.trim().replace(",", ".");
+  const fraction = /^(?:(\d+)[ -]+)?(\d+)\/(\d+)$/.exec(tidy);
+  const value = fraction
+    ? Number(fraction[1] ?? 0) + Number(fraction[2]) / Number(fraction[3])
+    : /^\d+(\.\d+)?$/.test(tidy) ? Number(tidy) : NaN;
+  return Number.isFinite(value) && value > 0 ? value * MM[unit] : null;
+}
+
+const UNIT_KEY = "paleta.unit";
+
+export function chosenUnit(): Unit {
+  return localStorage.getItem(UNIT_KEY) === "cm" ? "cm" : "in";
+}
+
+export function chooseUnit(unit: Unit) {
+  localStorage.setItem(UNIT_KEY, unit);
+}
+
+const PIECE_KEY = "paleta.piece";
+
+/** The piece last on the bench, so that "Bench" leads back to it. */
+export function lastPiece(): string | null {
+  return localStorage.getItem(PIECE_KEY);
+}
+
+export function rememberPiece(id: number | null) {
+  if (id === null) localStorage.removeItem(PIECE_KEY);
+  else localStorage.setItem(PIECE_KEY, String(id));
+}

@@ -38,14 +38,48 @@ class DemoPiece:
 
 
 PIECES = (
-    DemoPiece("balloon", "A poor scan, open outlines", seed=9,
-              faults=Faults(turn_deg=1.6, patchy=0.9, specks=0.8, gaps=5, gap_mm=0.9, shading=0.18)),
-    DemoPiece("succulents", "Three on the shelf", "watercolour", "W1", "cold-press", "waterproof", (45, 38), 3,
-              finish="White pen on the spine tips and the pot spots.", card="A2, panel trimmed to 4 x 5 1/4 in."),
-    DemoPiece("pangolin", "Pangolin at the telescope", "pencil", "P1", "toned-grey", "dye", (52, 34), 2,
-              finish="White pencil once more on the moon; gloss on the lantern glass.", card="A2, panel 4 x 5 1/4 in on kraft."),
-    DemoPiece("balloon", "Balloon over the terraces", "marker", "M1", "smooth-white", "dye", (315, 40), 1,
-              finish="White pen along the lit rims; a little splatter in the sky.", card="A2, panel 4 x 5 1/4 in, 1/8 in reveal."),
+    DemoPiece(
+        "balloon",
+        "A poor scan, open outlines",
+        seed=9,
+        faults=Faults(turn_deg=1.6, patchy=0.9, specks=0.8, gaps=5, gap_mm=0.9, shading=0.18),
+    ),
+    DemoPiece(
+        "succulents",
+        "Three on the shelf",
+        "watercolour",
+        "W1",
+        "cold-press",
+        "waterproof",
+        (45, 38),
+        3,
+        finish="White pen on the spine tips and the pot spots.",
+        card="A2, panel trimmed to 4 x 5 1/4 in.",
+    ),
+    DemoPiece(
+        "pangolin",
+        "Pangolin at the telescope",
+        "pencil",
+        "P1",
+        "toned-grey",
+        "dye",
+        (52, 34),
+        2,
+        finish="White pencil once more on the moon; gloss on the lantern glass.",
+        card="A2, panel 4 x 5 1/4 in on kraft.",
+    ),
+    DemoPiece(
+        "balloon",
+        "Balloon over the terraces",
+        "marker",
+        "M1",
+        "smooth-white",
+        "dye",
+        (315, 40),
+        1,
+        finish="White pen along the lit rims; a little splatter in the sky.",
+        card="A2, panel 4 x 5 1/4 in, 1/8 in reveal.",
+    ),
 )
 
 
@@ -92,8 +126,17 @@ def match(region_map: RegionMap, drawing: Drawing, seen: NDArray[np.int32], *, t
         used[shape.name] += 1
         name = shape.name if used[shape.name] == 1 else f"{shape.name} ({used[shape.name]})"
         axis = None if shape.axis_deg is None else (shape.axis_deg + tilt_deg) % 360
-        found.append(Match(label, name, shape.form, axis, depths[number], shape.shades,
-                           hex_to_lab(shape.colour) if shape.colour else None))
+        found.append(
+            Match(
+                label,
+                name,
+                shape.form,
+                axis,
+                depths[number],
+                shape.shades,
+                hex_to_lab(shape.colour) if shape.colour else None,
+            )
+        )
     return found
 
 

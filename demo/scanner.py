@@ -35,8 +35,9 @@ class Faults:
     shading: float = 0.06
 
 
-def scan(drawing: Drawing, *, dpi: float = 300, paper: str = "smooth-white", faults: Faults | None = None,
-         seed: int = 1) -> tuple[bytes, NDArray[np.int32]]:
+def scan(
+    drawing: Drawing, *, dpi: float = 300, paper: str = "smooth-white", faults: Faults | None = None, seed: int = 1
+) -> tuple[bytes, NDArray[np.int32]]:
     """JPEG bytes of the scan, and for every pixel the number of the shape truly seen there (0 = paper)."""
     faults = faults or Faults()
     chance = np.random.default_rng(seed)
@@ -48,7 +49,10 @@ def scan(drawing: Drawing, *, dpi: float = 300, paper: str = "smooth-white", fau
     coverage = np.maximum(coverage, _specks(coverage.shape, faults, dpi, chance))
     paper_rgb = lab_to_srgb(PAPERS[paper].lab).astype(np.float32)
     grain = cv2.GaussianBlur(chance.normal(0, 1, coverage.shape).astype(np.float32), (0, 0), 1.2) * 0.02
-    picture = paper_rgb * (1 + grain[..., None]) * (1 - coverage[..., None]) + np.float32((0.1, 0.09, 0.1)) * coverage[..., None]
+    picture = (
+        paper_rgb * (1 + grain[..., None]) * (1 - coverage[..., None])
+        + np.float32((0.1, 0.09, 0.1)) * coverage[..., None]
+    )
     fall = np.linspace(0, 1, picture.shape[1], dtype=np.float32) ** 2
     picture *= (1 - faults.shading * fall)[None, :, None]
     picture = cv2.GaussianBlur(picture, (0, 0), 0.6 * dpi / 300)
@@ -58,12 +62,16 @@ def scan(drawing: Drawing, *, dpi: float = 300, paper: str = "smooth-white", fau
     return out.getvalue(), seen
 
 
-def _uneven(coverage: NDArray[np.float32], faults: Faults, dpi: float, chance: np.random.Generator) -> NDArray[np.float32]:
+def _uneven(
+    coverage: NDArray[np.float32], faults: Faults, dpi: float, chance: np.random.Generator
+) -> NDArray[np.float32]:
     slow = _noise(coverage.shape, dpi / 25.4 * 5, chance)
     fine = _noise(coverage.shape, dpi / 25.4 * 0.12, chance)
     soft = cv2.GaussianBlur(coverage, (0, 0), dpi / 25.4 * 0.05)
     edge = np.clip((soft - 0.5 + 0.10 * faults.patchy * fine) * 5 + 0.5, 0, 1)
-    return (edge * np.clip(0.95 - 0.28 * faults.patchy * np.maximum(slow, 0) - 0.12 * faults.patchy * np.abs(fine), 0.2, 1)).astype(np.float32)
+    return (
+        edge * np.clip(0.95 - 0.28 * faults.patchy * np.maximum(slow, 0) - 0.12 * faults.patchy * np.abs(fine), 0.2, 1)
+    ).astype(np.float32)
 
 
 def _noise(shape: tuple[int, ...], sigma_px: float, chance: np.random.Generator) -> NDArray[np.float32]:
@@ -81,7 +89,9 @@ def _break_lines(ink: NDArray[np.uint8], faults: Faults, dpi: float, chance: np.
     broken = ink.copy()
     for _ in range(int(faults.gaps * length_mm / 100)):
         k = int(chance.integers(len(rows)))
-        cv2.circle(broken, (int(cols[k]), int(rows[k])), max(2, int(chance.uniform(0.5, 1) * faults.gap_mm * scale / 2)), 0, -1)
+        cv2.circle(
+            broken, (int(cols[k]), int(rows[k])), max(2, int(chance.uniform(0.5, 1) * faults.gap_mm * scale / 2)), 0, -1
+        )
     return broken
 
 
@@ -91,11 +101,20 @@ def _specks(shape: tuple[int, ...], faults: Faults, dpi: float, chance: np.rando
     count = int(faults.specks * shape[0] * shape[1] / scale**2 / 100)
     for _ in range(count):
         centre = (int(chance.integers(shape[1])), int(chance.integers(shape[0])))
-        cv2.circle(layer, centre, max(1, int(chance.uniform(0.03, 0.1) * scale)), float(chance.uniform(0.3, 0.8)), -1, cv2.LINE_AA)
+        cv2.circle(
+            layer,
+            centre,
+            max(1, int(chance.uniform(0.03, 0.1) * scale)),
+            float(chance.uniform(0.3, 0.8)),
+            -1,
+            cv2.LINE_AA,
+        )
     return layer
 
 
-def _turn(coverage: NDArray[np.float32], seen: NDArray[np.int32], deg: float) -> tuple[NDArray[np.float32], NDArray[np.int32]]:
+def _turn(
+    coverage: NDArray[np.float32], seen: NDArray[np.int32], deg: float
+) -> tuple[NDArray[np.float32], NDArray[np.int32]]:
     height, width = coverage.shape
     matrix = cv2.getRotationMatrix2D((width / 2, height / 2), -deg, 1.0)
     turned = cv2.warpAffine(coverage, matrix, (width, height), flags=cv2.INTER_LINEAR)

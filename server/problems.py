@@ -19,7 +19,9 @@ log = logging.getLogger(__name__)
 class ChangedElsewhere(exceptions.APIException):
     status_code = status.HTTP_412_PRECONDITION_FAILED
     default_code = "changed_elsewhere"
-    default_detail = "This piece was changed in another tab or on another device. It is shown as it is now; do your last step again."
+    default_detail = (
+        "This piece was changed in another tab or on another device. It is shown as it is now; do your last step again."
+    )
 
 
 class VersionMissing(exceptions.APIException):
@@ -38,14 +40,25 @@ class Refused(exceptions.APIException):
 
 
 def document(code: str, title: str, http_status: int, detail: str, path: str, **more: Any) -> dict[str, Any]:
-    return {"type": f"/problems/{code}", "title": title, "status": http_status, "detail": detail, "instance": path, **more}
+    return {
+        "type": f"/problems/{code}",
+        "title": title,
+        "status": http_status,
+        "detail": detail,
+        "instance": path,
+        **more,
+    }
 
 
 def handle(error: Exception, context: dict[str, Any]) -> Response | None:
     """DRF's exception handler."""
     path = context["request"].path
     if isinstance(error, PaletaError):
-        code = status.HTTP_413_REQUEST_ENTITY_TOO_LARGE if isinstance(error, ImageTooLarge) else status.HTTP_422_UNPROCESSABLE_ENTITY
+        code = (
+            status.HTTP_413_REQUEST_ENTITY_TOO_LARGE
+            if isinstance(error, ImageTooLarge)
+            else status.HTTP_422_UNPROCESSABLE_ENTITY
+        )
         return _response(document(error.code, _title(error.code), code, str(error), path))
     if isinstance(error, exceptions.ValidationError):
         errors = list(_fields(error.get_full_details(), "#"))
@@ -62,8 +75,15 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
             response["WWW-Authenticate"] = error.auth_header
         return response
     log.exception("Unforeseen error at %s", path, exc_info=error)
-    return _response(document("unforeseen", "Something broke", 500,
-                              "Something went wrong on our side. Nothing was stored; please try again.", path))
+    return _response(
+        document(
+            "unforeseen",
+            "Something broke",
+            500,
+            "Something went wrong on our side. Nothing was stored; please try again.",
+            path,
+        )
+    )
 
 
 def _fields(details: Any, pointer: str) -> Any:
@@ -86,10 +106,16 @@ def _response(body: dict[str, Any]) -> Response:
 
 
 def no_such_address(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
-    return JsonResponse(document("not_found", "Not found", 404, "There is nothing at this address.", request.path),
-                        status=404, content_type=MEDIA_TYPE)
+    return JsonResponse(
+        document("not_found", "Not found", 404, "There is nothing at this address.", request.path),
+        status=404,
+        content_type=MEDIA_TYPE,
+    )
 
 
 def broken(request: HttpRequest) -> HttpResponse:
-    return JsonResponse(document("unforeseen", "Something broke", 500, "Something went wrong on our side.", request.path),
-                        status=500, content_type=MEDIA_TYPE)
+    return JsonResponse(
+        document("unforeseen", "Something broke", 500, "Something went wrong on our side.", request.path),
+        status=500,
+        content_type=MEDIA_TYPE,
+    )

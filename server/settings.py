@@ -55,8 +55,10 @@ DATABASES = {
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
-AUTH_PASSWORD_VALIDATORS = [{"NAME": f"django.contrib.auth.password_validation.{name}"} for name in (
-    "UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator")]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"django.contrib.auth.password_validation.{name}"}
+    for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator")
+]
 LANGUAGE_CODE = "en"
 TIME_ZONE = "UTC"
 USE_TZ = True
@@ -71,6 +73,8 @@ FILE_UPLOAD_MAX_MEMORY_SIZE = 4_000_000
 LARGEST_UPLOAD_BYTES = 40_000_000
 SESSION_COOKIE_SAMESITE = "Lax"
 SECURE_REFERRER_POLICY = "same-origin"
+
+TEST_RUNNER = "tests.runner.Runner"
 
 REST_FRAMEWORK = {
     "DEFAULT_AUTHENTICATION_CLASSES": ["server.accounts.authentication.SignedIn"],

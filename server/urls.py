@@ -9,7 +9,7 @@ urlpatterns = [
     path("api/v1/", include("server.drawers.urls")),
     path("api/v1/", include("server.pieces.urls")),
     re_path(r"^api/", problems.no_such_address),
-    re_path(r"^(?!static/).*$", web.page),
+    re_path(r"^(?!static/|assets/).*$", web.page),
 ]
 handler404 = "server.problems.no_such_address"
 handler500 = "server.problems.broken"

@@ -6,8 +6,10 @@ from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 
 # Nothing from anywhere else. Swatch colours are style attributes, pictures come as blobs.
-POLICY = ("default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; object-src 'none'; "
-          "base-uri 'none'; frame-ancestors 'none'; form-action 'self'")
+POLICY = (
+    "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; object-src 'none'; "
+    "base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
+)
 
 
 class SafePages:
@@ -26,8 +28,11 @@ def page(request: HttpRequest) -> HttpResponse:
     """The one page of the application; its own router reads the address."""
     index = settings.WEB_DIR / "index.html"
     if not index.exists():
-        return HttpResponse("The page is not built yet. Run `make run` (or `npm run build` in web/).",
-                            status=503, content_type="text/plain; charset=utf-8")
+        return HttpResponse(
+            "The page is not built yet. Run `make run` (or `npm run build` in web/).",
+            status=503,
+            content_type="text/plain; charset=utf-8",
+        )
     response = HttpResponse(index.read_bytes(), content_type="text/html; charset=utf-8")
     response["Cache-Control"] = "no-cache"
     return response

@@ -28,30 +28,79 @@ def many(kind: dict[str, Any], most: int) -> dict[str, Any]:
     return {"type": "array", "items": kind, "maxItems": most}
 
 
-REGION = record(label=whole(1), name=TEXT, left_as_paper=FLAG, form=TEXT, bulge=NUMBER, axis_deg=or_nothing(NUMBER),
-                depth={"type": "integer"}, shades=whole(1, 5), ramp=many(TEXT, 5), wish_lab=or_nothing(LAB),
-                by_hand=FLAG)
+REGION = record(
+    label=whole(1),
+    name=TEXT,
+    left_as_paper=FLAG,
+    form=TEXT,
+    bulge=NUMBER,
+    axis_deg=or_nothing(NUMBER),
+    depth={"type": "integer"},
+    shades=whole(1, 5),
+    ramp=many(TEXT, 5),
+    wish_lab=or_nothing(LAB),
+    by_hand=FLAG,
+)
 SWATCH = record(code=TEXT, name=TEXT, medium=TEXT, family=TEXT, lab=LAB, paper=TEXT)
 EDIT = record(op={"enum": ["join"]}, regions={**many(whole(1), 4000), "minItems": 2})
-SHEET = record(title=TEXT, outline_ink=TEXT, paper=TEXT, medium=TEXT, school=TEXT, drawer=TEXT,
-               lamp=record(azimuth_deg=NUMBER, elevation_deg=NUMBER, ambient=NUMBER), true_to_scene=NUMBER,
-               edits=many(EDIT, 4000), regions=many(REGION, 4000), swatches=many(SWATCH, 4000), finish=TEXT, card=TEXT)
-PASS = record(number=whole(1), region=whole(1), name=TEXT, swatch=TEXT, shade=whole(1, 5), zones=many(whole(0, 4), 5),
-              zone=TEXT, join={"enum": ["start", "wet", "dry", "any"]}, how=TEXT, area_mm2=NUMBER, start_s=NUMBER,
-              end_s=NUMBER, wait_s=NUMBER, wait_for=TEXT, change=FLAG)
+SHEET = record(
+    title=TEXT,
+    outline_ink=TEXT,
+    paper=TEXT,
+    medium=TEXT,
+    school=TEXT,
+    drawer=TEXT,
+    lamp=record(azimuth_deg=NUMBER, elevation_deg=NUMBER, ambient=NUMBER),
+    true_to_scene=NUMBER,
+    edits=many(EDIT, 4000),
+    regions=many(REGION, 4000),
+    swatches=many(SWATCH, 4000),
+    finish=TEXT,
+    card=TEXT,
+)
+PASS = record(
+    number=whole(1),
+    region=whole(1),
+    name=TEXT,
+    swatch=TEXT,
+    shade=whole(1, 5),
+    zones=many(whole(0, 4), 5),
+    zone=TEXT,
+    join={"enum": ["start", "wet", "dry", "any"]},
+    how=TEXT,
+    area_mm2=NUMBER,
+    start_s=NUMBER,
+    end_s=NUMBER,
+    wait_s=NUMBER,
+    wait_for=TEXT,
+    change=FLAG,
+)
 SCHEMA = {
     "$schema": "https://json-schema.org/draft/2020-12/schema",
     "title": "Paleta recipe, format version 1",
     "description": "Everything needed to make the same card again. Lab is CIE L*a*b* under D65; times are seconds from "
-                   "the first pass; region labels are those of the packed region map after the sheet's edits; a ramp "
-                   "lists swatch codes palest first; zone 0 is the deepest.",
-    **record(format={"const": "paleta-recipe"}, format_version={"const": 1}, version=whole(1),
-             impression=record(sha256=SHA256, regions_sha256=SHA256, width_px=whole(1), height_px=whole(1),
-                               dpi={"type": "number", "exclusiveMinimum": 0}),
-             sheet=SHEET,
-             plan=record(passes=many(PASS, 40000), pen_changes=whole(), duration_s=NUMBER, bound_s=NUMBER),
-             files={"type": "object", "propertyNames": SHA256, "additionalProperties": TEXT,
-                    "description": "Base64 of the picture and of the region map, by their SHA-256."}),
+    "the first pass; region labels are those of the packed region map after the sheet's edits; a ramp "
+    "lists swatch codes palest first; zone 0 is the deepest.",
+    **record(
+        format={"const": "paleta-recipe"},
+        format_version={"const": 1},
+        version=whole(1),
+        impression=record(
+            sha256=SHA256,
+            regions_sha256=SHA256,
+            width_px=whole(1),
+            height_px=whole(1),
+            dpi={"type": "number", "exclusiveMinimum": 0},
+        ),
+        sheet=SHEET,
+        plan=record(passes=many(PASS, 40000), pen_changes=whole(), duration_s=NUMBER, bound_s=NUMBER),
+        files={
+            "type": "object",
+            "propertyNames": SHA256,
+            "additionalProperties": TEXT,
+            "description": "Base64 of the picture and of the region map, by their SHA-256.",
+        },
+    ),
 }
 
 

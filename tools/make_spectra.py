@@ -48,9 +48,16 @@ def bases(to_linear: np.ndarray) -> np.ndarray:
     keep = [i for i in range(len(rows)) if i not in (6, 7, 8)]
     matrix, target = np.array(rows)[keep], np.array(targets)[keep]
     start = np.full(3 * bands, 1 / 3)
-    found = minimize(lambda x: x @ hessian @ x, start, jac=lambda x: 2 * hessian @ x, method="trust-constr",
-                     hess=lambda x: 2 * hessian, bounds=[(0, 1)] * (3 * bands),
-                     constraints=LinearConstraint(matrix, target, target), options={"maxiter": 3000, "gtol": 1e-10})
+    found = minimize(
+        lambda x: x @ hessian @ x,
+        start,
+        jac=lambda x: 2 * hessian @ x,
+        method="trust-constr",
+        hess=lambda x: 2 * hessian,
+        bounds=[(0, 1)] * (3 * bands),
+        constraints=LinearConstraint(matrix, target, target),
+        options={"maxiter": 3000, "gtol": 1e-10},
+    )
     return found.x.reshape(3, bands).T
 
 

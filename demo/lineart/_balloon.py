@@ -20,9 +20,24 @@ def balloon() -> Drawing:
     green, moss, wheat, earth = "#6f9e4c", "#8fa763", "#d9b45c", "#a8784a"
     art.add("Sun", ellipse(88, 22, 9, 9), "dome", "#efc75e", 2)
     for x, y, size, name in ((15, 30, 1.0, "Cloud, left"), (92, 58, 0.82, "Cloud, right")):
-        art.add(name, smooth([(x - 9 * size, y + 4 * size), (x - 9.5 * size, y - 0.5 * size), (x - 5 * size, y - 2 * size),
-                              (x - 2 * size, y - 6 * size), (x + 3 * size, y - 5 * size), (x + 5 * size, y - 1.5 * size),
-                              (x + 9.5 * size, y - 0.5 * size), (x + 9.5 * size, y + 4 * size)]), "dome", "#c9d7e4", 2)
+        art.add(
+            name,
+            smooth(
+                [
+                    (x - 9 * size, y + 4 * size),
+                    (x - 9.5 * size, y - 0.5 * size),
+                    (x - 5 * size, y - 2 * size),
+                    (x - 2 * size, y - 6 * size),
+                    (x + 3 * size, y - 5 * size),
+                    (x + 5 * size, y - 1.5 * size),
+                    (x + 9.5 * size, y - 0.5 * size),
+                    (x + 9.5 * size, y + 4 * size),
+                ]
+            ),
+            "dome",
+            "#c9d7e4",
+            2,
+        )
 
     # Terraces, from the back forwards.
     rows = [
@@ -35,8 +50,15 @@ def balloon() -> Drawing:
     for name, ridge, colour, shades in rows:
         line = smooth(ridge, closed=False)
         art.add(name, np.concatenate([line, [(104, 136), (4, 136)]]), "dome", colour, shades)
-    art.add("Front meadow", np.concatenate([smooth([(4, 134), (24, 129.5), (50, 129), (78, 132), (104, 129)], closed=False),
-                                            [(104, 136), (4, 136)]]), "dome", green, 2)
+    art.add(
+        "Front meadow",
+        np.concatenate(
+            [smooth([(4, 134), (24, 129.5), (50, 129), (78, 132), (104, 129)], closed=False), [(104, 136), (4, 136)]]
+        ),
+        "dome",
+        green,
+        2,
+    )
 
     # A farmhouse and trees on the terraces.
     art.add("House wall", box(75, 89, 13, 9), "flat", "#ecd9bd", 2)
@@ -45,9 +67,22 @@ def balloon() -> Drawing:
     art.add("House window", box(84, 91.4, 2.6, 2.6), "flat", "#efc75e", 1)
     for x, y, size, number in ((20, 99, 1.0, 1), (30, 102, 0.8, 2), (95, 107, 1.05, 3)):
         art.add(f"Tree trunk {number}", box(x - 0.9 * size, y, 1.8 * size, 6.5 * size), "tube", "#7a5233", 2)
-        art.add(f"Tree crown {number}", smooth([(x - 5 * size, y + 0.6 * size), (x - 5.2 * size, y - 5 * size), (x - 2 * size, y - 9.5 * size),
-                                               (x + 2.2 * size, y - 9.3 * size), (x + 5.2 * size, y - 4.8 * size), (x + 4.8 * size, y + 0.8 * size)]),
-                "dome", "#4f8050", 3)
+        art.add(
+            f"Tree crown {number}",
+            smooth(
+                [
+                    (x - 5 * size, y + 0.6 * size),
+                    (x - 5.2 * size, y - 5 * size),
+                    (x - 2 * size, y - 9.5 * size),
+                    (x + 2.2 * size, y - 9.3 * size),
+                    (x + 5.2 * size, y - 4.8 * size),
+                    (x + 4.8 * size, y + 0.8 * size),
+                ]
+            ),
+            "dome",
+            "#4f8050",
+            3,
+        )
 
     # The envelope: gores from the sides inwards would need no order, they only touch.
     t = np.linspace(0, 1, 60)
@@ -55,7 +90,14 @@ def balloon() -> Drawing:
     colours = ["#b8506f", "#3f9d8a", "#e0b24d", "#3f9d8a", "#b8506f"]
     names = ["outer left", "left", "middle", "right", "outer right"]
     for a, b, colour, name in zip(shares, shares[1:], colours, names, strict=False):
-        art.add(f"Gore, {name}", np.concatenate([_profile(a, t), _profile(b, t)[::-1]]), "dome", colour, 4, beside=name != "outer left")
+        art.add(
+            f"Gore, {name}",
+            np.concatenate([_profile(a, t), _profile(b, t)[::-1]]),
+            "dome",
+            colour,
+            4,
+            beside=name != "outer left",
+        )
     band = np.linspace(0.40, 0.515, 12)
     for a, b, colour, name in zip(shares, shares[1:], colours[1:] + colours[1:2], names, strict=False):
         across = np.linspace(a, b, 10)
@@ -63,18 +105,49 @@ def balloon() -> Drawing:
         low = np.concatenate([_profile(s, np.array([0.515 + 0.03 * (1 - s * s)])) for s in across[::-1]])
         right = _profile(b, band + 0.03 * (1 - b * b))
         left = _profile(a, (band + 0.03 * (1 - a * a))[::-1])
-        art.add(f"Band, {name}", np.concatenate([top, right, low, left]), "dome", colour if name != "middle" else "#b8506f", 3,
-                beside=name != "outer left")
-    art.add("Crown cap", smooth([(46.8, 14.6), (48.5, 11.6), (52, 10.8), (55.5, 11.6), (57.2, 14.6), (52, 15.6)]), "dome", "#b8506f", 2)
+        art.add(
+            f"Band, {name}",
+            np.concatenate([top, right, low, left]),
+            "dome",
+            colour if name != "middle" else "#b8506f",
+            3,
+            beside=name != "outer left",
+        )
+    art.add(
+        "Crown cap",
+        smooth([(46.8, 14.6), (48.5, 11.6), (52, 10.8), (55.5, 11.6), (57.2, 14.6), (52, 15.6)]),
+        "dome",
+        "#b8506f",
+        2,
+    )
     art.add("Mouth ring", box(46.6, 68.6, 10.8, 3.4, taper=0.6), "tube", "#b8506f", 3, axis_deg=0)
 
     for x0, x1 in ((47.6, 46.8), (50.4, 50.2), (53.6, 53.8), (56.4, 57.2)):
         art.line([(x0, 72), (x1, 80.5)])
-    art.add("Basket", smooth([(46, 81.5), (58, 81.5), (57.4, 90), (55.6, 91.4), (48.4, 91.4), (46.6, 90)], steps=4), "tube", "#b98a4e", 3, axis_deg=0)
+    art.add(
+        "Basket",
+        smooth([(46, 81.5), (58, 81.5), (57.4, 90), (55.6, 91.4), (48.4, 91.4), (46.6, 90)], steps=4),
+        "tube",
+        "#b98a4e",
+        3,
+        axis_deg=0,
+    )
     art.add("Basket band", box(46.2, 84.6, 11.6, 2.3, taper=0.15), "tube", "#3f9d8a", 2, axis_deg=0)
     art.add("Basket rim", box(44.8, 79.8, 14.4, 2.6), "tube", "#7a5233", 2, axis_deg=90)
-    art.add("Sandbag, left", smooth([(44.2, 83.4), (46, 83.6), (46.4, 87.6), (45, 88.8), (43.4, 87.6)]), "dome", "#d9b45c", 2)
-    art.add("Sandbag, right", smooth([(58, 83.6), (59.8, 83.4), (60.6, 87.6), (59, 88.8), (57.6, 87.6)]), "dome", "#d9b45c", 2)
+    art.add(
+        "Sandbag, left",
+        smooth([(44.2, 83.4), (46, 83.6), (46.4, 87.6), (45, 88.8), (43.4, 87.6)]),
+        "dome",
+        "#d9b45c",
+        2,
+    )
+    art.add(
+        "Sandbag, right",
+        smooth([(58, 83.6), (59.8, 83.4), (60.6, 87.6), (59, 88.8), (57.6, 87.6)]),
+        "dome",
+        "#d9b45c",
+        2,
+    )
     for number, (x, deg) in enumerate(((45, -20), (48.2, 4), (51.4, 26)), start=1):
         art.add(f"Grass blade {number}", leaf(x - 30, 131 - number, 8, 3.2, deg), "dome", "#4f8050", 2)
     for number, (x, y) in enumerate(((62, 130.2), (71, 132.4), (80, 131.2)), start=1):

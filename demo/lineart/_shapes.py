@@ -45,8 +45,9 @@ class Drawing:
     line_mm: float = 0.45
     shapes: list[Shape] = field(default_factory=list)
 
-    def add(self, name: str, points: ArrayLike, form: str = "dome", colour: str = "", shades: int = 3,
-            **more: object) -> None:
+    def add(
+        self, name: str, points: ArrayLike, form: str = "dome", colour: str = "", shades: int = 3, **more: object
+    ) -> None:
         self.shapes.append(Shape(name, np.asarray(points, float), form, colour, shades, **more))  # type: ignore[arg-type]
 
     def line(self, points: ArrayLike) -> None:
@@ -79,13 +80,18 @@ class Drawing:
             path = "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in shape.points) + ("Z" if shape.closed else "")
             fill = "#000" if shape.solid else "#fff" if shape.closed else "none"
             rows.append(f'<path d="{path}" fill="{fill}"><title>{shape.name}</title></path>')
-        return (f'<svg xmlns="http://www.w3.org/2000/svg" width="{self.width_mm}mm" height="{self.height_mm}mm" '
-                f'viewBox="0 0 {self.width_mm} {self.height_mm}" stroke="#000" stroke-width="{self.line_mm}" '
-                f'stroke-linejoin="round" stroke-linecap="round"><title>{self.title}</title>\n'
-                + "\n".join(rows) + "\n</svg>\n")
+        return (
+            f'<svg xmlns="http://www.w3.org/2000/svg" width="{self.width_mm}mm" height="{self.height_mm}mm" '
+            f'viewBox="0 0 {self.width_mm} {self.height_mm}" stroke="#000" stroke-width="{self.line_mm}" '
+            f'stroke-linejoin="round" stroke-linecap="round"><title>{self.title}</title>\n'
+            + "\n".join(rows)
+            + "\n</svg>\n"
+        )
 
 
-def ellipse(x: float, y: float, rx: float, ry: float, turn_deg: float = 0, start: float = 0, end: float = 360) -> Points:
+def ellipse(
+    x: float, y: float, rx: float, ry: float, turn_deg: float = 0, start: float = 0, end: float = 360
+) -> Points:
     angle = np.radians(np.linspace(start, end, 96, endpoint=end - start < 360))
     return turned(np.stack([x + rx * np.cos(angle), y + ry * np.sin(angle)], axis=1), turn_deg, (x, y))
 
@@ -95,8 +101,10 @@ def smooth(points: ArrayLike, closed: bool = True, steps: int = 14) -> Points:
     p = np.asarray(points, float)
     p = np.concatenate([p[-1:], p, p[:2]]) if closed else np.concatenate([p[:1], p, p[-1:]])
     t = np.linspace(0, 1, steps, endpoint=False)[:, None]
-    parts = [0.5 * (2 * b + (c - a) * t + (2 * a - 5 * b + 4 * c - d) * t**2 + (3 * b - a - 3 * c + d) * t**3)
-             for a, b, c, d in zip(p, p[1:], p[2:], p[3:], strict=False)]
+    parts = [
+        0.5 * (2 * b + (c - a) * t + (2 * a - 5 * b + 4 * c - d) * t**2 + (3 * b - a - 3 * c + d) * t**3)
+        for a, b, c, d in zip(p, p[1:], p[2:], p[3:], strict=False)
+    ]
     curve = np.concatenate(parts)
     return curve if closed else np.concatenate([curve, p[-1:]])
 
@@ -107,8 +115,15 @@ def turned(points: ArrayLike, deg: float, about: Sequence[float]) -> Points:
     return (np.asarray(points, float) - about) @ np.array([[c, s], [-s, c]]) + about
 
 
-def box(x: float, y: float, width: float, height: float, turn_deg: float = 0, about: Sequence[float] | None = None,
-        taper: float = 0.0) -> Points:
+def box(
+    x: float,
+    y: float,
+    width: float,
+    height: float,
+    turn_deg: float = 0,
+    about: Sequence[float] | None = None,
+    taper: float = 0.0,
+) -> Points:
     """A rectangle from its top left corner; `taper` draws each bottom corner in by so many mm."""
     corners = [(x, y), (x + width, y), (x + width - taper, y + height), (x + taper, y + height)]
     return turned(corners, turn_deg, about if about is not None else (x + width / 2, y + height / 2))
@@ -116,10 +131,19 @@ def box(x: float, y: float, width: float, height: float, turn_deg: float = 0, ab
 
 def leaf(x: float, y: float, length: float, width: float, deg: float, belly: float = 0.45, tip: float = 1.0) -> Points:
     """A pointed petal growing from (x, y) towards `deg` (0 up, clockwise)."""
-    up = np.array([(0, 0), (width * 0.36, -length * 0.18), (width / 2, -length * belly), (width * 0.3, -length * 0.8),
-                   (0, -length * tip), (-width * 0.3, -length * 0.8), (-width / 2, -length * belly),
-                   (-width * 0.36, -length * 0.18)])
-    return turned(smooth(up) + (x, y), deg, (x, y))
+    up = np.array(
+        [
+            (0, 0),
+            (width * 0.36, -length * 0.18),
+            (width / 2, -length * belly),
+            (width * 0.3, -length * 0.8),
+            (0, -length * tip),
+            (-width * 0.3, -length * 0.8),
+            (-width / 2, -length * belly),
+            (-width * 0.36, -length * 0.18),
+        ]
+    )
+    return turned(smooth(up) + np.array((x, y)), deg, (x, y))
 
 
 def star(x: float, y: float, r: float, points: int = 5, turn_deg: float = 0) -> Points:

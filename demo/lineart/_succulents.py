@@ -14,16 +14,26 @@ def succulents() -> Drawing:
     art.add("Shelf front", box(5, 88, 129.7, 7), "flat", wood, 3)
     art.add("Shelf top", [(11, 80.5), (128.7, 80.5), (134.7, 88), (5, 88)], "flat", "#c59a68", 3)
     for x in (22, 110):
-        art.add("Bracket, left" if x < 60 else "Bracket, right",
-                np.concatenate([[(x, 95), (x + 9, 95)], ellipse(x + 9, 104, 9, 9, start=268, end=180)]), "flat", "#6f5138", 2)
+        art.add(
+            "Bracket, left" if x < 60 else "Bracket, right",
+            np.concatenate([[(x, 95), (x + 9, 95)], ellipse(x + 9, 104, 9, 9, start=268, end=180)]),
+            "flat",
+            "#6f5138",
+            2,
+        )
 
     _pot(art, 30, "left", "#c7694f")
     # A rosette: outer leaves first, the heart last.
     for ring, (count, length, width, lift) in enumerate(((8, 15, 7.4, 0), (7, 11, 6.2, 2), (5, 7, 4.8, 3.4))):
         for k in range(count):
             deg = -112 + 224 * (k + 0.5) / count if ring == 0 else -100 + 200 * (k + 0.5) / count
-            art.add(f"Rosette leaf {ring + 1}.{k + 1}", leaf(30, 56 - lift, length, width, deg, belly=0.55), "dome",
-                    (sage, jade, "#9cc0a0")[ring], 3 if ring < 2 else 2)
+            art.add(
+                f"Rosette leaf {ring + 1}.{k + 1}",
+                leaf(30, 56 - lift, length, width, deg, belly=0.55),
+                "dome",
+                (sage, jade, "#9cc0a0")[ring],
+                3 if ring < 2 else 2,
+            )
     art.add("Rosette heart", ellipse(30, 50.4, 2.6, 2.4), "dome", "#d58aa0", 2)
 
     _pot(art, 70, "middle", "#3f74c0")
@@ -32,22 +42,54 @@ def succulents() -> Drawing:
         angle = np.linspace(-np.pi / 2, np.pi / 2, 40)
         left = np.stack([70 + 14.5 * a * np.cos(angle), 43 + 16 * np.sin(angle)], axis=1)
         right = np.stack([70 + 14.5 * b * np.cos(angle), 43 + 16 * np.sin(angle)], axis=1)
-        art.add(f"Cactus rib {k + 1}", np.concatenate([left, right[::-1]]), "dome", jade, 4 if k == 2 else 3,
-                beside=k > 0)
+        art.add(
+            f"Cactus rib {k + 1}", np.concatenate([left, right[::-1]]), "dome", jade, 4 if k == 2 else 3, beside=k > 0
+        )
     for k in range(5):
         art.add(f"Flower petal {k + 1}", leaf(70, 28.5, 9, 5, -70 + 35 * k), "dome", "#d9618a", 3)
     art.add("Flower centre", ellipse(70, 28.4, 2.5, 2), "dome", "#e6bd4f", 2)
 
     _pot(art, 110, "right", "#d8a945")
     # Upright leaves, the back ones first.
-    for k, (x, deg, length, width) in enumerate(((104, -16, 27, 6.4), (116, 17, 26, 6.4), (100.5, -33, 19, 5.6),
-                                                 (119.5, 35, 18, 5.6), (110, 1, 33, 7.4), (106, -7, 17, 5.6), (114, 9, 18, 5.6)), start=1):
+    for k, (x, deg, length, width) in enumerate(
+        (
+            (104, -16, 27, 6.4),
+            (116, 17, 26, 6.4),
+            (100.5, -33, 19, 5.6),
+            (119.5, 35, 18, 5.6),
+            (110, 1, 33, 7.4),
+            (106, -7, 17, 5.6),
+            (114, 9, 18, 5.6),
+        ),
+        start=1,
+    ):
         art.add(f"Aloe leaf {k}", leaf(x, 59, length, width, deg, belly=0.35), "dome", (plum, sage)[k % 2], 3)
     for k, x in enumerate((58, 86), start=1):
         art.add(f"Pebble {k}", ellipse(x, 84, 3.6, 2.2, -8), "dome", "#b9b2a6", 2)
-    art.add("Watering can", smooth([(46.5, 74.5), (53.5, 74.5), (54.4, 84.4), (45.6, 84.4)], steps=3), "tube", "#9aa9b5", 3, axis_deg=0)
-    art.add("Can spout", smooth([(53.6, 80.8), (57.6, 76.4), (59.4, 73.6), (60.4, 74.6), (58.8, 78.4), (54.2, 83.4)], steps=6), "tube", "#9aa9b5", 2)
-    art.add("Can handle", np.concatenate([ellipse(46, 78.6, 3.6, 3.8, start=75, end=285), ellipse(46, 78.6, 2.2, 2.4, start=285, end=75)]), "tube", "#9aa9b5", 2)
+    art.add(
+        "Watering can",
+        smooth([(46.5, 74.5), (53.5, 74.5), (54.4, 84.4), (45.6, 84.4)], steps=3),
+        "tube",
+        "#9aa9b5",
+        3,
+        axis_deg=0,
+    )
+    art.add(
+        "Can spout",
+        smooth([(53.6, 80.8), (57.6, 76.4), (59.4, 73.6), (60.4, 74.6), (58.8, 78.4), (54.2, 83.4)], steps=6),
+        "tube",
+        "#9aa9b5",
+        2,
+    )
+    art.add(
+        "Can handle",
+        np.concatenate(
+            [ellipse(46, 78.6, 3.6, 3.8, start=75, end=285), ellipse(46, 78.6, 2.2, 2.4, start=285, end=75)]
+        ),
+        "tube",
+        "#9aa9b5",
+        2,
+    )
     return art
 
 
@@ -63,7 +105,9 @@ def _pot(art: Drawing, x: float, which: str, colour: str) -> None:
             teeth = np.linspace(-half, half, 9)
             top = [(x + t, y + (1.6 if i % 2 else -0.4)) for i, t in enumerate(teeth)]
             half_low = 12.25 - 0.15 * (y + 2.4 - 62)
-            low = [(x + t, y + 2.4 + (1.6 if i % 2 else -0.4)) for i, t in enumerate(np.linspace(-half_low, half_low, 9))]
+            low = [
+                (x + t, y + 2.4 + (1.6 if i % 2 else -0.4)) for i, t in enumerate(np.linspace(-half_low, half_low, 9))
+            ]
             art.add(f"Zigzag {k + 1}", np.array(top + low[::-1]), "flat", "#f0d9b0", 2)
     elif which == "middle":
         for k, (dx, y) in enumerate(((-7.6, 68), (0, 68), (7.6, 68), (-4, 75.5), (4, 75.5)), start=1):
@@ -72,6 +116,11 @@ def _pot(art: Drawing, x: float, which: str, colour: str) -> None:
             art.dot(x + dx, 68, 0.7)
     else:
         for k, dx in enumerate((-7.2, 0, 7.2), start=1):
-            art.add(f"Pot diamond {k}", turned([(x + dx, 66), (x + dx + 2.8, 72), (x + dx, 78), (x + dx - 2.8, 72)],
-                                               -dx * 0.9, (x + dx, 72)), "flat", "#5f7f6a", 2)
+            art.add(
+                f"Pot diamond {k}",
+                turned([(x + dx, 66), (x + dx + 2.8, 72), (x + dx, 78), (x + dx - 2.8, 72)], -dx * 0.9, (x + dx, 72)),
+                "flat",
+                "#5f7f6a",
+                2,
+            )
     art.add(f"Pot rim, {which}", box(x - 14.6, 58.2, 29.2, 5.2, taper=0.5), "tube", colour, 3, axis_deg=0)

@@ -51,8 +51,9 @@ def lab_to_srgb(lab: ArrayLike) -> Floats:
 def srgb_to_lab(srgb: ArrayLike) -> Floats:
     """sRGB (..., 3) in 0..1 to L*a*b* (..., 3). [IEC61966]"""
     triples = _triples(srgb)
-    return np.asarray(color.rgb2lab(triples.reshape(-1, 1, 3), illuminant="D65", observer="2"),
-                      dtype=np.float64).reshape(triples.shape)
+    return np.asarray(
+        color.rgb2lab(triples.reshape(-1, 1, 3), illuminant="D65", observer="2"), dtype=np.float64
+    ).reshape(triples.shape)
 
 
 def encode(linear: ArrayLike) -> Floats:
@@ -77,7 +78,7 @@ def hex_to_lab(code: str) -> tuple[float, float, float]:
     """
     if not re.fullmatch(r"#[0-9a-fA-F]{6}", code):
         raise ShapeError(f"A colour is written as # and six digits 0-9 a-f, got {code!r}.")
-    lab = srgb_to_lab([int(code[i:i + 2], 16) / 255 for i in (1, 3, 5)])
+    lab = srgb_to_lab([int(code[i : i + 2], 16) / 255 for i in (1, 3, 5)])
     return round(float(lab[0]), 2), round(float(lab[1]), 2), round(float(lab[2]), 2)
 
 

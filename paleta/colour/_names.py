@@ -7,9 +7,22 @@ from collections.abc import Sequence
 import numpy as np
 
 # Hue angles in L*a*b* where one colour word gives way to the next. From memory, common practice.
-HUES = ((20, "rose"), (48, "red"), (72, "orange"), (88, "ochre"), (108, "yellow"), (128, "lime"), (150, "green"),
-        (180, "sea green"), (220, "teal"), (252, "sky blue"), (285, "blue"), (312, "violet"), (340, "plum"),
-        (361, "rose"))
+HUES = (
+    (20, "rose"),
+    (48, "red"),
+    (72, "orange"),
+    (88, "ochre"),
+    (108, "yellow"),
+    (128, "lime"),
+    (150, "green"),
+    (180, "sea green"),
+    (220, "teal"),
+    (252, "sky blue"),
+    (285, "blue"),
+    (312, "violet"),
+    (340, "plum"),
+    (361, "rose"),
+)
 NEUTRAL_CHROMA = 6.0
 """Below this a colour reads as grey. Common practice."""
 

@@ -43,8 +43,10 @@ def separate_ink(impression: Impression) -> NDArray[np.bool_]:
     ink = smooth > cut
     share = float(ink.mean())
     if share < 5e-4 or float(np.percentile(smooth[ink], 60)) < FAINTEST_INK * 1.5:
-        raise NoRegions("No stamped line was found: the paper looks blank. Scan again with more contrast, or "
-                        "check that the stamped side lay on the glass.")
+        raise NoRegions(
+            "No stamped line was found: the paper looks blank. Scan again with more contrast, or "
+            "check that the stamped side lay on the glass."
+        )
     return _without_specks(ink, impression.px_per_mm)
 
 

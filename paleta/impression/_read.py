@@ -73,8 +73,10 @@ def read(data: bytes, *, dpi: float | None = None, width_mm: float | None = None
     if longest > LARGEST_SIDE_PX:
         scale = LARGEST_SIDE_PX / longest
         size = (max(1, round(image.width * scale)), max(1, round(image.height * scale)))
-        notes.append(f"Scaled from {image.width} x {image.height} to {size[0]} x {size[1]} pixels, "
-                     "which is enough to find every region.")
+        notes.append(
+            f"Scaled from {image.width} x {image.height} to {size[0]} x {size[1]} pixels, "
+            "which is enough to find every region."
+        )
         image = image.resize(size, Image.Resampling.LANCZOS, reducing_gap=3.0)
         pixel_dpi *= scale
     if min(image.size) < 40:
@@ -94,14 +96,17 @@ def _open(data: bytes, notes: list[str]) -> Image.Image:
             if image.width * image.height > LARGEST_PIXELS:
                 raise ImageTooLarge(
                     f"The picture has {image.width * image.height / 1e6:.0f} million pixels; Paleta opens up to "
-                    f"{LARGEST_PIXELS / 1e6:.0f} million. Scan at 300 dpi or crop it first.")
-            if getattr(image, "n_frames", 1) > 1:
-                notes.append(f"The file holds {image.n_frames} pictures; the first one is used.")
+                    f"{LARGEST_PIXELS / 1e6:.0f} million. Scan at 300 dpi or crop it first."
+                )
+            frames = getattr(image, "n_frames", 1)
+            if frames > 1:
+                notes.append(f"The file holds {frames} pictures; the first one is used.")
                 image.seek(0)
             image.load()
     except Image.DecompressionBombError as error:
-        raise ImageTooLarge("The picture has far more pixels than Paleta opens. Scan at 300 dpi or crop it "
-                            "first.") from error
+        raise ImageTooLarge(
+            "The picture has far more pixels than Paleta opens. Scan at 300 dpi or crop it first."
+        ) from error
     except UnidentifiedImageError as error:
         raise NotAnImage("This is not a PNG, JPEG, WebP or TIFF picture. Save the scan as one of these.") from error
     except (OSError, SyntaxError, ValueError, EOFError, TypeError) as error:
@@ -147,19 +152,27 @@ def _to_upright_srgb(image: Image.Image, notes: list[str]) -> Image.Image:
 def _choose_dpi(width_px: int, file_dpi: float | None, dpi: float | None, width_mm: float | None) -> float:
     if width_mm is not None:
         if not WIDTH_RANGE_MM[0] <= width_mm <= WIDTH_RANGE_MM[1]:
-            raise ResolutionMissing(f"The width must lie between {WIDTH_RANGE_MM[0] / 10:.0f} and "
-                                    f"{WIDTH_RANGE_MM[1] / 10:.0f} cm, got {width_mm / 10:.1f} cm.")
+            raise ResolutionMissing(
+                f"The width must lie between {WIDTH_RANGE_MM[0] / 10:.0f} and "
+                f"{WIDTH_RANGE_MM[1] / 10:.0f} cm, got {width_mm / 10:.1f} cm."
+            )
         dpi = width_px / width_mm * MM_PER_INCH
     if dpi is not None:
         if not DPI_RANGE[0] <= dpi <= DPI_RANGE[1]:
-            raise ResolutionMissing(f"The resolution must lie between {DPI_RANGE[0]:.0f} and {DPI_RANGE[1]:.0f} dpi, "
-                                    f"but comes to {dpi:.0f}. Check the width.")
+            raise ResolutionMissing(
+                f"The resolution must lie between {DPI_RANGE[0]:.0f} and {DPI_RANGE[1]:.0f} dpi, "
+                f"but comes to {dpi:.0f}. Check the width."
+            )
         return dpi
     if file_dpi is None:
-        raise ResolutionMissing("The file does not say how large the picture is. Give the width of the scanned "
-                                "paper in inches or centimetres.")
+        raise ResolutionMissing(
+            "The file does not say how large the picture is. Give the width of the scanned "
+            "paper in inches or centimetres."
+        )
     width = width_px / file_dpi * MM_PER_INCH
     if width > BELIEVABLE_WIDTH_MM:
-        raise ResolutionMissing(f"The file claims {file_dpi:.0f} dpi, which would make a picture {width / 10:.0f} cm "
-                                "wide. Give the real width in inches or centimetres.")
+        raise ResolutionMissing(
+            f"The file claims {file_dpi:.0f} dpi, which would make a picture {width / 10:.0f} cm "
+            "wide. Give the real width in inches or centimetres."
+        )
     return file_dpi

@@ -102,23 +102,28 @@ def _measure(labels: NDArray[np.int32], px_per_mm: float) -> list[Region]:
         distance = cv2.distanceTransform(inside, cv2.DIST_L2, 3)
         row, col = np.unravel_index(int(distance.argmax()), distance.shape)
         area = int(areas[label])
-        regions.append(Region(
-            label=label,
-            area_mm2=area / px_per_mm**2,
-            bbox=(top, left, bottom, right),
-            centroid=(float(row_sums[label] / area), float(col_sums[label] / area)),
-            anchor=(int(row) - 1 + top, int(col) - 1 + left),
-            inradius_mm=float(distance.max()) / px_per_mm,
-        ))
+        regions.append(
+            Region(
+                label=label,
+                area_mm2=area / px_per_mm**2,
+                bbox=(top, left, bottom, right),
+                centroid=(float(row_sums[label] / area), float(col_sums[label] / area)),
+                anchor=(int(row) - 1 + top, int(col) - 1 + left),
+                inradius_mm=float(distance.max()) / px_per_mm,
+            )
+        )
     return regions
 
 
 def _bounding_boxes(labels: NDArray[np.int32], count: int) -> dict[int, tuple[int, int, int, int]]:
     from scipy.ndimage import find_objects
 
-    return {label: (rows.start, cols.start, rows.stop, cols.stop)
-            for label, found in enumerate(find_objects(labels, max_label=count - 1), start=1) if found is not None
-            for rows, cols in [found]}
+    return {
+        label: (rows.start, cols.start, rows.stop, cols.stop)
+        for label, found in enumerate(find_objects(labels, max_label=count - 1), start=1)
+        if found is not None
+        for rows, cols in [found]
+    }
 
 
 def labels_to_png(region_map: RegionMap) -> bytes:

@@ -63,8 +63,10 @@ def find_regions(impression: Impression, *, gap_mm: float = 1.0, smallest_mm2: f
     if count == 0:
         raise NoRegions("No closed region was found. Allow wider gaps, or scan the stamped image larger.")
     if count > MOST_REGIONS:
-        raise NoRegions(f"More than {MOST_REGIONS} cells were found; this looks like a photo or a texture, "
-                        "not a stamped line drawing.")
+        raise NoRegions(
+            f"More than {MOST_REGIONS} cells were found; this looks like a photo or a texture, "
+            "not a stamped line drawing."
+        )
     return RegionMap(labels=labels, ink=ink, dpi=impression.dpi)
 
 
@@ -131,8 +133,10 @@ def _necks(cells: NDArray[np.int32], distance: NDArray[np.float32]) -> tuple[NDA
     """Pairs of touching cells (N x 2, smaller first) and half the width of the widest place where each pair meets."""
     count = int(cells.max()) + 1
     codes, heights = [], []
-    for here, there, high_here, high_there in ((cells[:, :-1], cells[:, 1:], distance[:, :-1], distance[:, 1:]),
-                                               (cells[:-1], cells[1:], distance[:-1], distance[1:])):
+    for here, there, high_here, high_there in (
+        (cells[:, :-1], cells[:, 1:], distance[:, :-1], distance[:, 1:]),
+        (cells[:-1], cells[1:], distance[:-1], distance[1:]),
+    ):
         meets = (here != there) & (here > 0) & (there > 0)
         one, other = here[meets].astype(np.int64), there[meets].astype(np.int64)
         codes.append(np.minimum(one, other) * count + np.maximum(one, other))
@@ -160,16 +164,16 @@ def _paper_first(labels: NDArray[np.int32]) -> NDArray[np.int32]:
     return result
 
 
-def _give_leftovers_to_nearest(labels: NDArray[np.int32], *, only: NDArray[np.bool_] | None = None,
-                               barrier: NDArray[np.bool_] | None = None) -> NDArray[np.int32]:
+def _give_leftovers_to_nearest(
+    labels: NDArray[np.int32], *, only: NDArray[np.bool_] | None = None, barrier: NDArray[np.bool_] | None = None
+) -> NDArray[np.int32]:
     """Every pixel without a cell takes the label of the nearest pixel that has one."""
     empty = labels <= 0
     if barrier is not None:
         empty |= barrier
     if empty.all() or not empty.any():
         return labels
-    _, nearest = cv2.distanceTransformWithLabels(empty.astype(np.uint8), cv2.DIST_L2, 5,
-                                                 labelType=cv2.DIST_LABEL_PIXEL)
+    _, nearest = cv2.distanceTransformWithLabels(empty.astype(np.uint8), cv2.DIST_L2, 5, labelType=cv2.DIST_LABEL_PIXEL)
     source = np.zeros(int(nearest.max()) + 1, np.int32)
     source[nearest[~empty]] = labels[~empty]
     filled = source[nearest]
@@ -187,5 +191,3 @@ def _number_in_reading_order(labels: NDArray[np.int32]) -> NDArray[np.int32]:
     order = [int(label) for label in found[np.argsort(first, kind="stable")] if label > 0 and int(label) != paper]
     table[order] = np.arange(1, len(order) + 1, dtype=np.int32)
     return table[np.maximum(labels, 0)]
-
-

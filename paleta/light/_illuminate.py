@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.errors import LampError
-from paleta.light._forms import SCALE, Relief
+from paleta.light._relief import SCALE, Relief
 
 FLAT_FADE = 0.06
 """A flat body loses this much light from the side of the lamp to the far side, so that it can be shaded at all:
@@ -42,8 +42,11 @@ class Lamp:
     def direction(self) -> tuple[float, float, float]:
         """Unit vector from the paper to the lamp, (x right, y down, z to the viewer)."""
         azimuth, elevation = np.radians(self.azimuth_deg), np.radians(self.elevation_deg)
-        return (float(np.sin(azimuth) * np.cos(elevation)), float(-np.cos(azimuth) * np.cos(elevation)),
-                float(np.sin(elevation)))
+        return (
+            float(np.sin(azimuth) * np.cos(elevation)),
+            float(-np.cos(azimuth) * np.cos(elevation)),
+            float(np.sin(elevation)),
+        )
 
     @property
     def clock(self) -> str:
@@ -71,8 +74,9 @@ class Glow:
             raise LampError("A glow needs a reach above 0, a height of 0 or more and a strength in 0..5.")
 
 
-def illuminate(relief: Relief, lamp: Lamp, glows: Sequence[Glow] = (), *, px_per_mm: float = 300 / 25.4,
-               full_size: bool = True) -> NDArray[np.float32]:
+def illuminate(
+    relief: Relief, lamp: Lamp, glows: Sequence[Glow] = (), *, px_per_mm: float = 300 / 25.4, full_size: bool = True
+) -> NDArray[np.float32]:
     """Light on every pixel, 0..1.
 
     Lambert's cosine law ([Lambert1760]) for the lamp and for glows with distance fall-off, plus ambient. With
@@ -101,8 +105,9 @@ def illuminate(relief: Relief, lamp: Lamp, glows: Sequence[Glow] = (), *, px_per
 def _glow_light(relief: Relief, glow: Glow, px_per_mm: float) -> NDArray[np.float32]:
     step_mm = SCALE / px_per_mm
     rows, cols = np.indices(relief.height.shape, dtype=np.float32)
-    towards = np.stack([glow.x_mm - cols * step_mm, glow.y_mm - rows * step_mm,
-                        glow.height_mm - relief.height / px_per_mm], axis=-1)
+    towards = np.stack(
+        [glow.x_mm - cols * step_mm, glow.y_mm - rows * step_mm, glow.height_mm - relief.height / px_per_mm], axis=-1
+    )
     distance = np.maximum(np.linalg.norm(towards, axis=-1), 1e-3)
     cosine = np.clip((relief.normals * towards).sum(axis=-1) / distance, 0, 1)
     return (glow.strength * cosine / (1 + distance / glow.reach_mm) ** 2).astype(np.float32)

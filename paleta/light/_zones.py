@@ -16,11 +16,20 @@ LEVELS = 512
 NO_ZONE = 255
 """Paper and regions left as paper."""
 SHARES: dict[int, tuple[float, ...]] = {
-    1: (1.0,), 2: (0.38, 0.62), 3: (0.26, 0.36, 0.38), 4: (0.18, 0.26, 0.29, 0.27), 5: (0.14, 0.2, 0.24, 0.24, 0.18)}
+    1: (1.0,),
+    2: (0.38, 0.62),
+    3: (0.26, 0.36, 0.38),
+    4: (0.18, 0.26, 0.29, 0.27),
+    5: (0.14, 0.2, 0.24, 0.24, 0.18),
+}
 """Part of a region's area in each zone, darkest first. Common practice: a third or less in the darkest shade."""
-NAMES: dict[int, tuple[str, ...]] = {
-    1: ("all over",), 2: ("shade", "light"), 3: ("shade", "middle", "light"),
-    4: ("deep", "shade", "middle", "light"), 5: ("deep", "shade", "middle", "light", "highlight")}
+ZONE_NAMES: dict[int, tuple[str, ...]] = {
+    1: ("all over",),
+    2: ("shade", "light"),
+    3: ("shade", "middle", "light"),
+    4: ("deep", "shade", "middle", "light"),
+    5: ("deep", "shade", "middle", "light", "highlight"),
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,7 +37,7 @@ class Zoning:
     """How many zones each region gets.
 
     shades         label to number of zones, 0 = left as paper; regions not named get `default`.
-    true_to_scene  0: every region gets its whole ramp by shares. 1: thresholds over the whole picture. Between: between.
+    true_to_scene  0: every region gets its whole ramp by shares; 1: thresholds over the whole picture; or between.
     """
 
     shades: Mapping[int, int] = field(default_factory=dict)
@@ -52,7 +61,9 @@ def levels(illumination: NDArray[np.float32]) -> NDArray[np.int32]:
     return (illumination * (LEVELS - 1) + 0.5).astype(np.int32)
 
 
-def thresholds(light_levels: NDArray[np.int32], labels: NDArray[np.int32], zoning: Zoning) -> dict[int, NDArray[np.int32]]:
+def thresholds(
+    light_levels: NDArray[np.int32], labels: NDArray[np.int32], zoning: Zoning
+) -> dict[int, NDArray[np.int32]]:
     """For every region the light levels at which the next lighter zone begins: count - 1 rising numbers."""
     span = int(labels.max()) + 1
     histogram = np.bincount((labels * LEVELS + light_levels).ravel(), minlength=span * LEVELS).reshape(span, LEVELS)

@@ -3,5 +3,14 @@
 from paleta.media._appearance import Layer, appearance, appearance_of_layers, washes
 from paleta.media._swatch import MEDIA, PAPERS, REFERENCE_PAPER, Paper, Swatch
 
-__all__ = ["MEDIA", "PAPERS", "REFERENCE_PAPER", "Layer", "Paper", "Swatch", "appearance", "appearance_of_layers",
-           "washes"]
+__all__ = [
+    "MEDIA",
+    "PAPERS",
+    "REFERENCE_PAPER",
+    "Layer",
+    "Paper",
+    "Swatch",
+    "appearance",
+    "appearance_of_layers",
+    "washes",
+]

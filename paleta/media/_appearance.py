@@ -50,8 +50,7 @@ class Layer:
             raise SwatchError(f"pressure must lie in 0..1.4, got {self.pressure}.")
 
 
-def appearance(swatch: Swatch, paper: Paper, *, coats: float = 1, dilution: float = 1.0,
-               pressure: float = 1.0) -> Lab:
+def appearance(swatch: Swatch, paper: Paper, *, coats: float = 1, dilution: float = 1.0, pressure: float = 1.0) -> Lab:
     """L*a*b* of `swatch` laid on `paper`.
 
     With one full coat on the paper it was measured on this is the measured colour (moved into sRGB if outside).
@@ -80,9 +79,18 @@ def washes(swatch: Swatch) -> list[Swatch]:
     """
     if swatch.medium != "watercolour":
         return [swatch]
-    return [swatch, *(replace(swatch, code=f"{swatch.code}-{word}", name=f"{swatch.name}, {word} wash",
-                              lab=_rounded(appearance(swatch, swatch.paper, dilution=dilution)))
-                      for word, dilution in WASHES.items())]
+    return [
+        swatch,
+        *(
+            replace(
+                swatch,
+                code=f"{swatch.code}-{word}",
+                name=f"{swatch.name}, {word} wash",
+                lab=_rounded(appearance(swatch, swatch.paper, dilution=dilution)),
+            )
+            for word, dilution in WASHES.items()
+        ),
+    ]
 
 
 def _rounded(lab: Lab) -> Lab:
@@ -121,4 +129,7 @@ def _lay_pencil(below: Floats, layer: Layer) -> Floats:
 
 
 OPTICS: dict[str, Callable[[Floats, Layer], Floats]] = {
-    "marker": _lay_marker, "watercolour": _lay_watercolour, "pencil": _lay_pencil}
+    "marker": _lay_marker,
+    "watercolour": _lay_watercolour,
+    "pencil": _lay_pencil,
+}

@@ -32,13 +32,16 @@ class Paper:
 
 
 # Invented papers with believable whites.
-PAPERS = {paper.code: paper for paper in (
-    Paper("smooth-white", "Smooth white card, 250 g/m2", (95.6, 0.3, -1.8)),
-    Paper("cream", "Cream card, 250 g/m2", (92.8, 0.6, 8.2)),
-    Paper("cold-press", "Watercolour paper, 300 g/m2", (94.6, -0.2, 3.0)),
-    Paper("toned-grey", "Toned grey, 220 g/m2", (71.0, 0.1, 1.4)),
-    Paper("kraft", "Kraft card, 280 g/m2", (64.5, 8.3, 21.5)),
-)}
+PAPERS = {
+    paper.code: paper
+    for paper in (
+        Paper("smooth-white", "Smooth white card, 250 g/m2", (95.6, 0.3, -1.8)),
+        Paper("cream", "Cream card, 250 g/m2", (92.8, 0.6, 8.2)),
+        Paper("cold-press", "Watercolour paper, 300 g/m2", (94.6, -0.2, 3.0)),
+        Paper("toned-grey", "Toned grey, 220 g/m2", (71.0, 0.1, 1.4)),
+        Paper("kraft", "Kraft card, 280 g/m2", (64.5, 8.3, 21.5)),
+    )
+}
 REFERENCE_PAPER = PAPERS["smooth-white"]
 
 

@@ -7,5 +7,21 @@ from paleta.order._schedule import make_plan, plan_region_by_region
 from paleta.order._schools import DEFAULT_SCHOOL, SCHOOLS, School, Step, school_named
 from paleta.order._work import Job, Work, expand
 
-__all__ = ["DEFAULT_SCHOOL", "PACES", "SCHOOLS", "Job", "Pace", "Pass", "Plan", "School", "Step", "Violation", "Work",
-           "check_plan", "expand", "make_plan", "plan_region_by_region", "school_named"]
+__all__ = [
+    "DEFAULT_SCHOOL",
+    "PACES",
+    "SCHOOLS",
+    "Job",
+    "Pace",
+    "Pass",
+    "Plan",
+    "School",
+    "Step",
+    "Violation",
+    "Work",
+    "check_plan",
+    "expand",
+    "make_plan",
+    "plan_region_by_region",
+    "school_named",
+]

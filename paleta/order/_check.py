@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import pairwise
 
 from paleta.order._pace import PACES, Pace
 from paleta.order._plan import Pass, Plan
@@ -33,8 +34,12 @@ def check_plan(work: Work, plan: Plan, school: School | str, pace: Pace | None =
     by_region: dict[int, list[Pass]] = {}
     for one in plan.passes:
         by_region.setdefault(one.region, []).append(one)
-    return [*_chains(work, by_region, school), *_hand(plan, pace), *_blends(by_region, pace),
-            *_neighbours(work, by_region, pace)]
+    return [
+        *_chains(work, by_region, school),
+        *_hand(plan, pace),
+        *_blends(by_region, pace),
+        *_neighbours(work, by_region, pace),
+    ]
 
 
 def _chains(work: Work, by_region: dict[int, list[Pass]], school: School) -> list[Violation]:
@@ -43,11 +48,19 @@ def _chains(work: Work, by_region: dict[int, list[Pass]], school: School) -> lis
         wanted = [(stroke.swatch, stroke.zones, stroke.join) for stroke in expand(job, school)]
         passes = by_region.get(job.region, [])
         if [(one.swatch, one.zones, one.join) for one in passes] != wanted:
-            found.append(Violation("chain", tuple(one.number for one in passes),
-                                   f"{job.name} does not get the passes of {school.name} in their order."))
+            found.append(
+                Violation(
+                    "chain",
+                    tuple(one.number for one in passes),
+                    f"{job.name} does not get the passes of {school.name} in their order.",
+                )
+            )
     for region in by_region.keys() - {job.region for job in work.jobs}:
-        found.append(Violation("chain", tuple(one.number for one in by_region[region]),
-                               f"Region {region} is not part of the work."))
+        found.append(
+            Violation(
+                "chain", tuple(one.number for one in by_region[region]), f"Region {region} is not part of the work."
+            )
+        )
     return found
 
 
@@ -56,35 +69,55 @@ def _hand(plan: Plan, pace: Pace) -> list[Violation]:
     for one in plan.passes:
         if one.end_s - one.start_s < pace.laying_s(one.area_mm2) - ROUNDING_S:
             found.append(Violation("laying", (one.number,), f"Pass {one.number} is given too little time."))
-    for before, after in zip(plan.passes, plan.passes[1:], strict=False):
+    for before, after in pairwise(plan.passes):
         change = pace.change_s if before.swatch != after.swatch else 0.0
         if after.start_s < before.end_s + change - ROUNDING_S:
-            found.append(Violation("hand", (before.number, after.number),
-                                   f"Pass {after.number} starts before the hand is free."))
+            found.append(
+                Violation("hand", (before.number, after.number), f"Pass {after.number} starts before the hand is free.")
+            )
     return found
 
 
 def _blends(by_region: dict[int, list[Pass]], pace: Pace) -> list[Violation]:
     found = []
     for passes in by_region.values():
-        for before, after in zip(passes, passes[1:], strict=False):
+        for before, after in pairwise(passes):
             gap = after.start_s - before.end_s
             if after.join == "wet" and gap > pace.blend_s + ROUNDING_S:
-                found.append(Violation("blend", (before.number, after.number),
-                                       f"{after.name}: pass {before.number} has dried before pass {after.number}."))
+                found.append(
+                    Violation(
+                        "blend",
+                        (before.number, after.number),
+                        f"{after.name}: pass {before.number} has dried before pass {after.number}.",
+                    )
+                )
             if after.join == "dry" and gap < pace.coat_dry_s - ROUNDING_S:
-                found.append(Violation("coat", (before.number, after.number),
-                                       f"{after.name}: pass {after.number} comes before the coat below is dry."))
+                found.append(
+                    Violation(
+                        "coat",
+                        (before.number, after.number),
+                        f"{after.name}: pass {after.number} comes before the coat below is dry.",
+                    )
+                )
     return found
 
 
 def _neighbours(work: Work, by_region: dict[int, list[Pass]], pace: Pace) -> list[Violation]:
-    found = []
+    found: list[Violation] = []
     for region, others in work.neighbours().items():
         for other in others:
             for after in by_region.get(region, []):
-                wet = [one for one in by_region.get(other, [])
-                       if one.number < after.number and after.start_s < one.end_s + pace.touch_dry_s - ROUNDING_S]
-                found.extend(Violation("wet neighbour", (one.number, after.number),
-                                       f"{after.name} is laid while {one.name} beside it is wet.") for one in wet)
+                wet = [
+                    one
+                    for one in by_region.get(other, [])
+                    if one.number < after.number and after.start_s < one.end_s + pace.touch_dry_s - ROUNDING_S
+                ]
+                found.extend(
+                    Violation(
+                        "wet neighbour",
+                        (one.number, after.number),
+                        f"{after.name} is laid while {one.name} beside it is wet.",
+                    )
+                    for one in wet
+                )
     return found

@@ -25,7 +25,7 @@ class Unit:
     @property
     def openings(self) -> tuple[Stroke, ...]:
         """The first stroke of each of its regions."""
-        return self.strokes[:len(self.keys)]
+        return self.strokes[: len(self.keys)]
 
 
 @dataclass(slots=True)
@@ -94,13 +94,28 @@ def to_plan(order: Sequence[Unit], pace: Pace, near: Near, bound_s: float) -> Pl
             wait_s = round(start_s - clock.now_s, 1)
             clock.now_s = start_s + pace.laying_s(stroke.area_mm2)
             clock.region_end_s[stroke.region] = clock.now_s
-            passes.append(Pass(
-                number=len(passes) + 1, region=stroke.region, name=stroke.name, swatch=stroke.swatch,
-                shade=stroke.shade, zones=stroke.zones, zone=stroke.zone, join=stroke.join, how=stroke.how,
-                area_mm2=round(stroke.area_mm2, 2), start_s=round(start_s, 1), end_s=round(clock.now_s, 1),
-                wait_s=wait_s, wait_for=_reason(unit, cause, names) if wait_s > 0 else "", change=change))
-    return Plan(passes=tuple(passes), pen_changes=clock.changes, duration_s=round(clock.now_s, 1),
-                bound_s=round(bound_s, 1))
+            passes.append(
+                Pass(
+                    number=len(passes) + 1,
+                    region=stroke.region,
+                    name=stroke.name,
+                    swatch=stroke.swatch,
+                    shade=stroke.shade,
+                    zones=stroke.zones,
+                    zone=stroke.zone,
+                    join=stroke.join,
+                    how=stroke.how,
+                    area_mm2=round(stroke.area_mm2, 2),
+                    start_s=round(start_s, 1),
+                    end_s=round(clock.now_s, 1),
+                    wait_s=wait_s,
+                    wait_for=_reason(unit, cause, names) if wait_s > 0 else "",
+                    change=change,
+                )
+            )
+    return Plan(
+        passes=tuple(passes), pen_changes=clock.changes, duration_s=round(clock.now_s, 1), bound_s=round(bound_s, 1)
+    )
 
 
 def _reason(unit: Unit, cause: int | None, names: Mapping[int, str]) -> str:

@@ -29,8 +29,9 @@ class Pace:
         if min(self.start_s, self.per_mm2_s, self.change_s, self.touch_dry_s, self.coat_dry_s) < 0:
             raise PlanImpossible("No time can be below zero.")
         if self.blend_s < self.change_s:
-            raise PlanImpossible(f"A blend that holds {self.blend_s:.0f} s leaves no time to change pens "
-                                 f"({self.change_s:.0f} s).")
+            raise PlanImpossible(
+                f"A blend that holds {self.blend_s:.0f} s leaves no time to change pens ({self.change_s:.0f} s)."
+            )
 
     def laying_s(self, area_mm2: float) -> float:
         return self.start_s + self.per_mm2_s * area_mm2

@@ -57,7 +57,7 @@ def plan_region_by_region(work: Work, school: School, pace: Pace) -> Plan:
 
 
 def lower_bound(chains: Sequence[Sequence[Stroke]], pace: Pace) -> float:
-    """No order is shorter: every pass is laid, every pen is taken up once, and no chain is shorter than its own waits."""
+    """No order is shorter: every pass is laid, every pen taken up once, and every chain has its own waits."""
     strokes = [stroke for chain in chains for stroke in chain]
     if not strokes:
         return 0.0
@@ -78,12 +78,15 @@ def _blocks(chain: Sequence[Stroke]) -> list[list[Stroke]]:
 
 def _alone(chains: Sequence[Sequence[Stroke]]) -> list[Unit]:
     """Every block a unit of its own, region by region."""
-    return [Unit(strokes=tuple(block), keys=((block[0].region, number),))
-            for chain in chains for number, block in enumerate(_blocks(chain))]
+    return [
+        Unit(strokes=tuple(block), keys=((block[0].region, number),))
+        for chain in chains
+        for number, block in enumerate(_blocks(chain))
+    ]
 
 
 def _pack(chains: Sequence[Sequence[Stroke]], pace: Pace, near: Near) -> list[Unit]:
-    """Blocks with the same pens in the same order, of regions that do not touch, become one unit while they stay wet."""
+    """Blocks with the same pens in the same order, of regions that do not touch: one unit while they stay wet."""
     groups: list[list[tuple[tuple[int, int], list[Stroke]]]] = []
     for chain in chains:
         for number, block in enumerate(_blocks(chain)):
@@ -103,8 +106,13 @@ def _pack(chains: Sequence[Sequence[Stroke]], pace: Pace, near: Near) -> list[Un
     return units
 
 
-def _fits(group: Sequence[tuple[tuple[int, int], list[Stroke]]], key: tuple[int, int], block: Sequence[Stroke],
-          pace: Pace, near: Near) -> bool:
+def _fits(
+    group: Sequence[tuple[tuple[int, int], list[Stroke]]],
+    key: tuple[int, int],
+    block: Sequence[Stroke],
+    pace: Pace,
+    near: Near,
+) -> bool:
     (_, number), pens = group[0][0], [stroke.swatch for stroke in group[0][1]]
     if number != key[1] or pens != [stroke.swatch for stroke in block]:
         return False
@@ -118,7 +126,7 @@ def _fits(group: Sequence[tuple[tuple[int, int], list[Stroke]]], key: tuple[int,
     for now, then, pen, next_pen in zip(rounds, rounds[1:], pens, pens[1:], strict=False):
         change = pace.change_s if pen != next_pen else 0.0
         for place in range(len(blocks)):
-            if sum(now[place + 1:]) + change + sum(then[:place]) > WINDOW_SHARE * pace.blend_s:
+            if sum(now[place + 1 :]) + change + sum(then[:place]) > WINDOW_SHARE * pace.blend_s:
                 return False
     return True
 

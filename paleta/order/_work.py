@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 
 from paleta.errors import PlanImpossible
-from paleta.light._zones import NAMES, SHARES
+from paleta.light import SHARES, ZONE_NAMES
 from paleta.order._schools import Join, School, Step
 
 
@@ -77,19 +77,27 @@ def expand(job: Job, school: School) -> list[Stroke]:
     if count == 0:
         return []
     if count == 1:
-        return [Stroke(job.region, job.name, job.ramp[0], 1, (0,), "all over", "start",
-                       "one even, flat coat", job.area_mm2)]
+        return [
+            Stroke(job.region, job.name, job.ramp[0], 1, (0,), "all over", "start", "one even, flat coat", job.area_mm2)
+        ]
     strokes: list[Stroke] = []
     for step in school.steps:
         for shade in _shades(step, school, count):
             zone = count - shade
             everywhere = step.where == "all over"
-            strokes.append(Stroke(
-                region=job.region, name=job.name, swatch=job.ramp[shade - 1], shade=shade,
-                zones=tuple(range(count)) if everywhere else (zone,),
-                zone="all over" if everywhere else NAMES[count][zone],
-                join="start" if not strokes else "wet" if step.join == "start" else step.join,
-                how=step.how, area_mm2=job.area_mm2 * (1.0 if everywhere else SHARES[count][zone])))
+            strokes.append(
+                Stroke(
+                    region=job.region,
+                    name=job.name,
+                    swatch=job.ramp[shade - 1],
+                    shade=shade,
+                    zones=tuple(range(count)) if everywhere else (zone,),
+                    zone="all over" if everywhere else ZONE_NAMES[count][zone],
+                    join="start" if not strokes else "wet" if step.join == "start" else step.join,
+                    how=step.how,
+                    area_mm2=job.area_mm2 * (1.0 if everywhere else SHARES[count][zone]),
+                )
+            )
     return strokes
 
 

@@ -62,8 +62,14 @@ def judge(swatches: Sequence[Swatch], cost: float = 0.0) -> Ramp:
         raise WishError("A swatch stands twice in this ramp. Choose another for one of the two.")
     lab = np.array([swatch.lab for swatch in swatches], dtype=float)
     steps = tuple(round(float(step), 1) for step in -np.diff(lab[:, 0]))
-    return Ramp(swatches=tuple(swatches), steps=steps, hue_drift_deg=_hue_drift(lab), weakest=_weakest(steps),
-                warnings=tuple(_warnings(swatches, steps)), cost=round(float(cost), 4))
+    return Ramp(
+        swatches=tuple(swatches),
+        steps=steps,
+        hue_drift_deg=_hue_drift(lab),
+        weakest=_weakest(steps),
+        warnings=tuple(_warnings(swatches, steps)),
+        cost=round(float(cost), 4),
+    )
 
 
 def _warnings(swatches: Sequence[Swatch], steps: Sequence[float]) -> list[str]:

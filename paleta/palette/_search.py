@@ -32,8 +32,15 @@ DIFFERENT = 0.9
 """Cost added to an alternative for each swatch it shares with a better one, so that alternatives differ."""
 
 
-def find_ramps(drawer: Sequence[Swatch], target_lab: Lab, n: int, *, alternatives: int = 4, shade_hue: str = "keep",
-               step: float | None = None) -> list[Ramp]:
+def find_ramps(
+    drawer: Sequence[Swatch],
+    target_lab: Lab,
+    n: int,
+    *,
+    alternatives: int = 4,
+    shade_hue: str = "keep",
+    step: float | None = None,
+) -> list[Ramp]:
     """Ramps of `n` swatches from `drawer` for a region that should look like `target_lab`, best first.
 
     The target is the middle of the ramp (the paler of the two middles when n is even).
@@ -78,9 +85,11 @@ def _varied(found: dict[tuple[int, ...], float], count: int) -> list[tuple[tuple
     chosen: list[tuple[tuple[int, ...], float]] = []
     left = dict(found)
     while left and len(chosen) < count:
+
         def price(path: tuple[int, ...]) -> float:
             shared = max((len(set(path) & set(other)) for other, _ in chosen), default=0)
             return left[path] + DIFFERENT * shared
+
         best = min(left, key=lambda path: (price(path), path))
         chosen.append((best, left.pop(best)))
     return sorted(chosen, key=lambda item: item[1])

@@ -13,8 +13,13 @@ Lab = tuple[float, float, float]
 MELTED_COAT = 0.35
 """A second time over in the same wet blend adds this part of a coat: the dye already there is moved about, not doubled.
 From memory, common practice."""
-UNCHOSEN_GREYS = {1: (88.0,), 2: (78.0, 93.0), 3: (70.0, 83.0, 94.0), 4: (62.0, 74.0, 85.0, 95.0),
-                  5: (58.0, 68.0, 78.0, 87.0, 95.0)}
+UNCHOSEN_GREYS = {
+    1: (88.0,),
+    2: (78.0, 93.0),
+    3: (70.0, 83.0, 94.0),
+    4: (62.0, 74.0, 85.0, 95.0),
+    5: (58.0, 68.0, 78.0, 87.0, 95.0),
+}
 """L* of the zones of a region whose colours are not chosen yet, deepest first: form without colour."""
 
 

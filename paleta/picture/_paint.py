@@ -48,12 +48,23 @@ def make_canvas(impression: Impression, region_map: RegionMap, step: int = 1) ->
     if step > 1:
         photo = cv2.resize(photo, size, interpolation=cv2.INTER_AREA)
         near = cv2.resize(near, size, interpolation=cv2.INTER_AREA)
-    return Canvas(labels=np.ascontiguousarray(region_map.labels[::step, ::step]),
-                  ink=np.clip(near * 1.15, 0, 1)[..., None].astype(np.float32), photo=photo)
+    return Canvas(
+        labels=np.ascontiguousarray(region_map.labels[::step, ::step]),
+        ink=np.clip(near * 1.15, 0, 1)[..., None].astype(np.float32),
+        photo=photo,
+    )
 
 
-def paint(canvas: Canvas, view: str, *, light_levels: NDArray[np.int32], looks: Mapping[int, Sequence[Lab]],
-          thresholds: Mapping[int, NDArray[np.int32]], paper_lab: Lab, medium: str) -> NDArray[np.uint8]:
+def paint(
+    canvas: Canvas,
+    view: str,
+    *,
+    light_levels: NDArray[np.int32],
+    looks: Mapping[int, Sequence[Lab]],
+    thresholds: Mapping[int, NDArray[np.int32]],
+    paper_lab: Lab,
+    medium: str,
+) -> NDArray[np.uint8]:
     """One view as h x w x 3 uint8 sRGB.
 
     line      the scan itself. regions: every region in its own tint of grey. coloured: as planned.
@@ -66,13 +77,21 @@ def paint(canvas: Canvas, view: str, *, light_levels: NDArray[np.int32], looks: 
     if view == "regions":
         colours = _tints(int(canvas.labels.max()) + 1)[canvas.labels]
     else:
-        table = _table(int(canvas.labels.max()) + 1, looks, thresholds, paper_lab, SOFT_LEVELS[medium], view == "values")
+        table = _table(
+            int(canvas.labels.max()) + 1, looks, thresholds, paper_lab, SOFT_LEVELS[medium], view == "values"
+        )
         colours = table.reshape(-1, 3)[canvas.labels * LEVELS + light_levels]
     return (colours + (INK_RGB - colours) * canvas.ink).astype(np.uint8)
 
 
-def _table(count: int, looks: Mapping[int, Sequence[Lab]], thresholds: Mapping[int, NDArray[np.int32]], paper_lab: Lab,
-           soft: float, grey: bool) -> NDArray[np.float32]:
+def _table(
+    count: int,
+    looks: Mapping[int, Sequence[Lab]],
+    thresholds: Mapping[int, NDArray[np.int32]],
+    paper_lab: Lab,
+    soft: float,
+    grey: bool,
+) -> NDArray[np.float32]:
     """count x LEVELS x 3: the colour of every region at every level of light; paper where a region has no look."""
     lab = np.empty((count, LEVELS, 3))
     lab[:] = paper_lab

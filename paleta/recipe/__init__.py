@@ -6,5 +6,21 @@ from paleta.recipe._recipe import ImpressionRecord, Recipe
 from paleta.recipe._sheet import INKS, RegionSetting, Sheet, sheet_from_plain, sheet_to_plain
 from paleta.recipe._work import bodies_of, work_of, zoning_of
 
-__all__ = ["FORMAT", "FORMAT_VERSION", "INKS", "SCHEMA", "ImpressionRecord", "Recipe", "RegionSetting", "Sheet",
-           "bodies_of", "dump", "load", "sheet_from_plain", "sheet_to_plain", "what_changed", "work_of", "zoning_of"]
+__all__ = [
+    "FORMAT",
+    "FORMAT_VERSION",
+    "INKS",
+    "SCHEMA",
+    "ImpressionRecord",
+    "Recipe",
+    "RegionSetting",
+    "Sheet",
+    "bodies_of",
+    "dump",
+    "load",
+    "sheet_from_plain",
+    "sheet_to_plain",
+    "what_changed",
+    "work_of",
+    "zoning_of",
+]

@@ -14,11 +14,13 @@ def what_changed(before: Recipe, after: Recipe) -> list[str]:
     old, new = before.sheet, after.sheet
     lines = [*_stamp(old, new), *_regions(old, new), *_light(old.lamp, new.lamp), *_colours(old, new)]
     if before.plan.pen_changes != after.plan.pen_changes or len(before.plan.passes) != len(after.plan.passes):
-        lines.append(f"Order: {len(before.plan.passes)} passes and {before.plan.pen_changes} pen changes became "
-                     f"{len(after.plan.passes)} and {after.plan.pen_changes}.")
+        lines.append(
+            f"Order: {len(before.plan.passes)} passes and {before.plan.pen_changes} pen changes became "
+            f"{len(after.plan.passes)} and {after.plan.pen_changes}."
+        )
     for word, one, other in (("Finish", old.finish, new.finish), ("Card", old.card, new.card)):
         if one != other:
-            lines.append(f"{word}: \"{one or 'nothing'}\" became \"{other or 'nothing'}\".")
+            lines.append(f'{word}: "{one or "nothing"}" became "{other or "nothing"}".')
     return lines
 
 
@@ -36,8 +38,10 @@ def _stamp(old: Sheet, new: Sheet) -> list[str]:
 def _light(old: Lamp, new: Lamp) -> list[str]:
     if old == new:
         return []
-    return [f"Light: from {old.clock}, {old.elevation_deg:.0f}° high became from {new.clock}, "
-            f"{new.elevation_deg:.0f}° high."]
+    return [
+        f"Light: from {old.clock}, {old.elevation_deg:.0f}° high became from {new.clock}, "
+        f"{new.elevation_deg:.0f}° high."
+    ]
 
 
 def _colours(old: Sheet, new: Sheet) -> list[str]:

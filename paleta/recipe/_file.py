@@ -37,7 +37,9 @@ def dump(recipe: Recipe) -> bytes:
         "plan": plan,
         "files": {name: base64.b64encode(data).decode() for name, data in recipe.files.items()},
     }
-    return (json.dumps(_whole_floats(plain), sort_keys=True, indent=1, ensure_ascii=False, allow_nan=False) + "\n").encode()
+    return (
+        json.dumps(_whole_floats(plain), sort_keys=True, indent=1, ensure_ascii=False, allow_nan=False) + "\n"
+    ).encode()
 
 
 def load(data: bytes) -> Recipe:
@@ -71,16 +73,23 @@ def _build(plain: dict[str, Any]) -> Recipe:
         sheet = sheet_from_plain(plain["sheet"])
     except ValueError as error:
         raise RecipeError(str(error)) from error
-    return Recipe(version=plain["version"], impression=ImpressionRecord(**plain["impression"]), sheet=sheet,
-                  plan=Plan(**{**plain["plan"], "passes": passes}), files=contents)
+    return Recipe(
+        version=plain["version"],
+        impression=ImpressionRecord(**plain["impression"]),
+        sheet=sheet,
+        plan=Plan(**{**plain["plan"], "passes": passes}),
+        files=contents,
+    )
 
 
 def _check_format(plain: Any) -> None:
     if not isinstance(plain, dict) or plain.get("format") != FORMAT:
         raise RecipeError("This is not a Paleta recipe.")
     if plain.get("format_version") != FORMAT_VERSION:
-        raise RecipeError(f"The recipe has format version {plain.get('format_version')!r}; this Paleta reads "
-                          f"version {FORMAT_VERSION}.")
+        raise RecipeError(
+            f"The recipe has format version {plain.get('format_version')!r}; this Paleta reads "
+            f"version {FORMAT_VERSION}."
+        )
 
 
 @cache

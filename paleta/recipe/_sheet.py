@@ -114,13 +114,21 @@ class Sheet:
         missing = used - known.keys()
         if missing:
             raise RecipeError(f"There is no swatch {min(missing)!r} in the drawer.")
-        return replace(self, regions=dict(sorted(regions.items())), swatches={code: known[code] for code in sorted(used)})
+        return replace(
+            self, regions=dict(sorted(regions.items())), swatches={code: known[code] for code in sorted(used)}
+        )
 
     def with_medium(self, medium: str, *, school: str | None = None, drawer: str = "") -> Sheet:
         """The sheet for another medium: ramps of the old one are taken off, the wished colours stay."""
         bare = {label: replace(setting, ramp=(), by_hand=False) for label, setting in self.regions.items()}
-        return replace(self, medium=medium, school=school or DEFAULT_SCHOOL.get(medium, ""), drawer=drawer, regions=bare,
-                       swatches={})
+        return replace(
+            self,
+            medium=medium,
+            school=school or DEFAULT_SCHOOL.get(medium, ""),
+            drawer=drawer,
+            regions=bare,
+            swatches={},
+        )
 
 
 def sheet_to_plain(sheet: Sheet) -> dict[str, Any]:
@@ -133,13 +141,22 @@ def sheet_to_plain(sheet: Sheet) -> dict[str, Any]:
 
 
 def _setting_to_plain(setting: RegionSetting) -> dict[str, Any]:
-    return {**asdict(setting), "ramp": list(setting.ramp),
-            "wish_lab": list(setting.wish_lab) if setting.wish_lab else None}
+    return {
+        **asdict(setting),
+        "ramp": list(setting.ramp),
+        "wish_lab": list(setting.wish_lab) if setting.wish_lab else None,
+    }
 
 
 def _swatch_to_plain(swatch: Swatch) -> dict[str, Any]:
-    return {"code": swatch.code, "name": swatch.name, "medium": swatch.medium, "family": swatch.family,
-            "lab": list(swatch.lab), "paper": swatch.paper.code}
+    return {
+        "code": swatch.code,
+        "name": swatch.name,
+        "medium": swatch.medium,
+        "family": swatch.family,
+        "lab": list(swatch.lab),
+        "paper": swatch.paper.code,
+    }
 
 
 def sheet_from_plain(plain: Mapping[str, Any]) -> Sheet:
@@ -168,5 +185,11 @@ def _setting_from_plain(item: Mapping[str, Any]) -> RegionSetting:
 def _swatch_from_plain(item: Mapping[str, Any]) -> Swatch:
     if item["paper"] not in PAPERS:
         raise RecipeError(f"{item['name']}: unknown paper {item['paper']!r}.")
-    return Swatch(code=item["code"], name=item["name"], medium=item["medium"], lab=tuple(item["lab"]),
-                  family=item["family"], paper=PAPERS[item["paper"]])
+    return Swatch(
+        code=item["code"],
+        name=item["name"],
+        medium=item["medium"],
+        lab=tuple(item["lab"]),
+        family=item["family"],
+        paper=PAPERS[item["paper"]],
+    )

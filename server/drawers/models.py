@@ -56,13 +56,20 @@ class SwatchRecord(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["drawer", "code"], name="swatch_code_once_per_drawer"),
             models.CheckConstraint(condition=Q(lightness__gte=0, lightness__lte=100), name="swatch_lightness_0_to_100"),
-            models.CheckConstraint(condition=Q(a__gte=-128, a__lte=128, b__gte=-128, b__lte=128),
-                                   name="swatch_a_b_within_128"),
+            models.CheckConstraint(
+                condition=Q(a__gte=-128, a__lte=128, b__gte=-128, b__lte=128), name="swatch_a_b_within_128"
+            ),
         ]
 
     def __str__(self) -> str:
         return self.name
 
     def as_core(self, medium: str) -> Swatch:
-        return Swatch(code=self.code, name=self.name, medium=medium, lab=(self.lightness, self.a, self.b),
-                      family=self.family, paper=PAPERS[self.paper])
+        return Swatch(
+            code=self.code,
+            name=self.name,
+            medium=medium,
+            lab=(self.lightness, self.a, self.b),
+            family=self.family,
+            paper=PAPERS[self.paper],
+        )

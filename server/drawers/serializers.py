@@ -17,8 +17,14 @@ class SwatchSerializer(serializers.Serializer):
 
     @staticmethod
     def of(code: str, name: str, family: str, lab: tuple[float, float, float]) -> dict[str, object]:
-        return {"code": code, "name": name, "family": family, "lab": list(lab), "hex": lab_to_hex(lab),
-                "words": plain_name(lab)}
+        return {
+            "code": code,
+            "name": name,
+            "family": family,
+            "lab": list(lab),
+            "hex": lab_to_hex(lab),
+            "words": plain_name(lab),
+        }
 
 
 class DrawerSerializer(serializers.ModelSerializer):

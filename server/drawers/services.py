@@ -17,8 +17,18 @@ def add_drawer(*, owner: AbstractBaseUser, name: str, medium: str, swatches: Seq
     """A new drawer with these swatches."""
     drawer = Drawer.objects.create(owner=owner, name=name, medium=medium)
     SwatchRecord.objects.bulk_create(
-        SwatchRecord(drawer=drawer, code=swatch.code, name=swatch.name, family=swatch.family, lightness=swatch.lab[0],
-                     a=swatch.lab[1], b=swatch.lab[2], paper=swatch.paper.code) for swatch in swatches)
+        SwatchRecord(
+            drawer=drawer,
+            code=swatch.code,
+            name=swatch.name,
+            family=swatch.family,
+            lightness=swatch.lab[0],
+            a=swatch.lab[1],
+            b=swatch.lab[2],
+            paper=swatch.paper.code,
+        )
+        for swatch in swatches
+    )
     return drawer
 
 

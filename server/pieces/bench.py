@@ -15,8 +15,7 @@ import cv2
 import numpy as np
 
 from paleta.impression import Impression, RegionMap, apply_edits, labels_from_png, read
-from paleta.light import Lamp, Relief, illuminate, levels, model_forms, thresholds
-from paleta.light._forms import SCALE
+from paleta.light import SCALE, Lamp, Relief, illuminate, levels, model_forms, thresholds
 from paleta.order import PACES, Plan, Work, check_plan, make_plan, plan_region_by_region, school_named
 from paleta.picture import Canvas, looks_of, make_canvas, paint
 from paleta.recipe import Sheet, bodies_of, work_of, zoning_of
@@ -97,16 +96,27 @@ def picture(piece: Piece, sheet: Sheet, view: str, *, lamp: Lamp | None = None, 
     """JPEG of one view; `live` gives every second pixel, fast enough to follow the lamp."""
     step = SCALE if live else 1
     region_map = region_map_of(piece, sheet)
-    canvas: Canvas = _canvases.get((_map_key(piece, sheet), piece.impression_sha256, step),
-                                   lambda: make_canvas(impression_of(piece), region_map, step))
+    canvas: Canvas = _canvases.get(
+        (_map_key(piece, sheet), piece.impression_sha256, step),
+        lambda: make_canvas(impression_of(piece), region_map, step),
+    )
     if view in ("line", "regions"):
         light_levels, starts = np.zeros(canvas.labels.shape, np.int32), {}
     else:
-        light = illuminate(relief_of(piece, sheet), lamp or sheet.lamp, px_per_mm=region_map.px_per_mm, full_size=not live)
+        light = illuminate(
+            relief_of(piece, sheet), lamp or sheet.lamp, px_per_mm=region_map.px_per_mm, full_size=not live
+        )
         light_levels = levels(light)
         starts = thresholds(light_levels, canvas.labels, zoning_of(sheet))
-    pixels = paint(canvas, view, light_levels=light_levels, looks=looks_of(sheet, school_named(sheet.school)),
-                   thresholds=starts, paper_lab=sheet.paper_used.lab, medium=sheet.medium)
+    pixels = paint(
+        canvas,
+        view,
+        light_levels=light_levels,
+        looks=looks_of(sheet, school_named(sheet.school)),
+        thresholds=starts,
+        paper_lab=sheet.paper_used.lab,
+        medium=sheet.medium,
+    )
     return cv2.imencode(".jpg", pixels[..., ::-1], [cv2.IMWRITE_JPEG_QUALITY, JPEG_QUALITY])[1].tobytes()
 
 

@@ -15,7 +15,8 @@ class PieceQuerySet(models.QuerySet["Piece"]):
         return owned_by(self, actor)  # type: ignore[return-value]
 
     def with_latest_recipe(self) -> PieceQuerySet:
-        return self.annotate(latest_recipe=models.Max("recipes__number"))
+        latest = RecipeRecord.objects.filter(piece=models.OuterRef("pk")).order_by("-number").values("number")[:1]
+        return self.annotate(latest_recipe=models.Subquery(latest))
 
 
 class Piece(models.Model):
@@ -49,10 +50,12 @@ class Piece(models.Model):
         ordering = ["-changed_at", "-id"]
         indexes = [models.Index(fields=["owner", "-changed_at", "-id"], name="piece_shelf_order")]
         constraints = [
-            models.CheckConstraint(condition=Q(lamp_elevation_deg__gte=0, lamp_elevation_deg__lte=90),
-                                   name="piece_lamp_elevation_0_to_90"),
-            models.CheckConstraint(condition=Q(lamp_azimuth_deg__gte=0, lamp_azimuth_deg__lte=360),
-                                   name="piece_lamp_azimuth_0_to_360"),
+            models.CheckConstraint(
+                condition=Q(lamp_elevation_deg__gte=0, lamp_elevation_deg__lte=90), name="piece_lamp_elevation_0_to_90"
+            ),
+            models.CheckConstraint(
+                condition=Q(lamp_azimuth_deg__gte=0, lamp_azimuth_deg__lte=360), name="piece_lamp_azimuth_0_to_360"
+            ),
             models.CheckConstraint(condition=Q(dpi__gt=0), name="piece_dpi_above_0"),
         ]
 

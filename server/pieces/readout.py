@@ -19,8 +19,18 @@ MM_PER_INCH = 25.4
 
 
 def piece_card(piece: Piece) -> dict[str, Any]:
-    fields = ("id", "title", "medium", "version", "lamp_azimuth_deg", "pen_count", "region_count", "coloured_count",
-              "latest_recipe", "changed_at")
+    fields = (
+        "id",
+        "title",
+        "medium",
+        "version",
+        "lamp_azimuth_deg",
+        "pen_count",
+        "region_count",
+        "coloured_count",
+        "latest_recipe",
+        "changed_at",
+    )
     lamp = Lamp(azimuth_deg=piece.lamp_azimuth_deg, elevation_deg=piece.lamp_elevation_deg)
     return {**{field: getattr(piece, field) for field in fields}, "clock": lamp.clock}
 
@@ -57,16 +67,20 @@ def _regions(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
     lines = []
     for label, setting in sheet.regions.items():
         region = measured[label]
-        lines.append({
-            "label": label,
-            **{field: getattr(setting, field) for field in
-               ("name", "left_as_paper", "form", "bulge", "axis_deg", "depth", "shades", "by_hand")},
-            "area_mm2": round(region.area_mm2, 1),
-            "anchor_x": round((region.anchor[1] + 0.5) / piece.width_px, 4),
-            "anchor_y": round((region.anchor[0] + 0.5) / piece.height_px, 4),
-            "wish_hex": lab_to_hex(setting.wish_lab) if setting.wish_lab else None,
-            "ramp": _ramp(setting, sheet),
-        })
+        lines.append(
+            {
+                "label": label,
+                **{
+                    field: getattr(setting, field)
+                    for field in ("name", "left_as_paper", "form", "bulge", "axis_deg", "depth", "shades", "by_hand")
+                },
+                "area_mm2": round(region.area_mm2, 1),
+                "anchor_x": round((region.anchor[1] + 0.5) / piece.width_px, 4),
+                "anchor_y": round((region.anchor[0] + 0.5) / piece.height_px, 4),
+                "wish_hex": lab_to_hex(setting.wish_lab) if setting.wish_lab else None,
+                "ramp": _ramp(setting, sheet),
+            }
+        )
     return lines
 
 
@@ -77,12 +91,28 @@ def _ramp(setting: RegionSetting, sheet: Sheet) -> dict[str, Any] | None:
 
 
 def plan_readout(sheet: Sheet, plan: Plan, by_region: Plan) -> dict[str, Any]:
-    swatches = {code: SwatchSerializer.of(one.code, one.name, one.family, one.lab) for code, one in sheet.swatches.items()}
-    fields = ("number", "region", "name", "zone", "zones", "join", "how", "start_s", "end_s", "wait_s", "wait_for", "change")
+    swatches = {
+        code: SwatchSerializer.of(one.code, one.name, one.family, one.lab) for code, one in sheet.swatches.items()
+    }
+    fields = (
+        "number",
+        "region",
+        "name",
+        "zone",
+        "zones",
+        "join",
+        "how",
+        "start_s",
+        "end_s",
+        "wait_s",
+        "wait_for",
+        "change",
+    )
     return {
         "school": school_named(sheet.school).name,
-        "passes": [{**{field: getattr(one, field) for field in fields}, "swatch": swatches[one.swatch]}
-                   for one in plan.passes],
+        "passes": [
+            {**{field: getattr(one, field) for field in fields}, "swatch": swatches[one.swatch]} for one in plan.passes
+        ],
         "pen_changes": plan.pen_changes,
         "duration_s": plan.duration_s,
         "bound_s": plan.bound_s,

@@ -25,11 +25,19 @@ def save_recipe(*, actor: AbstractBaseUser, piece: Piece, version: int) -> Recip
     last = current.recipes.last()
     recipe = Recipe(
         version=last.number + 1 if last else 1,
-        impression=ImpressionRecord(sha256=current.impression_sha256, regions_sha256=current.regions_sha256,
-                                    width_px=current.width_px, height_px=current.height_px, dpi=current.dpi),
-        sheet=sheet, plan=bench.plans_of(current, sheet)[0])
-    return RecipeRecord.objects.create(piece=current, number=recipe.version, body=dump(recipe).decode(),
-                                       sheet_sha256=sheet_sha256(sheet))
+        impression=ImpressionRecord(
+            sha256=current.impression_sha256,
+            regions_sha256=current.regions_sha256,
+            width_px=current.width_px,
+            height_px=current.height_px,
+            dpi=current.dpi,
+        ),
+        sheet=sheet,
+        plan=bench.plans_of(current, sheet)[0],
+    )
+    return RecipeRecord.objects.create(
+        piece=current, number=recipe.version, body=dump(recipe).decode(), sheet_sha256=sheet_sha256(sheet)
+    )
 
 
 def recipe_of(record: RecipeRecord) -> Recipe:
@@ -54,10 +62,20 @@ def import_recipe(*, actor: AbstractBaseUser, data: bytes) -> Piece:
     picture, packed = recipe.files[record.sha256], recipe.files[record.regions_sha256]
     _check_pictures(recipe, picture, packed)
     with transaction.atomic():
-        piece = put_on_shelf(owner=actor, sheet=recipe.sheet, picture=picture, packed_map=packed,
-                             size=(record.height_px, record.width_px), dpi=record.dpi)
-        RecipeRecord.objects.create(piece=piece, number=recipe.version, body=dump(replace(recipe, files={})).decode(),
-                                    sheet_sha256=sheet_sha256(recipe.sheet))
+        piece = put_on_shelf(
+            owner=actor,
+            sheet=recipe.sheet,
+            picture=picture,
+            packed_map=packed,
+            size=(record.height_px, record.width_px),
+            dpi=record.dpi,
+        )
+        RecipeRecord.objects.create(
+            piece=piece,
+            number=recipe.version,
+            body=dump(replace(recipe, files={})).decode(),
+            sheet_sha256=sheet_sha256(recipe.sheet),
+        )
     return piece
 
 

@@ -7,6 +7,7 @@ from typing import Any
 from rest_framework import serializers
 
 from paleta.colour import hex_to_lab, lab_to_hex
+from paleta.errors import ShapeError
 from paleta.light import FORMS
 from paleta.media import MEDIA, PAPERS
 from paleta.order import SCHOOLS
@@ -20,14 +21,17 @@ FORM_CHOICES = [(name, name) for name in FORMS]
 SCHOOL_CHOICES = [(school.code, school.name) for school in SCHOOLS.values()]
 
 
-class HexField(serializers.RegexField):
+class HexField(serializers.CharField):
     """#rrggbb on the wire, L*a*b* inside."""
 
-    def __init__(self, **more: Any) -> None:
-        super().__init__(r"^#[0-9a-fA-F]{6}$", **more)
-
     def to_internal_value(self, data: Any) -> tuple[float, float, float]:  # type: ignore[override]
-        return hex_to_lab(super().to_internal_value(data))
+        try:
+            return hex_to_lab(super().to_internal_value(data))
+        except ShapeError as error:
+            raise serializers.ValidationError(str(error), "not_a_colour") from error
+
+    def run_validators(self, value: Any) -> None:
+        """The text's own validators do not fit the colour it became."""
 
     def to_representation(self, value: Any) -> str:
         return lab_to_hex(value)
@@ -109,8 +113,12 @@ class RampSerializer(serializers.Serializer):
 
     @staticmethod
     def of(ramp: Ramp) -> dict[str, Any]:
-        return {"swatches": [SwatchSerializer.of(one.code, one.name, one.family, one.lab) for one in ramp.swatches],
-                "steps": list(ramp.steps), "explanation": ramp.explanation, "warnings": list(ramp.warnings)}
+        return {
+            "swatches": [SwatchSerializer.of(one.code, one.name, one.family, one.lab) for one in ramp.swatches],
+            "steps": list(ramp.steps),
+            "explanation": ramp.explanation,
+            "warnings": list(ramp.warnings),
+        }
 
 
 class RegionSerializer(serializers.Serializer):
@@ -245,7 +253,9 @@ def trade_words() -> dict[str, Any]:
         "media": [{"code": code, "name": name} for code, name in MEDIA.items()],
         "papers": [{"code": paper.code, "name": paper.name} for paper in PAPERS.values()],
         "inks": [{"code": code, "name": name} for code, name in INKS.items()],
-        "schools": [{"code": one.code, "name": one.name, "medium": one.medium, "summary": one.summary}
-                    for one in SCHOOLS.values()],
+        "schools": [
+            {"code": one.code, "name": one.name, "medium": one.medium, "summary": one.summary}
+            for one in SCHOOLS.values()
+        ],
         "forms": list(FORMS),
     }

@@ -28,8 +28,15 @@ PROPOSED_PAPERS = {"marker": "smooth-white", "watercolour": "cold-press", "penci
 Lab = tuple[float, float, float]
 
 
-def add_piece(*, actor: AbstractBaseUser, data: bytes, title: str, width_mm: float | None = None,
-              dpi: float | None = None, gap_mm: float = 1.0) -> Piece:
+def add_piece(
+    *,
+    actor: AbstractBaseUser,
+    data: bytes,
+    title: str,
+    width_mm: float | None = None,
+    dpi: float | None = None,
+    gap_mm: float = 1.0,
+) -> Piece:
     """Read a scan, find its regions and put it on the shelf; nothing is stored if any of that fails."""
     impression = read(data, dpi=dpi, width_mm=width_mm)
     kept = bench.kept_jpeg(impression)
@@ -41,16 +48,39 @@ def add_piece(*, actor: AbstractBaseUser, data: bytes, title: str, width_mm: flo
             regions[label] = RegionSetting(name=f"Region {number}", form=body.form, depth=body.depth)
     drawer = Drawer.objects.owned_by(actor).filter(medium="marker").first()
     sheet = Sheet(title=title, regions=dict(sorted(regions.items())), drawer=str(drawer.pk) if drawer else "")
-    return put_on_shelf(owner=actor, sheet=sheet, picture=kept, packed_map=labels_to_png(region_map),
-                        size=impression.pixels.shape[:2], dpi=impression.dpi, warnings=impression.warnings)
+    return put_on_shelf(
+        owner=actor,
+        sheet=sheet,
+        picture=kept,
+        packed_map=labels_to_png(region_map),
+        size=impression.pixels.shape[:2],
+        dpi=impression.dpi,
+        warnings=impression.warnings,
+    )
 
 
 @transaction.atomic
-def put_on_shelf(*, owner: AbstractBaseUser, sheet: Sheet, picture: bytes, packed_map: bytes, size: tuple[int, ...],
-                 dpi: float, warnings: Sequence[str] = ()) -> Piece:
+def put_on_shelf(
+    *,
+    owner: AbstractBaseUser,
+    sheet: Sheet,
+    picture: bytes,
+    packed_map: bytes,
+    size: tuple[int, ...],
+    dpi: float,
+    warnings: Sequence[str] = (),
+) -> Piece:
     """Store a piece with its first step."""
-    piece = Piece(owner=owner, impression_sha256=files.keep(picture), regions_sha256=files.keep(packed_map),
-                  height_px=size[0], width_px=size[1], dpi=dpi, warnings=list(warnings), position=1)
+    piece = Piece(
+        owner=owner,
+        impression_sha256=files.keep(picture),
+        regions_sha256=files.keep(packed_map),
+        height_px=size[0],
+        width_px=size[1],
+        dpi=dpi,
+        warnings=list(warnings),
+        position=1,
+    )
     fill_shelf_fields(piece, sheet)
     piece.save()
     Step.objects.create(piece=piece, number=1, what="Stamped", sheet=sheet_to_plain(sheet))
@@ -67,8 +97,13 @@ def delete_piece(*, actor: AbstractBaseUser, piece: Piece) -> None:
 def describe_stamp(*, actor: AbstractBaseUser, piece: Piece, version: int, changes: Mapping[str, str]) -> Piece:
     """Title, outline ink, paper, finish or card notes."""
     sheet = replace(piece.sheet(), **changes)
-    words = {"title": f"Called it {sheet.title}", "outline_ink": f"Stamped with {INKS[sheet.outline_ink].lower()}",
-             "paper": f"On {PAPERS[sheet.paper].name.lower()}", "finish": "Noted the finish", "card": "Noted the card"}
+    words = {
+        "title": f"Called it {sheet.title}",
+        "outline_ink": f"Stamped with {INKS[sheet.outline_ink].lower()}",
+        "paper": f"On {PAPERS[sheet.paper].name.lower()}",
+        "finish": "Noted the finish",
+        "card": "Noted the card",
+    }
     what = ", ".join(words[key] for key in changes) or "Nothing"
     return keep_step(actor=actor, piece=piece, version=version, what=what[:200], sheet=sheet)
 
@@ -87,8 +122,9 @@ def set_zoning(*, actor: AbstractBaseUser, piece: Piece, version: int, true_to_s
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
 
 
-def change_regions(*, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int],
-                   changes: Mapping[str, Any]) -> Piece:
+def change_regions(
+    *, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int], changes: Mapping[str, Any]
+) -> Piece:
     """Rename, reshape, move nearer or farther, leave as paper: the same change to every region in `labels`."""
     sheet = piece.sheet()
     settings = _settings(sheet, labels)
@@ -122,7 +158,9 @@ def choose_medium(*, actor: AbstractBaseUser, piece: Piece, version: int, medium
     """Work in another medium or from another drawer. Ramps are taken off; wished colours stay."""
     require_owner(actor, drawer)
     if drawer.medium != medium:
-        raise ValidationError({"drawer": f"{drawer.name} holds {MEDIA[drawer.medium].lower()}, not {MEDIA[medium].lower()}."})
+        raise ValidationError(
+            {"drawer": f"{drawer.name} holds {MEDIA[drawer.medium].lower()}, not {MEDIA[medium].lower()}."}
+        )
     sheet = piece.sheet().with_medium(medium, drawer=str(drawer.pk))
     what = f"{MEDIA[medium]} from {drawer.name}"
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
@@ -131,18 +169,29 @@ def choose_medium(*, actor: AbstractBaseUser, piece: Piece, version: int, medium
 def choose_school(*, actor: AbstractBaseUser, piece: Piece, version: int, school: str) -> Piece:
     """Lay the shades in another school's order."""
     sheet = replace(piece.sheet(), school=school_named(school).code)
-    return keep_step(actor=actor, piece=piece, version=version, what=f"In the school {school_named(school).name}",
-                     sheet=sheet)
+    return keep_step(
+        actor=actor, piece=piece, version=version, what=f"In the school {school_named(school).name}", sheet=sheet
+    )
 
 
-def propose_ramps(*, actor: AbstractBaseUser, piece: Piece, wish_lab: Lab, shades: int, shade_hue: str = "keep") -> list[Ramp]:
+def propose_ramps(
+    *, actor: AbstractBaseUser, piece: Piece, wish_lab: Lab, shades: int, shade_hue: str = "keep"
+) -> list[Ramp]:
     """Ramps from the piece's drawer for a wished colour, best first."""
     require_owner(actor, piece)
     return find_ramps(drawer_of(piece.sheet(), actor).shades(), wish_lab, shades, shade_hue=shade_hue)
 
 
-def set_ramp(*, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int], codes: Sequence[str],
-             wish_lab: Lab | None, by_hand: bool) -> Piece:
+def set_ramp(
+    *,
+    actor: AbstractBaseUser,
+    piece: Piece,
+    version: int,
+    labels: Sequence[int],
+    codes: Sequence[str],
+    wish_lab: Lab | None,
+    by_hand: bool,
+) -> Piece:
     """Give regions a ramp of swatches from the drawer, palest first; no codes take the ramp off."""
     sheet = piece.sheet()
     settings = _settings(sheet, labels)
@@ -155,12 +204,25 @@ def set_ramp(*, actor: AbstractBaseUser, piece: Piece, version: int, labels: Seq
         chosen = [known.get(code) or sheet.swatches[code] for code in codes]
         judge(chosen)
         swatches = {swatch.code: swatch for swatch in sorted(chosen, key=lambda swatch: -swatch.lab[0])}
-    changed = {label: replace(setting, ramp=tuple(swatches), shades=min(len(swatches), 4) or setting.shades,
-                              wish_lab=wish_lab or setting.wish_lab, by_hand=by_hand, left_as_paper=False)
-               for label, setting in settings.items()}
+    changed = {
+        label: replace(
+            setting,
+            ramp=tuple(swatches),
+            shades=min(len(swatches), 4) or setting.shades,
+            wish_lab=wish_lab or setting.wish_lab,
+            by_hand=by_hand,
+            left_as_paper=False,
+        )
+        for label, setting in settings.items()
+    }
     names = " · ".join(swatch.name for swatch in swatches.values()) or "no colours"
-    return keep_step(actor=actor, piece=piece, version=version, what=f"{_which(settings)}: {names}"[:200],
-                     sheet=sheet.with_regions(changed, swatches))
+    return keep_step(
+        actor=actor,
+        piece=piece,
+        version=version,
+        what=f"{_which(settings)}: {names}"[:200],
+        sheet=sheet.with_regions(changed, swatches),
+    )
 
 
 def colour_all_wishes(*, actor: AbstractBaseUser, piece: Piece, version: int) -> Piece:
@@ -208,8 +270,16 @@ def _which(settings: Mapping[int, RegionSetting]) -> str:
 
 
 def _in_words(changes: Mapping[str, Any]) -> str:
-    words = {"name": "called {}", "form": "{}", "bulge": "bulge {:g}", "depth": "depth {}", "shades": "{} shades",
-             "left_as_paper": "left as paper", "axis_deg": "axis turned", "wish_lab": "wished"}
+    words = {
+        "name": "called {}",
+        "form": "{}",
+        "bulge": "bulge {:g}",
+        "depth": "depth {}",
+        "shades": "{} shades",
+        "left_as_paper": "left as paper",
+        "axis_deg": "axis turned",
+        "wish_lab": "wished",
+    }
     parts = []
     for key, value in changes.items():
         if key == "left_as_paper" and not value:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 from typing import Any
 
@@ -24,8 +25,13 @@ from server.pieces import bench, readout, recipes, serializers, services, steps
 from server.pieces.models import Piece, RecipeRecord
 from server.problems import VersionMissing
 
-IF_MATCH = OpenApiParameter("If-Match", str, OpenApiParameter.HEADER, required=True,
-                            description='The version of the piece the change was made on, in quotes: "7".')
+IF_MATCH = OpenApiParameter(
+    "If-Match",
+    str,
+    OpenApiParameter.HEADER,
+    required=True,
+    description='The version of the piece the change was made on, in quotes: "7".',
+)
 PICTURE = [
     OpenApiParameter("view", str, enum=["line", "regions", "values", "coloured"], default="coloured"),
     OpenApiParameter("azimuth_deg", float, description="Another lamp than the kept one, while it is dragged."),
@@ -73,8 +79,9 @@ class PieceViewSet(viewsets.GenericViewSet):
         page = self.paginate_queryset(self.get_queryset())
         return self.get_paginated_response([readout.piece_card(piece) for piece in page or []])
 
-    @extend_schema(request={"multipart/form-data": serializers.AddPieceSerializer},
-                   responses={201: serializers.PieceSerializer})
+    @extend_schema(
+        request={"multipart/form-data": serializers.AddPieceSerializer}, responses={201: serializers.PieceSerializer}
+    )
     def create(self, request: Request) -> Response:
         form = self._read(serializers.AddPieceSerializer)
         piece = services.add_piece(actor=request.user, data=uploaded(form.pop("image")), **form)
@@ -176,19 +183,26 @@ class PieceViewSet(viewsets.GenericViewSet):
         else:
             lamp = None
             if "azimuth_deg" in query or "elevation_deg" in query:
-                lamp = Lamp(azimuth_deg=_number(query, "azimuth_deg", float),
-                            elevation_deg=_number(query, "elevation_deg", float), ambient=sheet.lamp.ambient)
-            data = bench.picture(piece, sheet, query.get("view", "coloured"), lamp=lamp, live=query.get("live") == "true")
+                lamp = Lamp(
+                    azimuth_deg=_number(query, "azimuth_deg", float),
+                    elevation_deg=_number(query, "elevation_deg", float),
+                    ambient=sheet.lamp.ambient,
+                )
+            data = bench.picture(
+                piece, sheet, query.get("view", "coloured"), lamp=lamp, live=query.get("live") == "true"
+            )
         kept = query.get("version") == str(piece.version)
-        return HttpResponse(data, content_type="image/jpeg",
-                            headers={"Cache-Control": "private, max-age=86400" if kept else "no-store"})
+        return HttpResponse(
+            data, content_type="image/jpeg", headers={"Cache-Control": "private, max-age=86400" if kept else "no-store"}
+        )
 
     @extend_schema(responses={(200, "image/png"): OpenApiTypes.BINARY})
     @action(detail=True)
     def labels(self, request: Request, pk: str) -> HttpResponse:
         piece = self.get_object()
-        return HttpResponse(bench.labels_picture(piece, piece.sheet()), content_type="image/png",
-                            headers={"Cache-Control": "no-store"})
+        return HttpResponse(
+            bench.labels_picture(piece, piece.sheet()), content_type="image/png", headers={"Cache-Control": "no-store"}
+        )
 
     @extend_schema(methods=["GET"], responses=serializers.RecipeLineSerializer(many=True))
     @extend_schema(methods=["POST"], parameters=[IF_MATCH], request=None, responses={201: serializers.PieceSerializer})
@@ -205,17 +219,23 @@ class PieceViewSet(viewsets.GenericViewSet):
         previous, lines = recipes.changes_to(record)
         return {"number": record.number, "saved_at": record.saved_at, "previous": previous, "changes": lines}
 
-    @extend_schema(responses={(200, "application/json"): OpenApiTypes.BINARY},
-                   parameters=[OpenApiParameter("number", int, OpenApiParameter.PATH)])
+    @extend_schema(
+        responses={(200, "application/json"): OpenApiTypes.BINARY},
+        parameters=[OpenApiParameter("number", int, OpenApiParameter.PATH)],
+    )
     @action(detail=True, url_path=r"recipes/(?P<number>\d+)")
     def recipe_file(self, request: Request, pk: str, number: str) -> HttpResponse:
         record = get_object_or_404(RecipeRecord.objects.select_related("piece"), piece=self.get_object(), number=number)
         name = re.sub(r"[^a-z0-9]+", "-", record.piece.title.lower()).strip("-") or "recipe"
-        return HttpResponse(recipes.export_recipe(actor=request.user, record=record), content_type="application/json",
-                            headers={"Content-Disposition": f'attachment; filename="{name}-v{number}.json"'})
+        return HttpResponse(
+            recipes.export_recipe(actor=request.user, record=record),
+            content_type="application/json",
+            headers={"Content-Disposition": f'attachment; filename="{name}-v{number}.json"'},
+        )
 
-    @extend_schema(request={"multipart/form-data": serializers.RecipeFileSerializer},
-                   responses={201: serializers.PieceSerializer})
+    @extend_schema(
+        request={"multipart/form-data": serializers.RecipeFileSerializer}, responses={201: serializers.PieceSerializer}
+    )
     @action(detail=False, methods=["post"], url_path="import")
     def import_recipe(self, request: Request) -> Response:
         form = self._read(serializers.RecipeFileSerializer)
@@ -232,8 +252,12 @@ def trade(request: Request) -> Response:
 def uploaded(file: Any) -> bytes:
     """The bytes of an upload, refused before they are read if there are too many."""
     if file.size > settings.LARGEST_UPLOAD_BYTES:
-        raise ValidationError({"file": f"The file has {file.size / 1e6:.0f} MB; "
-                               f"{settings.LARGEST_UPLOAD_BYTES / 1e6:.0f} MB are the most."})
+        raise ValidationError(
+            {
+                "file": f"The file has {file.size / 1e6:.0f} MB; "
+                f"{settings.LARGEST_UPLOAD_BYTES / 1e6:.0f} MB are the most."
+            }
+        )
     return file.read()
 
 
@@ -242,6 +266,6 @@ def _number(query: Any, name: str, kind: Any) -> Any:
         value = kind(query[name])
     except (KeyError, ValueError) as error:
         raise ValidationError({name: "A number is needed here."}) from error
-    if value != value:
+    if not math.isfinite(value):
         raise ValidationError({name: "A number is needed here."})
     return value

@@ -32,15 +32,14 @@ class Command(BaseCommand):
         if options["anew"]:
             users.filter(username=DEMO_USERNAME).delete()
         if users.filter(username=DEMO_USERNAME).exists():
-            self.stdout.write("The demo is loaded already.")
             return
+        self.stdout.write("Drawing, scanning and colouring the demo:")
         with transaction.atomic():
             user = users.create_user(username=DEMO_USERNAME, password=PASSWORD)
             give_starter_drawers(owner=user)
             for demo in PIECES:
                 self.stdout.write(f"  {demo.title} ...")
                 load_piece(user, demo)
-        self.stdout.write(self.style.SUCCESS("The demo is loaded."))
 
 
 def load_piece(user: Any, demo: DemoPiece) -> Piece:
@@ -63,8 +62,21 @@ def _describe(user: Any, piece: Piece, demo: DemoPiece, drawing: Any, seen: Any)
     changed = {}
     for found in match(bench.region_map_of(piece, sheet), drawing, seen, tilt_deg=demo.faults.turn_deg):
         changed[found.label] = replace(
-            sheet.regions[found.label], name=found.name, form=found.form, axis_deg=found.axis_deg, depth=found.depth,
-            shades=found.shades, wish_lab=found.wish_lab, left_as_paper=found.wish_lab is None)
-    sheet = replace(sheet.with_regions(changed), paper=demo.paper, outline_ink=demo.ink, finish=demo.finish,
-                    card=demo.card, lamp=Lamp(azimuth_deg=demo.lamp[0], elevation_deg=demo.lamp[1]))
+            sheet.regions[found.label],
+            name=found.name,
+            form=found.form,
+            axis_deg=found.axis_deg,
+            depth=found.depth,
+            shades=found.shades,
+            wish_lab=found.wish_lab,
+            left_as_paper=found.wish_lab is None,
+        )
+    sheet = replace(
+        sheet.with_regions(changed),
+        paper=demo.paper,
+        outline_ink=demo.ink,
+        finish=demo.finish,
+        card=demo.card,
+        lamp=Lamp(azimuth_deg=demo.lamp[0], elevation_deg=demo.lamp[1]),
+    )
     return keep_step(actor=user, piece=piece, version=piece.version, what="Named, lit and described", sheet=sheet)

@@ -40,11 +40,10 @@ function OpenBench({ piece }: { piece: Piece }) {
   const bench = useMemo<Bench>(() => ({ piece, selected, select, selectOnly: setPicked, hovered, hover }), [piece, selected, select, hovered]);
 
   const go = useCallback((to: { section?: Section; view?: View }) => {
-    setAddress((now) => {
-      const next = new URLSearchParams(now);
-      for (const [name, value] of Object.entries(to)) next.set(name, value);
-      return next;
-    }, { replace: true });
+    // The address itself, not the one of the last render: two quick keys must not undo each other.
+    const next = new URLSearchParams(window.location.search);
+    for (const [name, value] of Object.entries(to)) next.set(name, value);
+    setAddress(next, { replace: true });
   }, [setAddress]);
 
   useEffect(() => {

@@ -25,7 +25,7 @@ export function CardStage({ view }: { view: View }) {
 
   const scale = Math.max(0.2, Math.min((room.width - 2 * MARGIN) / piece.width_mm, (room.height - 2 * MARGIN + 34) / piece.height_mm));
   const card = { width: piece.width_mm * scale, height: piece.height_mm * scale };
-  const track = { a: card.width / 2 + MARGIN - 18, b: card.height / 2 + MARGIN - 34, inner: INNER };
+  const track = { a: card.width / 2 + MARGIN - 18, b: card.height / 2 + MARGIN - 42, inner: INNER };
   const centre = useCallback(() => {
     const box = stage.current?.getBoundingClientRect();
     return box ? { x: box.left + box.width / 2, y: box.top + box.height / 2 } : null;

@@ -6,7 +6,7 @@ import { useBench } from "./bench";
 const FORMS: { form: Form; name: string; path: string }[] = [
   { form: "flat", name: "Flat", path: "M4 16H36" },
   { form: "dome", name: "Dome", path: "M4 20A16 16 0 0 1 36 20" },
-  { form: "tube", name: "Tube", path: "M4 20a4 8 0 0 1 8-8H36a4 8 0 0 0-8 8z" },
+  { form: "tube", name: "Tube", path: "M9 5H33a3.5 7 0 0 1 0 14H9a3.5 7 0 0 1 0-14a3.5 7 0 0 1 0 14" },
   { form: "hollow", name: "Hollow", path: "M4 8A16 14 0 0 0 36 8" },
 ];
 const AXES = [{ name: "as it lies", value: null }, { name: "upright", value: 0 }, { name: "lying", value: 90 }] as const;
@@ -49,7 +49,7 @@ export function FormFields({ regions }: { regions: Region[] }) {
         </label>
       )}
       <div className="flex items-center gap-2 text-[13px]">
-        <span>Stands {same("depth") === undefined ? "at different depths" : same("depth") === 0 ? "at the back" : `${same("depth")} in front`}</span>
+        <span>{same("depth") === undefined ? "At different depths" : `Depth ${same("depth")}`}, higher is nearer</span>
         <Button kind="quiet" onClick={() => change.mutate({ labels, changes: { depth: Math.min(99, first.depth + 1) } })}>Bring nearer</Button>
         <Button kind="quiet" onClick={() => change.mutate({ labels, changes: { depth: Math.max(-99, first.depth - 1) } })}>Move back</Button>
       </div>

@@ -12,8 +12,7 @@ export function LampTrack({ track, dial, room, ambient }: Props) {
   const middle = `translate(${room.width / 2} ${room.height / 2})`;
   const angle = (shown.azimuth_deg * Math.PI) / 180;
   const words = `${clock(shown.azimuth_deg)}, ${Math.round(shown.elevation_deg)}° high`;
-  const labelX = Math.min(room.width / 2 - 58, Math.max(58 - room.width / 2, spot.x));
-  const labelY = spot.y + (spot.y > room.height / 2 - 60 ? -30 : 36);
+  const left = spot.x < 0;
   return (
     <>
       <div aria-hidden className="pointer-events-none absolute inset-0"
@@ -36,8 +35,9 @@ export function LampTrack({ track, dial, room, ambient }: Props) {
             <circle r="19" fill="var(--color-lamp)" stroke="#161616" strokeWidth="2" />
             <circle r="6" fill="#fff" />
           </g>
-          <g transform={`translate(${labelX} ${labelY})`} className="pointer-events-none">
-            <text textAnchor="middle" fontSize="14" stroke="var(--color-surround)" strokeWidth="4" strokeLinejoin="round" paintOrder="stroke" fill="#161616">{words}</text>
+          <g transform={`translate(${spot.x + (left ? -28 : 28)} ${spot.y})`} textAnchor={left ? "end" : "start"} fontSize="14" fill="#161616" className="pointer-events-none">
+            <text y="-3" fontWeight="700">{clock(shown.azimuth_deg)}</text>
+            <text y="14">{Math.round(shown.elevation_deg)}° high</text>
           </g>
         </g>
       </svg>

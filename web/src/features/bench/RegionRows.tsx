@@ -10,7 +10,13 @@ export function RegionRows({ regions, detail }: { regions: Region[]; detail: (re
   const last = selected.at(-1);
 
   useEffect(() => {
-    if (last !== undefined) list.current?.querySelector(`[data-label="${last}"]`)?.scrollIntoView({ block: "nearest" });
+    const row = last === undefined ? null : list.current?.querySelector<HTMLElement>(`[data-label="${last}"]`);
+    if (!row || !list.current) return;
+    // Only the list scrolls; the sheet stays where the reader left it.
+    const top = row.offsetTop - list.current.offsetTop;
+    if (top < list.current.scrollTop || top + row.offsetHeight > list.current.scrollTop + list.current.clientHeight) {
+      list.current.scrollTop = top - list.current.clientHeight / 3;
+    }
   }, [last]);
 
   function step(from: HTMLElement, by: number) {

@@ -34,7 +34,7 @@ export function ShadeRibbon() {
   return (
     <section aria-label="Shade ribbon" className="on-dark flex h-[5.75rem] shrink-0 flex-col bg-ink px-5 pb-3 pt-2 text-sheet">
       <div className="mb-1.5 flex justify-between gap-6 text-[14px]">
-        <p className="truncate" aria-live="polite">{current ? <PassWords pass={current} of={passes.length} /> : "The order of passes appears here once there are colours."}</p>
+        <p className="truncate" aria-live="polite">{current ? <PassWords pass={current} of={passes.length} /> : plan ? "The order of passes appears here once there are colours." : "Working out the order …"}</p>
         {plan && passes.length > 0 && (
           <p className="shrink-0">{plan.pen_changes} pen changes; region by region {plan.by_region_pen_changes}. Saves about {minutes(Math.max(0, plan.by_region_duration_s - plan.duration_s))}</p>
         )}

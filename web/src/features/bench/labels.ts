@@ -21,7 +21,7 @@ export function labelAt(labels: Labels, x: number, y: number): number {
   return labels.data[row * labels.width + column] ?? 0;
 }
 
-/** Draws a double outline, white outside and dark inside, so that it shows on any colour. */
+/** Draws a double outline, dark outside and white inside, so that it shows on any colour. */
 export function drawOutlines(canvas: HTMLCanvasElement, labels: Labels, selected: readonly number[], hovered: number) {
   canvas.width = labels.width;
   canvas.height = labels.height;
@@ -32,7 +32,7 @@ export function drawOutlines(canvas: HTMLCanvasElement, labels: Labels, selected
   for (const label of selected) strength[label] = 2;
   const image = context.createImageData(labels.width, labels.height);
   const { width, height, data } = labels;
-  const reach = 2;
+  const reach = 3;
   for (let row = 0; row < height; row++) {
     for (let column = 0; column < width; column++) {
       const here = row * width + column;
@@ -41,7 +41,7 @@ export function drawOutlines(canvas: HTMLCanvasElement, labels: Labels, selected
       for (let d = 1; d <= reach; d++) {
         const near = [column >= d ? here - d : -1, column + d < width ? here + d : -1, row >= d ? here - d * width : -1, row + d < height ? here + d * width : -1];
         if (near.some((at) => at < 0 || data[at] !== data[here])) {
-          const tone = d === 1 ? 255 : 22;
+          const tone = d === 1 ? 22 : 255;
           image.data.set([tone, tone, tone, own === 2 ? 255 : 150], 4 * here);
           break;
         }

@@ -1,0 +1,113 @@
+"""Inflating the bodies of a drawing into a relief of heights and normals."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.errors import FormError
+from paleta.impression import RegionMap
+from paleta.light._bodies import FORMS, Body
+from paleta.light._poisson import layers, solve, views
+
+SCALE = 2
+"""The relief is modelled on every second pixel: a form is smooth, and the solver needs a quarter of the time."""
+STAIR_BLUR_PX = 1.0
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Relief:
+    """The surface of a picture, on every SCALE-th pixel.
+
+    normals  h x w x 3 float32, unit length, page coordinates (x right, y down, z to the viewer).
+    height   h x w float32, in label-map pixels.
+    across   h x w x 2 float32, place within the body from its middle, -1..1 along x and y.
+    shape    H x W of the label map it belongs to.
+    """
+
+    normals: NDArray[np.float32]
+    height: NDArray[np.float32]
+    across: NDArray[np.float32]
+    shape: tuple[int, int]
+
+
+def model_forms(region_map: RegionMap, bodies: Sequence[Body]) -> Relief:
+    """Solve the heights of all bodies at once. Regions in no body lie flat.
+
+    Raises
+    ------
+    FormError
+        If a region belongs to two bodies.
+    """
+    labels = region_map.labels[::SCALE, ::SCALE]
+    owner = np.zeros(int(region_map.labels.max()) + 1, np.int32)
+    for number, body in enumerate(bodies, start=1):
+        for label in body.regions:
+            if not 0 < label < len(owner):
+                raise FormError(f"There is no region {label} for a body.")
+            if owner[label]:
+                raise FormError(f"Region {label} belongs to two bodies.")
+            owner[label] = number
+    body_map = owner[labels]
+    forms = [FORMS[body.form] for body in bodies]
+    rises = np.array([False] + [form.right_side > 0 for form in forms])
+    solution = np.zeros(labels.shape)
+    if rises.any():
+        stack = layers(body_map, bodies, rises)
+        solved = solve(stack, body_map, bodies, forms, rises)
+        for layer, part in zip(stack, solved, strict=True):
+            own = (layer == body_map) & (layer > 0)
+            solution[own] = part[own]
+
+    scale = np.array([0.0] + [form.sign * body.bulge for form, body in zip(forms, bodies, strict=True)])
+    height = (np.sqrt(np.maximum(solution, 0)) * scale[body_map]).astype(np.float32)
+    normals = _normals(solution, height, scale[body_map].astype(np.float32), body_map)
+    return Relief(
+        normals=normals, height=height * SCALE, across=_across(body_map, len(bodies)), shape=region_map.labels.shape
+    )
+
+
+def _normals(
+    solution: NDArray[np.float64], height: NDArray[np.float32], scale: NDArray[np.float32], body_map: NDArray[np.int32]
+) -> NDArray[np.float32]:
+    """Unit normals of z = scale * sqrt(u): proportional to (-s^2 u_x / 2, -s^2 u_y / 2, |height|), sunk ones mirrored.
+
+    Differences of u itself stay finite at the rim, where the height's own slope does not.
+    """
+    gradient = []
+    for axis in (1, 0):
+        forward = np.zeros(solution.shape)
+        backward = np.zeros(solution.shape)
+        ahead, behind = views(solution.shape, (0, 1) if axis == 1 else (1, 0))
+        step = np.where(body_map[ahead] == body_map[behind], solution[behind] - solution[ahead], np.nan)
+        forward[ahead] = step
+        backward[behind] = step
+        # One-sided at borders: the neighbour across belongs to another form.
+        both = np.stack([forward, backward])
+        known = np.isfinite(both)
+        gradient.append(np.where(known, both, 0).sum(axis=0) / np.maximum(known.sum(axis=0), 1))
+    squared = scale * np.abs(scale)
+    z = np.maximum(np.abs(height), 0.25)
+    normal = np.stack([-0.5 * squared * gradient[0], -0.5 * squared * gradient[1], z], axis=-1)
+    normal /= np.linalg.norm(normal, axis=-1, keepdims=True)
+    # A slanting outline is a staircase of pixels; without this its steps show as ripples in the light.
+    normal = cv2.GaussianBlur(normal.astype(np.float32), (0, 0), STAIR_BLUR_PX)
+    normal[np.abs(scale) < 1e-6] = (0, 0, 1)
+    return (normal / np.linalg.norm(normal, axis=-1, keepdims=True)).astype(np.float32)
+
+
+def _across(body_map: NDArray[np.int32], count: int) -> NDArray[np.float32]:
+    rows, cols = np.indices(body_map.shape, dtype=np.float32)
+    flat = body_map.ravel()
+    areas = np.maximum(np.bincount(flat, minlength=count + 1), 1)
+    planes = []
+    for place in (cols, rows):
+        middle = np.bincount(flat, weights=place.ravel(), minlength=count + 1) / areas
+        spread = np.sqrt(np.bincount(flat, weights=place.ravel() ** 2, minlength=count + 1) / areas - middle**2 + 1)
+        # Two standard deviations reach the edge of a disc.
+        planes.append(np.clip((place - middle[body_map]) / (2 * spread[body_map]), -1, 1))
+    return np.stack(planes, axis=-1).astype(np.float32)

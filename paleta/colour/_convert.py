@@ -7,7 +7,7 @@ import re
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 from skimage import color
-from skimage.color.colorconv import xyz_from_rgb
+from skimage.color.colorconv import xyz_from_rgb, xyz_tristimulus_values
 
 from paleta.errors import ShapeError
 
@@ -43,7 +43,10 @@ def difference(lab_a: ArrayLike, lab_b: ArrayLike) -> Floats:
 def lab_to_srgb(lab: ArrayLike) -> Floats:
     """L*a*b* (..., 3) to sRGB (..., 3) in 0..1; colours outside sRGB are clipped. [IEC61966]"""
     triples = _triples(lab)
-    xyz = color.lab2xyz(triples.reshape(-1, 1, 3), illuminant="D65", observer="2")
+    # [CIE15] written out: the library's own function warns of every colour it has to clip.
+    y = (triples[..., 0] + 16) / 116
+    ratios = np.stack([y + triples[..., 1] / 500, y, y - triples[..., 2] / 200], axis=-1)
+    xyz = WHITE * np.where(ratios > 6 / 29, ratios**3, 3 * (6 / 29) ** 2 * (ratios - 4 / 29))
     linear = xyz @ XYZ_TO_LINEAR.T
     return encode(np.clip(linear, 0.0, 1.0)).reshape(triples.shape)
 
@@ -82,6 +85,7 @@ def hex_to_lab(code: str) -> tuple[float, float, float]:
     return round(float(lab[0]), 2), round(float(lab[1]), 2), round(float(lab[2]), 2)
 
 
+WHITE = np.array(xyz_tristimulus_values(illuminant="D65", observer="2"))
 XYZ_TO_LINEAR = np.linalg.inv(xyz_from_rgb)
 
 

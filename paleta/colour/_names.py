@@ -18,8 +18,8 @@ HUES = (
     (180, "sea green"),
     (220, "teal"),
     (252, "sky blue"),
-    (285, "blue"),
-    (312, "violet"),
+    (300, "blue"),
+    (320, "violet"),
     (340, "plum"),
     (361, "rose"),
 )

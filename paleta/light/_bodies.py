@@ -68,7 +68,7 @@ def guess_bodies(region_map: RegionMap, merged: Sequence[Sequence[int]] = ()) ->
             around = neighbours[label]
             if label not in on_paper and len(around) == 1:
                 (host,) = around
-                if neighbours[host] != {label}:
+                if host in on_paper or len(neighbours[host]) > 1:
                     depths[label] = depth(host) + 1
         return depths[label]
 

@@ -15,7 +15,7 @@ import jsonschema
 from paleta.errors import RecipeError
 from paleta.order import Pass, Plan
 from paleta.recipe._recipe import ImpressionRecord, Recipe
-from paleta.recipe._sheet import sheet_from_plain, sheet_to_plain
+from paleta.recipe._sheet import sheet_from_plain, sheet_to_plain, whole_numbers
 
 FORMAT = "paleta-recipe"
 FORMAT_VERSION = 1
@@ -38,7 +38,7 @@ def dump(recipe: Recipe) -> bytes:
         "files": {name: base64.b64encode(data).decode() for name, data in recipe.files.items()},
     }
     return (
-        json.dumps(_whole_floats(plain), sort_keys=True, indent=1, ensure_ascii=False, allow_nan=False) + "\n"
+        json.dumps(whole_numbers(plain), sort_keys=True, indent=1, ensure_ascii=False, allow_nan=False) + "\n"
     ).encode()
 
 
@@ -107,14 +107,3 @@ def _short(message: str) -> str:
 
 def _refuse_constant(name: str) -> None:
     raise RecipeError(f"The recipe holds {name}, which is not a number.")
-
-
-def _whole_floats(value: Any) -> Any:
-    """2.0 and 2 are the same number and must give the same bytes."""
-    if isinstance(value, float) and value.is_integer():
-        return int(value)
-    if isinstance(value, dict):
-        return {key: _whole_floats(item) for key, item in value.items()}
-    if isinstance(value, list | tuple):
-        return [_whole_floats(item) for item in value]
-    return value

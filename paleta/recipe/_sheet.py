@@ -137,7 +137,18 @@ def sheet_to_plain(sheet: Sheet) -> dict[str, Any]:
     plain["edits"] = [dict(edit) for edit in sheet.edits]
     plain["regions"] = [{"label": label, **_setting_to_plain(setting)} for label, setting in sheet.regions.items()]
     plain["swatches"] = [_swatch_to_plain(swatch) for swatch in sheet.swatches.values()]
-    return plain
+    return whole_numbers(plain)
+
+
+def whole_numbers(value: Any) -> Any:
+    """2.0 and 2 are the same number and must be written the same."""
+    if isinstance(value, float) and value.is_integer():
+        return int(value)
+    if isinstance(value, dict):
+        return {key: whole_numbers(item) for key, item in value.items()}
+    if isinstance(value, list | tuple):
+        return [whole_numbers(item) for item in value]
+    return value
 
 
 def _setting_to_plain(setting: RegionSetting) -> dict[str, Any]:

@@ -18,7 +18,7 @@ class DrawerQuerySet(models.QuerySet["Drawer"]):
         return owned_by(self, actor)  # type: ignore[return-value]
 
     def with_counts(self) -> DrawerQuerySet:
-        return self.annotate(swatch_count=models.Count("swatches"))
+        return self.annotate(swatch_count=models.Count("swatches")).order_by("name", "id")
 
 
 class Drawer(models.Model):

@@ -1,0 +1,84 @@
+"""Things for tests, made in one place with only what matters written out."""
+
+from __future__ import annotations
+
+import io
+from typing import Any
+
+import cv2
+import numpy as np
+from django.contrib.auth import get_user_model
+from PIL import Image
+
+from paleta.impression import RegionMap
+from paleta.media import Swatch
+from paleta.order import Job, Work
+from server.drawers.services import give_starter_drawers
+from server.pieces import services
+from server.pieces.models import Piece
+
+
+def disc(size: int, radius: float, centre: tuple[float, float] | None = None) -> np.ndarray:
+    """size x size bool, True inside a circle; `centre` is (row, col)."""
+    row, col = centre or (size // 2, size // 2)
+    y, x = np.mgrid[:size, :size]
+    return np.hypot(y - row, x - col) < radius
+
+
+def region_map(labels: np.ndarray, dpi: float = 300) -> RegionMap:
+    labels = labels.astype(np.int32)
+    return RegionMap(labels=labels, ink=np.zeros(labels.shape, bool), dpi=dpi)
+
+
+def line_drawing(width: int = 360, height: int = 300, line: int = 4) -> np.ndarray:
+    """A grey H x W picture: a ball, a box and a star-less sky, black on white; three closed cells."""
+    picture = np.full((height, width), 255, np.uint8)
+    cv2.circle(picture, (90, 110), 60, 0, line, cv2.LINE_AA)
+    cv2.rectangle(picture, (190, 60), (330, 240), 0, line, cv2.LINE_AA)
+    cv2.line(picture, (190, 150), (330, 150), 0, line, cv2.LINE_AA)
+    return picture
+
+
+def as_file(picture: np.ndarray | Image.Image, kind: str = "PNG", **more: Any) -> bytes:
+    image = picture if isinstance(picture, Image.Image) else Image.fromarray(picture)
+    out = io.BytesIO()
+    image.save(out, kind, **more)
+    return out.getvalue()
+
+
+def grey_pens(*lights: float, medium: str = "marker") -> list[Swatch]:
+    return [
+        Swatch(code=f"grey-{light:g}", name=f"Grey {light:g}", medium=medium, lab=(light, 0, 0)) for light in lights
+    ]
+
+
+def make_work(*ramps: tuple[str, ...], area_mm2: float = 40, touching: tuple[tuple[int, int], ...] = ()) -> Work:
+    """One job per ramp, regions numbered from 1."""
+    jobs = tuple(Job(region=i, name=f"R{i}", area_mm2=area_mm2, ramp=ramp) for i, ramp in enumerate(ramps, start=1))
+    return Work(jobs=jobs, touching=Work.pairs(touching))
+
+
+def make_user(name: str = "ana") -> Any:
+    user = get_user_model().objects.create_user(username=name, password=f"{name}-has-a-long-word")
+    give_starter_drawers(owner=user)
+    return user
+
+
+def make_piece(owner: Any, title: str = "Ball and box", picture: np.ndarray | None = None) -> Piece:
+    data = as_file(line_drawing() if picture is None else picture, dpi=(150, 150))
+    return services.add_piece(actor=owner, data=data, title=title)
+
+
+def coloured(piece: Piece, *, hexes: tuple[str, ...] = ("#b8506f", "#3f9d8a", "#d9b45c")) -> Piece:
+    """The piece with a ramp for every region."""
+    from paleta.colour import hex_to_lab
+
+    for label, code in zip(sorted(piece.sheet().regions), hexes * 20, strict=False):
+        piece = services.change_regions(
+            actor=piece.owner,
+            piece=piece,
+            version=piece.version,
+            labels=[label],
+            changes={"wish_lab": hex_to_lab(code)},
+        )
+    return services.colour_all_wishes(actor=piece.owner, piece=piece, version=piece.version)

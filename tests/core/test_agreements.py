@@ -1,0 +1,96 @@
+"""What the code base promised itself: the core knows no Django, sources are listed, nothing is fetched."""
+
+from __future__ import annotations
+
+import ast
+import re
+from pathlib import Path
+
+from django.test import SimpleTestCase
+
+ROOT = Path(__file__).parents[2]
+CORE = sorted((ROOT / "paleta").rglob("*.py"))
+
+
+def imported(path: Path) -> set[str]:
+    names = set()
+    for node in ast.walk(ast.parse(path.read_text())):
+        if isinstance(node, ast.Import):
+            names |= {alias.name.split(".")[0] for alias in node.names}
+        if isinstance(node, ast.ImportFrom) and node.module:
+            names.add(node.module.split(".")[0])
+    return names
+
+
+class CoreTest(SimpleTestCase):
+    def test_the_core_imports_no_django_no_server_and_no_demo(self):
+        for path in CORE:
+            with self.subTest(path=path.name):
+                self.assertEqual(imported(path) & {"django", "rest_framework", "server", "demo", "tests"}, set())
+
+    def test_the_core_opens_no_files_but_its_own_tables(self):
+        for path in CORE:
+            with self.subTest(path=path.name):
+                self.assertIsNone(
+                    re.search(r"(?<![\w.])open\(|\.write_text|\.write_bytes|urlopen|requests\.", path.read_text())
+                )
+
+    def test_the_public_face_has_the_names_the_design_fixed(self):
+        import paleta.colour
+        import paleta.impression
+        import paleta.light
+        import paleta.media
+        import paleta.order
+        import paleta.palette
+        import paleta.recipe
+
+        for module, names in (
+            (paleta.impression, ("read", "find_regions")),
+            (paleta.light, ("model_forms", "illuminate", "zone_map")),
+            (paleta.colour, ("difference",)),
+            (paleta.palette, ("find_ramps",)),
+            (paleta.media, ("appearance",)),
+            (paleta.order, ("make_plan", "check_plan")),
+            (paleta.recipe, ("dump", "load")),
+        ):
+            for name in names:
+                self.assertIn(name, module.__all__)
+
+    def test_every_source_cited_by_key_is_listed_once(self):
+        listed = re.findall(r"^\[(\w+\d{2,4}\w?)\]", (ROOT / "REFERENCES.md").read_text(), re.M)
+        self.assertEqual(len(listed), len(set(listed)))
+        cited = set()
+        for path in [*CORE, *(ROOT / "tests").rglob("*.py"), *(ROOT / "tools").rglob("*.py")]:
+            cited |= set(re.findall(r"\[([A-Z][A-Za-z]+\d{2,5})\]", path.read_text()))
+        self.assertEqual(cited - set(listed), set())
+
+
+class WebTest(SimpleTestCase):
+    def test_the_page_names_no_address_outside(self):
+        sources = [*(ROOT / "web/src").rglob("*.ts*"), ROOT / "web/src/styles.css", ROOT / "web/index.html"]
+        for path in (path for path in sources if path.name != "schema.ts"):
+            text = path.read_text().replace("http://www.w3.org/2000/svg", "")
+            with self.subTest(path=path.name):
+                self.assertEqual(re.findall(r"https?://.*", text), [])
+
+    def test_text_and_its_ground_contrast_by_the_wcag_formula(self):
+        # [WCAG22], 1.4.3: at least 4.5 : 1. Colours are read from the theme in styles.css.
+        theme = dict(re.findall(r"--color-([\w-]+): (#[0-9a-f]{6})", (ROOT / "web/src/styles.css").read_text()))
+        for text, ground in (
+            ("ink", "surround"), ("ink", "surround-light"), ("ink", "sheet"), ("ink", "faint"), ("ink", "lamp"),
+            ("soft", "sheet"), ("soft", "faint"), ("sheet", "ink"), ("sheet", "soft"),
+        ):  # fmt: skip
+            with self.subTest(text=text, ground=ground):
+                self.assertGreaterEqual(contrast(theme[text], theme[ground]), 4.5)
+
+
+def contrast(one: str, other: str) -> float:
+    """[WCAG22]: (L1 + 0.05) / (L2 + 0.05) of the relative luminances."""
+    lights = sorted(luminance(code) for code in (one, other))
+    return (lights[1] + 0.05) / (lights[0] + 0.05)
+
+
+def luminance(code: str) -> float:
+    channels = [int(code[i : i + 2], 16) / 255 for i in (1, 3, 5)]
+    linear = [value / 12.92 if value <= 0.04045 else ((value + 0.055) / 1.055) ** 2.4 for value in channels]
+    return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]

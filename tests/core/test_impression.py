@@ -1,0 +1,218 @@
+"""Reading pictures, good and bad, and finding the regions of stampings whose truth is known."""
+
+from __future__ import annotations
+
+import io
+import struct
+import zlib
+
+import cv2
+import numpy as np
+from django.test import SimpleTestCase
+from PIL import Image
+
+from demo.lineart import DRAWINGS
+from demo.scanner import Faults, scan
+from paleta.errors import EditError, ImageTooLarge, NoRegions, NotAnImage, ResolutionMissing, ShapeError
+from paleta.impression import Impression, RegionMap, apply_edits, find_regions, labels_from_png, labels_to_png, read
+from tests.builders import as_file, disc, line_drawing, region_map
+
+
+def huge_png(width: int, height: int) -> bytes:
+    """A PNG that claims width x height pixels and holds next to nothing."""
+
+    def chunk(kind: bytes, data: bytes) -> bytes:
+        return struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
+
+    header = struct.pack(">IIBBBBB", width, height, 8, 0, 0, 0, 0)
+    return (
+        b"\x89PNG\r\n\x1a\n"
+        + chunk(b"IHDR", header)
+        + chunk(b"IDAT", zlib.compress(b"\0" * 1000))
+        + chunk(b"IEND", b"")
+    )
+
+
+def impression(picture: np.ndarray, dpi: float = 150) -> Impression:
+    return read(as_file(picture), dpi=dpi)
+
+
+class ReadTest(SimpleTestCase):
+    def test_png_jpeg_webp_and_tiff_are_read_with_their_resolution(self):
+        for kind in ("PNG", "JPEG", "TIFF"):
+            with self.subTest(kind=kind):
+                found = read(as_file(line_drawing(), kind, dpi=(200, 200)))
+                self.assertAlmostEqual(found.dpi, 200, delta=0.5)
+                self.assertEqual(found.pixels.shape, (300, 360, 3))
+                self.assertEqual(found.pixels.dtype, np.float32)
+        self.assertAlmostEqual(read(as_file(line_drawing(), "WEBP"), width_mm=60).dpi, 152.4)
+
+    def test_the_users_width_wins_over_the_file(self):
+        found = read(as_file(line_drawing(), dpi=(72, 72)), width_mm=45.72)
+        self.assertAlmostEqual(found.dpi, 200)
+
+    def test_a_photo_lying_on_its_side_is_turned_upright(self):
+        image = Image.fromarray(line_drawing())
+        exif = image.getexif()
+        exif[0x0112] = 6
+        self.assertEqual(read(as_file(image, "JPEG", exif=exif), dpi=150).pixels.shape, (360, 300, 3))
+
+    def test_odd_kinds_of_picture_are_read_and_said_to_be_odd(self):
+        grey = line_drawing()
+        deep = grey.astype(np.uint16) * 257
+        alpha = np.dstack([np.zeros((*grey.shape, 3), np.uint8), 255 - grey])
+        frames = io.BytesIO()
+        Image.fromarray(grey).save(frames, "TIFF", save_all=True, append_images=[Image.fromarray(grey)])
+        for data, words in (
+            (as_file(Image.fromarray(deep)), "16-bit"),
+            (as_file(Image.fromarray(grey).convert("CMYK"), "TIFF"), "CMYK"),
+            (as_file(Image.fromarray(alpha, "RGBA")), "white paper"),
+            (frames.getvalue(), "2 pictures"),
+        ):
+            with self.subTest(words=words):
+                found = read(data, dpi=150)
+                self.assertIn(words, " ".join(found.warnings))
+                self.assertLess(np.abs(found.pixels[..., 0] - grey / 255).mean(), 0.02)
+
+    def test_a_very_large_scan_is_scaled_with_its_resolution(self):
+        found = read(as_file(np.full((3300, 2550), 250, np.uint8)), dpi=600)
+        self.assertEqual(max(found.pixels.shape), 2600)
+        self.assertAlmostEqual(found.dpi, 600 * 2600 / 3300)
+
+    def test_bad_files_are_refused_with_a_sentence(self):
+        whole = as_file(line_drawing())
+        for data, error, words in (
+            (b"", NotAnImage, "empty"),
+            (b"hello", NotAnImage, "not a PNG"),
+            (whole[: len(whole) // 2], NotAnImage, "damaged or cut short"),
+            (as_file(line_drawing(), "GIF"), NotAnImage, "not a PNG"),
+            (as_file(np.full((20, 20), 255, np.uint8)), NotAnImage, "only 20 x 20"),
+            (huge_png(20_000, 10_000), ImageTooLarge, "far more pixels"),
+            (huge_png(10_000, 7_000), ImageTooLarge, "70 million"),
+        ):
+            with self.subTest(words=words), self.assertRaisesMessage(error, words):
+                read(data, dpi=150)
+
+    def test_a_size_that_is_missing_or_cannot_be_is_refused(self):
+        for more, words in (
+            ({}, "Give the width"),
+            ({"width_mm": 2}, "between 1 and 45 cm"),
+            ({"dpi": 9000}, "between 40 and 2400 dpi"),
+        ):
+            with self.subTest(words=words), self.assertRaisesMessage(ResolutionMissing, words):
+                read(as_file(line_drawing()), **more)
+        with self.assertRaisesMessage(ResolutionMissing, "claims 72 dpi"):
+            read(as_file(np.full((60, 2000), 255, np.uint8), dpi=(72, 72)))
+
+
+class FindRegionsTest(SimpleTestCase):
+    def test_three_closed_cells_are_three_regions_and_the_rest_is_paper(self):
+        found = find_regions(impression(line_drawing()))
+        self.assertEqual([region.label for region in found.regions], [1, 2, 3])
+        self.assertEqual(found.labels[5, 5], 0)
+        self.assertNotEqual(found.labels[100, 260], found.labels[200, 260])
+
+    def test_labels_are_a_full_partition_with_measured_areas(self):
+        found = find_regions(impression(line_drawing()))
+        self.assertEqual(set(np.unique(found.labels)), {0, 1, 2, 3})
+        ball = found.regions[int(found.labels[110, 90]) - 1]
+        self.assertAlmostEqual(
+            ball.area_mm2, np.pi * (60 / 150 * 25.4) ** 2, delta=0.06 * np.pi * (60 / 150 * 25.4) ** 2
+        )
+        self.assertEqual(found.labels[ball.anchor], ball.label)
+
+    def test_a_gap_narrower_than_allowed_does_not_leak_and_a_wider_one_does(self):
+        broken = line_drawing()
+        broken[140:160, 255:260] = 255  # 0.85 mm at 150 dpi
+        self.assertEqual(len(find_regions(impression(broken), gap_mm=1.2).regions), 3)
+        broken[140:160, 215:305] = 255
+        self.assertEqual(len(find_regions(impression(broken), gap_mm=1.0).regions), 2)
+
+    def test_borders_part_the_right_regions_and_have_their_length(self):
+        labels = np.zeros((120, 200), np.int32)
+        labels[20:100, 20:100], labels[20:100, 100:180] = 1, 2
+        borders = {(border.a, border.b): border.length_mm for border in region_map(labels, dpi=254).borders}
+        self.assertEqual(set(borders), {(0, 1), (0, 2), (1, 2)})
+        self.assertAlmostEqual(borders[1, 2], 8.0 * np.pi / 4, delta=0.05)  # 80 px at 10 px/mm, Cauchy-Crofton factor
+
+    def test_labelling_of_clean_cells_agrees_with_opencv(self):
+        picture = line_drawing(line=3)
+        count, reference = cv2.connectedComponents((picture > 128).astype(np.uint8), connectivity=4)
+        found = find_regions(impression(picture))
+        self.assertEqual(len(found.regions), count - 2)
+        for label in range(1, count):
+            self.assertEqual(len(np.unique(found.labels[reference == label])), 1)
+
+    def test_the_demo_stampings_give_most_of_their_true_regions(self):
+        # Invented drawings, so no outside truth: a floor that a change must not fall through.
+        for name, make in DRAWINGS.items():
+            data, seen = scan(make(), faults=Faults(gaps=2))
+            with self.subTest(name=name):
+                self.assertGreater(recovered(find_regions(read(data)), seen), 0.78)
+
+    def test_the_same_scan_gives_the_same_labels(self):
+        picture = impression(line_drawing())
+        np.testing.assert_array_equal(find_regions(picture).labels, find_regions(picture).labels)
+
+    def test_a_sheet_without_a_drawing_is_refused_with_advice(self):
+        noise = np.random.default_rng(0).integers(245, 255, (300, 300)).astype(np.uint8)
+        for picture, words in (
+            (np.full((300, 300), 255, np.uint8), "looks blank"),
+            (noise, "looks blank"),
+            (np.zeros((300, 300), np.uint8), "almost black"),
+        ):
+            with self.subTest(words=words), self.assertRaisesMessage(NoRegions, words):
+                find_regions(impression(picture))
+        with self.assertRaisesMessage(NoRegions, "No closed region"):
+            lines = np.full((300, 300), 255, np.uint8)
+            cv2.line(lines, (50, 50), (250, 60), 0, 4)
+            find_regions(impression(lines))
+        with self.assertRaisesMessage(NoRegions, "0.1..5, got 9"):
+            find_regions(impression(line_drawing()), gap_mm=9)
+
+
+def recovered(found: RegionMap, seen: np.ndarray) -> float:
+    """Share of visible parts of shapes (over 1 mm2) that one region covers with an overlap of 0.75 or more."""
+    good = total = 0
+    for number in range(1, int(seen.max()) + 1):
+        count, parts, stats, _ = cv2.connectedComponentsWithStats((seen == number).astype(np.uint8), connectivity=4)
+        for part in range(1, count):
+            if stats[part, cv2.CC_STAT_AREA] < found.px_per_mm**2:
+                continue
+            inside = parts == part
+            label = int(np.bincount(found.labels[inside]).argmax())
+            own = found.labels == label
+            total += 1
+            good += label > 0 and (inside & own).sum() / (inside | own).sum() >= 0.75
+    return good / total
+
+
+class EditTest(SimpleTestCase):
+    def setUp(self):
+        self.map = find_regions(impression(line_drawing()))
+
+    def test_joined_regions_are_one_with_the_lowest_label(self):
+        joined = apply_edits(self.map, [{"op": "join", "regions": [3, 2]}])
+        self.assertEqual([region.label for region in joined.regions], [1, 2])
+        self.assertAlmostEqual(joined.regions[1].area_mm2, sum(region.area_mm2 for region in self.map.regions[1:]))
+
+    def test_edits_that_do_not_fit_are_refused(self):
+        for edit, words in (
+            ({"op": "join", "regions": [1]}, "at least two"),
+            ({"op": "join", "regions": [1, 9]}, "no region 9"),
+            ({"op": "melt"}, "'melt'"),
+        ):
+            with self.subTest(words=words), self.assertRaisesMessage(EditError, words):
+                apply_edits(self.map, [edit])
+
+    def test_a_map_packs_into_a_png_and_back(self):
+        back = labels_from_png(labels_to_png(self.map), dpi=self.map.dpi)
+        np.testing.assert_array_equal(back.labels, self.map.labels)
+        np.testing.assert_array_equal(back.ink, self.map.ink)
+        for data in (b"", b"no map", as_file(line_drawing())):
+            with self.assertRaisesMessage(ShapeError, "not a 16-bit"):
+                labels_from_png(data, dpi=300)
+
+    def test_maps_of_unequal_shape_are_refused(self):
+        with self.assertRaisesMessage(ShapeError, "equal H x W"):
+            RegionMap(labels=np.zeros((4, 4), np.int32), ink=disc(5, 2), dpi=300)

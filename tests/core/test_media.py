@@ -1,0 +1,113 @@
+"""The optics of the media against the published relations they stand on."""
+
+from __future__ import annotations
+
+import numpy as np
+from django.test import SimpleTestCase
+
+from paleta.colour import difference
+from paleta.errors import SwatchError
+from paleta.media import PAPERS, REFERENCE_PAPER, Layer, Paper, Swatch, appearance, appearance_of_layers, washes
+from paleta.media._appearance import YULE_NIELSEN_N, k_over_s, reflectance_of
+from paleta.media._spectrum import lab_to_reflectance, reflectance_to_lab
+
+ROSE = (62.0, 34.0, 8.0)
+
+
+def swatch(medium: str, lab=ROSE) -> Swatch:
+    return Swatch(code="x-1", name="X 1", medium=medium, lab=lab)
+
+
+class SpectrumTest(SimpleTestCase):
+    def test_spectra_lead_back_to_the_colour_they_came_from(self):
+        chance = np.random.default_rng(3)
+        lab = np.stack([chance.uniform(25, 90, 60), chance.uniform(-20, 20, 60), chance.uniform(-20, 20, 60)], axis=1)
+        self.assertLess(float(difference(reflectance_to_lab(lab_to_reflectance(lab)), lab).max()), 0.01)
+
+    def test_reflectances_are_possible(self):
+        spectra = lab_to_reflectance([(100, 0, 0), (0, 0, 0), (50, 128, -128)])
+        self.assertTrue(((spectra > 0) & (spectra <= 1)).all())
+
+
+class AppearanceTest(SimpleTestCase):
+    def test_one_coat_on_the_measured_paper_is_the_measured_colour(self):
+        for medium in ("marker", "watercolour", "pencil"):
+            with self.subTest(medium=medium):
+                self.assertLess(float(difference(appearance(swatch(medium), REFERENCE_PAPER), ROSE)), 0.05)
+
+    def test_no_coat_shows_the_paper(self):
+        for medium in ("marker", "watercolour", "pencil"):
+            with self.subTest(medium=medium):
+                self.assertLess(
+                    float(difference(appearance(swatch(medium), REFERENCE_PAPER, coats=0), REFERENCE_PAPER.lab)), 0.05
+                )
+
+    def test_marker_density_doubles_with_the_second_coat(self):
+        # Beer-Lambert: density -log10(R / R_paper) is proportional to the amount of dye. [Beer1852]
+        paper = lab_to_reflectance(REFERENCE_PAPER.lab)
+        once, twice = (
+            lab_to_reflectance(appearance(swatch("marker", (75, 12, 6)), REFERENCE_PAPER, coats=n)) for n in (1, 2)
+        )
+        density_once, density_twice = -np.log10(once / paper), -np.log10(twice / paper)
+        np.testing.assert_allclose(density_twice.sum() / density_once.sum(), 2, rtol=0.03)
+
+    def test_a_marker_never_lightens_any_paper(self):  # common practice: it only darkens
+        for paper in PAPERS.values():
+            for lab in ((97.0, 0, 0), (80, -20, 30), (40, 10, -40)):
+                with self.subTest(paper=paper.code, lab=lab):
+                    self.assertLessEqual(appearance(swatch("marker", lab), paper)[0], paper.lab[0] + 1e-6)
+
+    def test_white_pencil_lightens_toned_paper(self):  # common practice
+        white = swatch("pencil", (97.0, 0, 0))
+        self.assertGreater(appearance(white, PAPERS["toned-grey"])[0], PAPERS["toned-grey"].lab[0] + 10)
+
+    def test_kubelka_munk_gives_the_textbook_values(self):
+        # (1 - R)^2 / 2R: R 0.5 -> 0.25, R 0.1 -> 4.05, R 0.8 -> 0.025. [Kubelka1931]
+        np.testing.assert_allclose(k_over_s(np.array([0.5, 0.1, 0.8])), [0.25, 4.05, 0.025])
+        np.testing.assert_allclose(reflectance_of(np.array([0.25, 4.05, 0.025])), [0.5, 0.1, 0.8])
+
+    def test_watercolour_grows_paler_with_water_and_half_strength_is_half_the_absorption(self):
+        paint = swatch("watercolour", (55, 20, 10))
+        lights = [appearance(paint, REFERENCE_PAPER, dilution=share)[0] for share in (1, 0.6, 0.3, 0.1, 0)]
+        self.assertEqual(lights, sorted(lights))
+        paper = k_over_s(lab_to_reflectance(REFERENCE_PAPER.lab))
+        full, half = (
+            k_over_s(lab_to_reflectance(appearance(paint, REFERENCE_PAPER, dilution=d))) - paper for d in (1, 0.5)
+        )
+        np.testing.assert_allclose(half.sum() / full.sum(), 0.5, rtol=0.03)
+
+    def test_pencil_coverage_follows_murray_davies_and_yule_nielsen(self):
+        # R^(1/n) = a S^(1/n) + (1 - a) P^(1/n) is linear in the coverage a. [Murray1936], [Yule1951]
+        pencil = swatch("pencil", (50, 10, 10))
+        roots = [
+            lab_to_reflectance(appearance(pencil, REFERENCE_PAPER, pressure=p)) ** (1 / YULE_NIELSEN_N)
+            for p in (0, 0.5, 1)
+        ]
+        np.testing.assert_allclose(roots[1], (roots[0] + roots[2]) / 2, atol=2e-3)
+
+    def test_layers_over_each_other_equal_one_call_after_the_other(self):
+        pale, dark = swatch("marker", (85, 10, 5)), swatch("marker", (50, 25, 5))
+        both = appearance_of_layers([Layer(pale), Layer(dark)], REFERENCE_PAPER)
+        after = appearance(dark, Paper("primed", "Primed", appearance(pale, REFERENCE_PAPER)))
+        self.assertLess(float(difference(both, after)), 0.1)
+
+    def test_a_paint_has_thinner_washes_and_a_pen_has_none(self):
+        shades = washes(swatch("watercolour", (50, 20, 10)))
+        self.assertEqual([one.code for one in shades], ["x-1", "x-1-half", "x-1-thin"])
+        self.assertEqual([one.lab[0] for one in shades], sorted(one.lab[0] for one in shades))
+        self.assertEqual(len(washes(swatch("marker"))), 1)
+
+
+class RefusalTest(SimpleTestCase):
+    def test_impossible_values_are_refused_by_name(self):
+        for make, words in (
+            (lambda: swatch("crayon"), "got 'crayon'"),
+            (lambda: swatch("marker", (101, 0, 0)), "0..100"),
+            (lambda: swatch("marker", (50, float("nan"), 0)), "three numbers"),
+            (lambda: Swatch(code="", name="X", medium="marker", lab=ROSE), "needs a code"),
+            (lambda: appearance(swatch("marker"), REFERENCE_PAPER, coats=-1), "0..20, got -1"),
+            (lambda: appearance(swatch("watercolour"), REFERENCE_PAPER, dilution=1.2), "0..1, got 1.2"),
+            (lambda: appearance(swatch("pencil"), REFERENCE_PAPER, pressure=9), "0..1.4, got 9"),
+        ):
+            with self.subTest(words=words), self.assertRaisesMessage(SwatchError, words):
+                make()

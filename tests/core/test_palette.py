@@ -1,0 +1,115 @@
+"""Ramps: what must hold for every one, and the search against trying everything."""
+
+from __future__ import annotations
+
+from itertools import combinations
+
+import numpy as np
+from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from demo.drawers import markers, pencils, watercolours
+from paleta.errors import WishError
+from paleta.media import Swatch
+from paleta.palette import find_ramps, judge
+from paleta.palette._search import _price
+from tests.builders import grey_pens
+
+GREEN = (58.0, -35.0, 25.0)
+
+
+class FindRampsTest(SimpleTestCase):
+    def test_an_empty_drawer_or_one_too_small_gives_no_ramps(self):
+        self.assertEqual(find_ramps((), GREEN, 3), [])
+        self.assertEqual(find_ramps(grey_pens(80, 40), GREEN, 3), [])
+
+    @settings(max_examples=40, deadline=None)
+    @given(st.tuples(st.floats(15, 95), st.floats(-50, 50), st.floats(-50, 50)), st.integers(1, 5))
+    def test_every_ramp_falls_strictly_and_uses_no_swatch_twice(self, target, n):
+        for ramp in find_ramps(markers(), target, n):
+            self.assertEqual(len(ramp.swatches), n)
+            self.assertEqual(len({swatch.code for swatch in ramp.swatches}), n)
+            self.assertTrue(all(step > 0 for step in ramp.steps))
+            self.assertEqual(len(ramp.steps), n - 1)
+
+    def test_best_comes_first_and_alternatives_differ(self):
+        ramps = find_ramps(markers(), GREEN, 3)
+        self.assertEqual([ramp.cost for ramp in ramps], sorted(ramp.cost for ramp in ramps))
+        self.assertEqual(len({tuple(swatch.code for swatch in ramp.swatches) for ramp in ramps}), len(ramps))
+        self.assertGreaterEqual(len(ramps), 2)
+
+    def test_it_finds_nearly_the_best_of_all_ramps_of_a_small_drawer(self):
+        drawer = pencils()[::2]
+        chance = np.random.default_rng(4)
+        near = 0
+        for _ in range(12):
+            target = np.array([chance.uniform(35, 80), chance.uniform(-40, 40), chance.uniform(-40, 40)])
+            order = sorted(drawer, key=lambda swatch: -swatch.lab[0])
+            best = min(
+                _price(np.array([one.lab for one in trio]), target, 3, "keep") for trio in combinations(order, 3)
+            )
+            found = find_ramps(drawer, tuple(target), 3)[0].cost
+            near += found <= 1.1 * best + 0.05
+        self.assertGreaterEqual(near, 11)
+
+    def test_a_green_wish_is_answered_in_greens_and_a_grey_one_in_greys(self):
+        for family in ("leaf", "grey", "rose", "blue"):
+            own = [swatch for swatch in markers() if swatch.family == family]
+            middle = own[len(own) // 2]
+            with self.subTest(family=family):
+                best = find_ramps(markers(), middle.lab, 3)[0]
+                self.assertGreaterEqual(sum(swatch.family == family for swatch in best.swatches), 2)
+
+    def test_the_dark_of_a_yellow_is_browner_not_greener(self):  # common practice
+        yellow = next(swatch for swatch in markers() if swatch.family == "yellow")
+        dark = find_ramps(markers(), yellow.lab, 3)[0].swatches[-1]
+        hue = np.degrees(np.arctan2(dark.lab[2], dark.lab[1]))
+        self.assertLess(hue, 100)
+
+    def test_shade_hue_leans_where_it_is_told(self):
+        def dark_b(hue: str) -> float:
+            return find_ramps(markers(), (70, 10, 12), 3, shade_hue=hue, alternatives=1)[0].swatches[-1].lab[2]
+
+        self.assertLessEqual(dark_b("cooler"), dark_b("warmer"))
+
+    def test_impossible_wishes_are_refused(self):
+        for wishes, words in (
+            ({"n": 6}, "got 6"),
+            ({"n": 0}, "got 0"),
+            ({"n": 2, "shade_hue": "sideways"}, "got 'sideways'"),
+            ({"n": 2, "step": 90}, "2..40, got 90"),
+        ):
+            with self.subTest(words=words), self.assertRaisesMessage(WishError, words):
+                find_ramps(markers(), GREEN, **wishes)
+
+
+class JudgeTest(SimpleTestCase):
+    def test_steps_are_the_falls_in_lightness_and_the_weakest_is_named(self):
+        ramp = judge(grey_pens(90, 75, 68, 50))
+        self.assertEqual(ramp.steps, (15, 7, 18))
+        self.assertEqual(ramp.weakest, 1)
+
+    def test_close_wide_and_rising_steps_are_warned_of(self):  # common practice: no depth, stripe
+        for lights, words in (((80, 77), "no depth"), ((95, 40), "stripe"), ((50, 70), "not darker")):
+            with self.subTest(lights=lights):
+                self.assertIn(words, " ".join(judge(grey_pens(*lights)).warnings))
+        self.assertEqual(judge(grey_pens(90, 74, 58)).warnings, ())
+
+    def test_hue_drift_goes_the_short_way_round(self):
+        one = Swatch(code="a", name="A", medium="marker", lab=(80, 30, 5))
+        other = Swatch(code="b", name="B", medium="marker", lab=(60, 30, -5))
+        self.assertAlmostEqual(judge([one, other]).hue_drift_deg, -18.9, places=1)
+
+    def test_a_swatch_twice_or_no_swatch_is_no_ramp(self):
+        pens = grey_pens(80)
+        for swatches, words in (([], "1 to 5"), (pens * 2, "stands twice")):
+            with self.subTest(words=words), self.assertRaisesMessage(WishError, words):
+                judge(swatches)
+
+
+class DemoDrawersTest(SimpleTestCase):
+    def test_the_drawers_hold_what_the_scenario_says_with_codes_of_their_own(self):
+        for drawer, count in ((markers(), 84), (watercolours(), 36), (pencils(), 48)):
+            self.assertEqual(len(drawer), count)
+            self.assertEqual(len({swatch.code for swatch in drawer}), count)

@@ -1,0 +1,161 @@
+"""Recipes: same recipe, same bytes; and every way a file can be wrong."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from dataclasses import replace
+from pathlib import Path
+
+import jsonschema
+from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from paleta.errors import RecipeError
+from paleta.light import Lamp
+from paleta.order import PACES, SCHOOLS, make_plan
+from paleta.recipe import SCHEMA, ImpressionRecord, Recipe, RegionSetting, Sheet, dump, load, what_changed
+from tests.builders import grey_pens, make_work
+
+PICTURE, MAP = b"a picture", b"a map"
+
+
+def sha(data: bytes) -> str:
+    return hashlib.sha256(data).hexdigest()
+
+
+def make_recipe(**sheet) -> Recipe:
+    pens = {pen.code: pen for pen in grey_pens(90, 70, 50)}
+    setting = RegionSetting(name="Moon", ramp=tuple(pens), wish_lab=(70.5, 1, -2))
+    plan = make_plan(make_work(tuple(pens)), SCHOOLS["M1"], PACES["marker"])
+    values = {"title": "Owl", "regions": {1: setting}, "swatches": pens} | sheet
+    return Recipe(
+        version=1,
+        impression=ImpressionRecord(sha256=sha(PICTURE), regions_sha256=sha(MAP), width_px=10, height_px=20, dpi=300),
+        sheet=Sheet(**values),
+        plan=plan,
+        files={sha(PICTURE): PICTURE, sha(MAP): MAP},
+    )
+
+
+class FileTest(SimpleTestCase):
+    def test_a_recipe_comes_back_equal_and_gives_the_same_bytes_again(self):
+        recipe = make_recipe()
+        data = dump(recipe)
+        self.assertEqual(load(data), recipe)
+        self.assertEqual(dump(load(data)), data)
+
+    @settings(max_examples=30, deadline=None)
+    @given(st.floats(0, 360), st.floats(0, 90), st.text(min_size=1, max_size=40).filter(str.strip))
+    def test_that_holds_for_any_lamp_and_any_title(self, azimuth, elevation, title):
+        title = title.encode("utf-8", "ignore").decode().strip() or "x"
+        data = dump(make_recipe(title=title, lamp=Lamp(azimuth_deg=azimuth, elevation_deg=elevation)))
+        self.assertEqual(dump(load(data)), data)
+
+    def test_the_published_schema_is_the_one_in_use_and_a_sound_one(self):
+        jsonschema.Draft202012Validator.check_schema(SCHEMA)
+        published = Path(__file__).parents[2] / "docs" / "recipe.schema.json"
+        self.assertEqual(json.loads(published.read_text()), SCHEMA)
+        jsonschema.validate(json.loads(dump(make_recipe())), SCHEMA)
+
+
+class DamagedFileTest(SimpleTestCase):
+    def refused(self, words: str, change=None, data: bytes | None = None) -> None:
+        if data is None:
+            plain = json.loads(dump(make_recipe()))
+            change(plain)
+            data = json.dumps(plain).encode()
+        with self.assertRaisesMessage(RecipeError, words):
+            load(data)
+
+    def test_what_is_no_recipe_is_refused_with_its_reason(self):
+        self.refused("not JSON", data=b"\x89PNG")
+        self.refused("not JSON", data=b"")
+        self.refused("not JSON", data=b"[" * 100_000)
+        self.refused("not a Paleta recipe", data=b"[]")
+        self.refused("not a Paleta recipe", data=b'{"format": "else"}')
+        self.refused("holds NaN", data=b'{"format": NaN}')
+
+    def test_another_version_is_named(self):
+        self.refused("format version 7; this Paleta reads version 1", lambda plain: plain.update(format_version=7))
+
+    def test_a_missing_field_a_wrong_type_and_an_unknown_field_are_placed(self):
+        self.refused("sheet", lambda plain: plain["sheet"].pop("lamp"))
+        self.refused("sheet / lamp / azimuth_deg", lambda plain: plain["sheet"]["lamp"].update(azimuth_deg="left"))
+        self.refused("extra", lambda plain: plain.update(extra=1))
+        self.refused(
+            "sheet / edits / 0 / op", lambda plain: plain["sheet"].update(edits=[{"op": "cut", "regions": [1, 2]}])
+        )
+
+    def test_an_impossible_value_is_named(self):
+        self.refused("0..90, got 99", lambda plain: plain["sheet"]["lamp"].update(elevation_deg=99))
+        self.refused("no school of shade order", lambda plain: plain["sheet"].update(school="W1"))
+        self.refused("unknown paper", lambda plain: plain["sheet"]["swatches"][0].update(paper="parchment"))
+
+    def test_an_unknown_swatch_is_named_in_a_ramp_and_in_a_pass(self):
+        self.refused(
+            "'ghost-1', which is not on the sheet", lambda plain: plain["sheet"]["regions"][0].update(ramp=["ghost-1"])
+        )
+        self.refused(
+            "'ghost-1', which is not in the recipe", lambda plain: plain["plan"]["passes"][0].update(swatch="ghost-1")
+        )
+
+    def test_a_pass_on_no_region_is_named(self):
+        self.refused("region 9, which is not in the recipe", lambda plain: plain["plan"]["passes"][0].update(region=9))
+
+    def test_a_damaged_picture_is_noticed(self):
+        self.refused("does not fit its checksum", lambda plain: plain["files"].update({sha(PICTURE): "AAAA"}))
+        self.refused("not base64", lambda plain: plain["files"].update({sha(PICTURE): "?"}))
+
+
+class WhatChangedTest(SimpleTestCase):
+    def test_each_kind_of_change_is_said_in_a_sentence(self):
+        before = make_recipe()
+        setting = before.sheet.regions[1]
+        for sheet, words in (
+            ({"lamp": Lamp(azimuth_deg=45, elevation_deg=30)}, "from 1:30, 30° high"),
+            ({"title": "Barn owl"}, "Owl became Barn owl"),
+            ({"paper": "kraft"}, "became Kraft card"),
+            ({"outline_ink": "embossed"}, "Heat-embossed"),
+            ({"school": "M3"}, "became Dark first"),
+            ({"finish": "gloss"}, 'became "gloss"'),
+            ({"regions": {1: replace(setting, name="Full moon")}}, "now called Full moon"),
+            ({"regions": {1: replace(setting, left_as_paper=True)}}, "left as paper now"),
+            ({"regions": {1: replace(setting, form="flat")}}, "dome became flat"),
+            ({"regions": {1: replace(setting, depth=2)}}, "stands nearer"),
+            ({"regions": {1: replace(setting, ramp=setting.ramp[:2])}}, "became Grey 90 · Grey 70"),
+        ):
+            with self.subTest(words=words):
+                after = replace(make_recipe(**sheet), plan=before.plan)
+                lines = what_changed(before, after)
+                self.assertEqual(len(lines), 1, lines)
+                self.assertIn(words, lines[0])
+
+    def test_equal_versions_have_nothing_to_say(self):
+        self.assertEqual(what_changed(make_recipe(), make_recipe()), [])
+
+
+class SheetTest(SimpleTestCase):
+    def test_impossible_sheets_are_refused(self):
+        for make, words in (
+            (lambda: RegionSetting(name=" "), "1 to 60 characters"),
+            (lambda: RegionSetting(name="x", form="cube"), "got 'cube'"),
+            (lambda: RegionSetting(name="x", shades=9), "got 9"),
+            (lambda: RegionSetting(name="x", ramp=("a", "a")), "different swatches"),
+            (lambda: Sheet(title=""), "1 to 120 characters"),
+            (lambda: Sheet(title="x", paper="foil"), "got 'foil'"),
+            (lambda: Sheet(title="x", medium="oil"), "got 'oil'"),
+        ):
+            with self.subTest(words=words), self.assertRaisesMessage(RecipeError, words):
+                make()
+
+    def test_another_medium_takes_ramps_off_but_keeps_wishes(self):
+        sheet = make_recipe().sheet.with_medium("pencil")
+        self.assertEqual((sheet.school, sheet.regions[1].ramp, dict(sheet.swatches)), ("P1", (), {}))
+        self.assertEqual(sheet.regions[1].wish_lab, (70.5, 1, -2))
+
+    def test_swatches_nobody_uses_leave_the_sheet(self):
+        sheet = make_recipe().sheet
+        bare = sheet.with_regions({1: replace(sheet.regions[1], ramp=sheet.regions[1].ramp[:1])})
+        self.assertEqual(list(bare.swatches), ["grey-90"])

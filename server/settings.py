@@ -52,6 +52,8 @@ DATABASES = {
         "NAME": VAR_DIR / "paleta.sqlite3",
         # Writers queue instead of failing, and readers do not wait for them.
         "OPTIONS": {"timeout": 20, "transaction_mode": "IMMEDIATE", "init_command": "PRAGMA journal_mode=WAL;"},
+        # A file, so that the browser tests' server threads have connections of their own, as in real life.
+        "TEST": {"NAME": VAR_DIR / "test.sqlite3"},
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"

@@ -18,7 +18,7 @@ export function LampTrack({ track, dial, room, ambient }: Props) {
       <div aria-hidden className="pointer-events-none absolute inset-0"
         style={{ background: `radial-gradient(circle at ${room.width / 2 + spot.x}px ${room.height / 2 + spot.y}px, rgb(255 255 255 / ${0.5 - ambient / 3}), transparent 300px)` }} />
       <input type="range" {...dial.inputProps} aria-label="Lamp direction" aria-valuetext={`From ${words}`} className="peer sr-only" />
-      <svg className="absolute inset-0 size-full outline-none [--ring:transparent] peer-focus-visible:[--ring:#161616]" aria-hidden>
+      <svg className="absolute inset-0 size-full touch-none outline-none [--ring:transparent] peer-focus-visible:[--ring:#161616]" aria-hidden>
         <g transform={middle}>
           <path d={trackPath(track, 1)} fill="none" stroke="#161616" strokeOpacity="0.5" strokeWidth="1.5" />
           <path d={trackPath(track, track.inner)} fill="none" stroke="#161616" strokeOpacity="0.22" />
@@ -27,10 +27,10 @@ export function LampTrack({ track, dial, room, ambient }: Props) {
             const turn = (hour.at * Math.PI) / 180;
             return <text key={hour.name} x={far * Math.sin(turn)} y={-far * Math.cos(turn)} textAnchor="middle" dominantBaseline="central" fontSize="13">{hour.name}</text>;
           })}
-          <path d={trackPath(track, (1 + track.inner) / 2)} fill="none" stroke="transparent" strokeWidth="46" className="cursor-pointer touch-none"
+          <path d={trackPath(track, (1 + track.inner) / 2)} fill="none" stroke="transparent" strokeWidth="46" className="cursor-pointer"
             data-testid="track" {...dial.dialProps} />
           <line x1={spot.x - 20 * Math.sin(angle)} y1={spot.y + 20 * Math.cos(angle)} x2={spot.x - 40 * Math.sin(angle)} y2={spot.y + 40 * Math.cos(angle)} stroke="#161616" strokeWidth="2" />
-          <g transform={`translate(${spot.x} ${spot.y})`} className="cursor-grab touch-none active:cursor-grabbing" data-testid="lamp" {...dial.dialProps}>
+          <g transform={`translate(${spot.x} ${spot.y})`} className="cursor-grab active:cursor-grabbing" data-testid="lamp" {...dial.dialProps}>
             <circle r="25" fill="none" stroke="var(--ring)" strokeWidth="3" />
             <circle r="19" fill="var(--color-lamp)" stroke="#161616" strokeWidth="2" />
             <circle r="6" fill="#fff" />

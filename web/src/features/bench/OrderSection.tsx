@@ -6,13 +6,14 @@ import { useBench } from "./bench";
 export function OrderSection({ trade, plan, error }: { trade: Trade; plan: Plan | undefined; error: Error | null }) {
   const { piece, select, selected } = useBench();
   const chooseSchool = useChooseSchool(piece.id);
+  const chosen = chooseSchool.isPending ? chooseSchool.variables : piece.school;
   return (
     <div>
       <fieldset className="mb-3">
         <legend className="mb-1">School of shade order</legend>
         {trade.schools.filter((school) => school.medium === piece.medium).map((school) => (
           <label key={school.code} className="flex gap-2 py-1">
-            <input type="radio" name="school" className="mt-1 accent-ink" checked={piece.school === school.code} onChange={() => chooseSchool.mutate(school.code)} />
+            <input type="radio" name="school" className="mt-1 accent-ink" checked={chosen === school.code} onChange={() => chooseSchool.mutate(school.code)} />
             <span><span className="font-bold">{school.name}</span><br /><span className="text-[13px] text-soft">{school.summary}</span></span>
           </label>
         ))}

@@ -44,6 +44,7 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
     event.preventDefault();
     const widthMm = width.trim() ? toMm(width, unit) : null;
     if (!image) return setFault("Choose a scan or photo first.");
+    if (!title.trim()) return setFault("Give it a title, so that you find it on the shelf.");
     if (width.trim() && widthMm === null) return setFault(`"${width}" is no width. Write it like 4 1/4 or 10.8.`);
     setFault("");
     addPiece.mutate({ image, title: title.trim(), widthMm, gapMm: 1 }, {
@@ -58,7 +59,7 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
   const said = fault || (error instanceof Problem ? Object.values(error.fields)[0] ?? error.message : error?.message);
   return (
     <Ask open={open} onClose={close} title="Add a stamped image">
-      <form onSubmit={submit} className="flex flex-col gap-4">
+      <form onSubmit={submit} noValidate className="flex flex-col gap-4">
         <label onDragOver={(event) => { event.preventDefault(); setOver(true); }} onDragLeave={() => setOver(false)} onDrop={drop}
           className={`block cursor-pointer rounded border-2 border-dashed p-5 text-center focus-within:outline-3 ${over ? "border-ink bg-faint" : "border-soft"}`}>
           <span className="block font-bold">{image ? image.name : "Choose a scan or photo, or drop it here"}</span>

@@ -1,0 +1,119 @@
+"""A real browser on a real server, and the few gestures that many tests share."""
+
+from __future__ import annotations
+
+import os
+import shutil
+from pathlib import Path
+from typing import Any
+from urllib.parse import urlparse
+
+from django.test import LiveServerTestCase
+from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
+
+from tests.builders import as_file, line_drawing, make_user
+
+CHROMIUM = os.environ.get("CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
+QUIET = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
+WORD = "ana-has-a-long-word"
+
+
+class BrowserTest(LiveServerTestCase):
+    """Each test has its own user, browser context and page; at the end nothing may have gone wrong unseen."""
+
+    playwright: Playwright
+    browser: Browser
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        cls.playwright = sync_playwright().start()
+        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=QUIET)
+
+    @classmethod
+    def tearDownClass(cls) -> None:
+        cls.browser.close()
+        cls.playwright.stop()
+        super().tearDownClass()
+
+    def setUp(self) -> None:
+        expect.set_options(timeout=20_000)
+        self.ana = make_user("ana")
+        self.context = self.browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
+        self.context.set_default_timeout(20_000)
+        self.strangers: list[str] = []
+        self.page_errors: list[str] = []
+        self.page = self.new_page()
+
+    def tearDown(self) -> None:
+        self.context.close()
+        self.assertEqual(self.strangers, [], "A request left the machine.")
+        self.assertEqual(self.page_errors, [], "The page threw an error.")
+
+    def new_page(self) -> Page:
+        page = self.context.new_page()
+        own = urlparse(self.live_server_url).netloc
+
+        def note(request: Any) -> None:
+            parts = urlparse(request.url)
+            if parts.scheme in ("http", "https") and parts.netloc != own:
+                self.strangers.append(request.url)
+
+        page.on("request", note)
+        page.on("pageerror", lambda error: self.page_errors.append(str(error)))
+        return page
+
+    def sign_in(self, page: Page | None = None) -> Page:
+        page = page or self.page
+        page.goto(self.live_server_url)
+        page.get_by_label("Name").fill("ana")
+        page.get_by_label("Password").fill(WORD)
+        page.get_by_role("button", name="Sign in").click()
+        expect(page.get_by_role("heading", name="Shelf", exact=True)).to_be_visible()
+        return page
+
+    def open_piece(self, piece: Any, query: str = "") -> Page:
+        self.sign_in()
+        self.page.goto(f"{self.live_server_url}/pieces/{piece.pk}{query}")
+        self.picture_is_drawn()
+        return self.page
+
+    def picture_is_drawn(self, words: str = "version=") -> None:
+        """Wait until the canvas shows a picture whose address has `words` in it."""
+        expect(self.page.locator(f'canvas[data-shown*="{words}"]')).to_be_visible()
+
+    def add_by_hand(self, name: str = "owl.png", data: bytes | None = None, width: str = "2 1/2") -> None:
+        """The add dialog, filled in and sent."""
+        self.page.get_by_role("button", name="stamped image").first.click()
+        file = {"name": name, "mimeType": "image/png", "buffer": as_file(line_drawing()) if data is None else data}
+        self.page.get_by_label("Scan or photo").set_input_files([file])
+        self.page.get_by_label("Width of the picture on paper").fill(width)
+        self.page.get_by_role("button", name="Find the regions").click()
+
+    def click_picture(self, x: float, y: float, **more: Any) -> None:
+        """A click at (x, y), each 0..1 across the card."""
+        box = self.page.get_by_test_id("card").bounding_box()
+        assert box
+        self.page.get_by_test_id("card").click(position={"x": x * box["width"], "y": y * box["height"]}, **more)
+
+    def section(self, name: str) -> None:
+        self.page.locator(f'button[aria-controls="part-{name.lower()}"]').click()
+        expect(self.page.locator(f"#part-{name.lower()}")).to_be_visible()
+
+    def passes_axe(self, what: str) -> None:
+        """No fault that axe-core finds against [WCAG22] A and AA."""
+        self.page.evaluate(AXE.read_text())
+        found = self.page.evaluate(
+            "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']})"
+        )
+        faults = [(fault["id"], fault["nodes"][0]["html"][:160]) for fault in found["violations"]]
+        self.assertEqual(faults, [], what)

@@ -1,0 +1,128 @@
+"""Every screen: reachable, readable by machine, and honest about what goes wrong."""
+
+from __future__ import annotations
+
+import io
+import json
+
+import numpy as np
+from django.core.management import call_command
+from playwright.sync_api import expect
+
+from server.pieces import recipes
+from tests.browser.base import BrowserTest
+from tests.builders import as_file, coloured, line_drawing, make_piece, make_user
+
+
+class AccessTest(BrowserTest):
+    def test_every_screen_passes_axe(self):
+        piece = coloured(make_piece(self.ana))
+        self.page.goto(self.live_server_url)
+        expect(self.page.get_by_role("button", name="Sign in")).to_be_visible()
+        self.passes_axe("sign-in")
+        self.sign_in()
+        expect(self.page.get_by_role("link", name="Ball and box")).to_be_visible()
+        self.passes_axe("shelf")
+        self.page.goto(f"{self.live_server_url}/drawers")
+        expect(self.page.get_by_role("heading", name="Marker drawer")).to_be_visible()
+        self.passes_axe("drawer")
+        self.page.goto(f"{self.live_server_url}/pieces/{piece.pk}")
+        expect(self.page.get_by_role("listbox", name="Passes in order")).to_be_visible()
+        self.click_picture(0.25, 0.37)
+        for section in ("stamp", "regions", "light", "colours", "order", "finish", "card"):
+            if self.page.locator(f"#part-{section}").count() == 0:
+                self.section(section)
+            self.passes_axe(section)
+        self.page.goto(f"{self.live_server_url}/pieces/{piece.pk}/print")
+        expect(self.page.get_by_role("heading", name="Passes in order")).to_be_visible()
+        self.passes_axe("print")
+
+
+class BadInputTest(BrowserTest):
+    def test_bad_pictures_are_refused_where_the_user_is(self):
+        page = self.sign_in()
+        whole = as_file(line_drawing())
+        page.get_by_role("button", name="Add a stamped image").click()
+        page.get_by_role("button", name="Find the regions").click()
+        expect(page.get_by_role("alert")).to_contain_text("Choose a scan or photo first")
+        page.get_by_role("button", name="Cancel").click()
+        for data, width, words in (
+            (b"", "2", "empty"),
+            (b"words, not pixels", "2", "not a PNG"),
+            (whole[:700], "2", "cut short"),
+            (whole, "", "Give the width"),
+            (whole, "wide", "is no width"),
+            (as_file(np.full((300, 300), 255, np.uint8)), "2", "looks blank"),
+            (as_file(np.zeros((300, 300), np.uint8)), "2", "almost black"),
+        ):
+            self.add_by_hand("bad.png", data, width)
+            expect(page.get_by_role("alert")).to_contain_text(words)
+            page.get_by_role("button", name="Cancel").click()
+        page.reload()
+        expect(page.get_by_text("Your shelf is empty")).to_be_visible()
+
+    def test_a_wrong_recipe_file_is_refused_in_a_sentence(self):
+        piece = coloured(make_piece(self.ana))
+        recipes.save_recipe(actor=self.ana, piece=piece, version=piece.version)
+        plain = json.loads(recipes.export_recipe(actor=self.ana, record=piece.recipes.get()))
+        page = self.sign_in()
+        for change, words in (
+            ({"format_version": 9}, "format version 9"),
+            ({"plan": 7}, "plan"),
+            ({"format": "else"}, "not a Paleta recipe"),
+        ):
+            data = json.dumps(plain | change).encode()
+            page.get_by_label("Recipe file").set_input_files(
+                [{"name": "r.json", "mimeType": "application/json", "buffer": data}]
+            )
+            expect(page.get_by_role("alert").filter(has_text=words)).to_be_visible()
+        expect(page.get_by_role("link", name="Ball and box")).to_have_count(1)
+
+    def test_another_users_piece_is_not_there(self):
+        other = make_piece(make_user("ben"))
+        page = self.sign_in()
+        page.goto(f"{self.live_server_url}/pieces/{other.pk}")
+        expect(page.get_by_role("alert")).to_contain_text("not yours")
+
+    def test_a_wrong_password_is_said_and_a_new_account_is_led_to_its_first_image(self):
+        page = self.page
+        page.goto(self.live_server_url)
+        page.get_by_label("Name").fill("ana")
+        page.get_by_label("Password").fill("guess")
+        page.get_by_role("button", name="Sign in").click()
+        expect(page.get_by_role("alert")).to_contain_text("do not fit together")
+        page.get_by_role("button", name="I am new here").click()
+        page.get_by_label("Name").fill("cleo")
+        page.get_by_label("Password").fill("a-quiet-lantern")
+        page.get_by_role("button", name="Open an account").click()
+        expect(page.get_by_role("button", name="Add your first stamped image")).to_be_visible()
+        page.get_by_role("button", name="Sign out").click()
+        expect(page.get_by_role("button", name="Sign in")).to_be_visible()
+
+
+class DrawerTest(BrowserTest):
+    def test_arrow_keys_walk_the_map_and_the_card_follows(self):
+        page = self.sign_in()
+        page.get_by_role("link", name="Drawer").click()
+        card = page.get_by_role("complementary", name="Chosen swatch")
+        expect(card).to_contain_text("Rose 11")
+        page.get_by_role("button", name="Rose 11").focus()
+        page.keyboard.press("ArrowDown")
+        expect(card).to_contain_text("Rose 12")
+        page.keyboard.press("ArrowRight")
+        expect(card).to_contain_text("Brick 18")
+        page.get_by_role("link", name="Paint box").click()
+        expect(page.get_by_role("heading", name="Paint box")).to_be_visible()
+
+
+class DemoTest(BrowserTest):
+    def test_the_demo_opens_with_one_button_on_planned_pieces(self):
+        call_command("load_demo", stdout=io.StringIO())
+        page = self.page
+        page.goto(self.live_server_url)
+        page.get_by_role("button", name="Open the demo bench").click()
+        for title in ("Balloon over the terraces", "Pangolin at the telescope", "Three on the shelf", "A poor scan"):
+            expect(page.get_by_role("link", name=title)).to_be_visible()
+        page.get_by_role("link", name="Pangolin at the telescope").click()
+        expect(page.get_by_role("button", name="5 Order")).to_contain_text("pen changes")
+        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("Coloured pencil")

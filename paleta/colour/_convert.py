@@ -36,7 +36,7 @@ def difference(lab_a: ArrayLike, lab_b: ArrayLike) -> Floats:
     ----------
     [Sharma2005], equations 2 to 22.
     """
-    one, other = _triples(lab_a), _triples(lab_b)
+    one, other = np.broadcast_arrays(_triples(lab_a), _triples(lab_b))
     return np.asarray(color.deltaE_ciede2000(one, other), dtype=np.float64)
 
 

@@ -82,19 +82,14 @@ def illuminate(
     Lambert's cosine law ([Lambert1760]) for the lamp and for glows with distance fall-off, plus ambient. With
     `full_size` False the result keeps the relief's own h x w, which is enough for a picture on screen.
     """
-    x, y, z = lamp.direction
-    normals = relief.normals
-    facing = normals[..., 0] * x
-    facing += normals[..., 1] * y
-    facing += normals[..., 2] * z
-    flat = normals[..., 2] > 0.9999
-    fade = FLAT_FADE * (relief.across[..., 0] * x + relief.across[..., 1] * y)
-    facing += np.where(flat, fade, 0)
+    facing = relief.normals @ np.array(lamp.direction, np.float32)
+    if len(relief.flat):
+        facing.ravel()[relief.flat] += FLAT_FADE * (relief.across @ np.array(lamp.direction[:2], np.float32))
     np.clip(facing, 0, 1, out=facing)
     light = lamp.ambient + (1 - lamp.ambient) * facing
     for glow in glows:
         light += (1 - lamp.ambient) * _glow_light(relief, glow, px_per_mm)
-    light = np.clip(light, 0, 1).astype(np.float32)
+    np.clip(light, 0, 1, out=light)
     if not full_size:
         return light
     rows, cols = relief.shape

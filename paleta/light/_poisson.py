@@ -9,6 +9,7 @@ is free (Neumann): it keeps its height there. Everywhere else its height is zero
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import cv2
 import numpy as np
@@ -17,7 +18,7 @@ from numpy.typing import NDArray
 from scipy import sparse
 from scipy.ndimage import binary_fill_holes, find_objects
 
-from paleta.light._bodies import Body, Form
+from paleta.light._bodies import FORMS, Body, Form
 
 TUBE_LEAK = 0.06
 """How much height flows along a tube compared with across it; 0 would be an endless tube."""
@@ -27,7 +28,7 @@ SOLVER_TOLERANCE = 1e-4
 Offset = tuple[int, int]
 
 
-def layers(body_map: NDArray[np.int32], bodies: Sequence[Body], rises: NDArray[np.bool_]) -> list[NDArray[np.int32]]:
+def _layers(body_map: NDArray[np.int32], bodies: Sequence[Body], rises: NDArray[np.bool_]) -> list[NDArray[np.int32]]:
     """Body maps in which every body runs on beneath the nearer things that lie wholly inside it.
 
     A moon goes on under its craters and a pot under its spots; without that a spot would dent the form round it.
@@ -50,21 +51,28 @@ def layers(body_map: NDArray[np.int32], bodies: Sequence[Body], rises: NDArray[n
     return layers
 
 
-def solve(
-    layers: Sequence[NDArray[np.int32]],
-    body_map: NDArray[np.int32],
-    bodies: Sequence[Body],
-    forms: Sequence[Form],
-    rises: NDArray[np.bool_],
-) -> list[NDArray[np.float64]]:
-    """u of div(T grad u) = -right_side for every layer, in half-resolution pixels squared."""
+@dataclass(frozen=True, slots=True, eq=False)
+class System:
+    """matrix @ u = right over all pixels of all layers; `indices` says which u is a pixel's (-1: none)."""
+
+    matrix: sparse.csr_matrix
+    right: NDArray[np.float64]
+    layers: list[NDArray[np.int32]]
+    indices: list[NDArray[np.int32]]
+
+
+def assemble(body_map: NDArray[np.int32], bodies: Sequence[Body]) -> System:
+    """The equations of div(T grad u) = -right_side for all bodies (numbered from 1), in pixels squared."""
+    forms = [FORMS[body.form] for body in bodies]
+    layers = _layers(body_map, bodies, np.array([False] + [form.right_side > 0 for form in forms]))
     depth = np.array([-(10**6)] + [body.depth for body in bodies])
     conductions = _conductions(body_map, bodies, forms)
     right_sides = np.array([0.0] + [form.right_side for form in forms])
     size = sum(int(np.count_nonzero(layer)) for layer in layers)
     diagonal, right = np.zeros(size), np.zeros(size)
     rows, cols, values = [], [], []
-    first, indices = 0, []
+    first = 0
+    indices: list[NDArray[np.int32]] = []
     for layer in layers:
         inside = layer > 0
         count = int(np.count_nonzero(inside))
@@ -93,9 +101,20 @@ def solve(
         (np.concatenate([*values, diagonal]), (np.concatenate([*rows, place]), np.concatenate([*cols, place]))),
         shape=(size, size),
     )
-    solver = pyamg.ruge_stuben_solver(matrix, max_coarse=500)
-    found = solver.solve(right, tol=SOLVER_TOLERANCE, accel="cg", maxiter=40)
-    return [np.where(index >= 0, found[index], 0.0) for index in indices]
+    return System(matrix=matrix, right=right, layers=layers, indices=indices)
+
+
+def solve(system: System, body_map: NDArray[np.int32]) -> NDArray[np.float64]:
+    """u on every pixel of a body, 0 elsewhere; what lies beneath nearer things is solved but not told."""
+    solution = np.zeros(body_map.shape)
+    if not len(system.right):
+        return solution
+    solver = pyamg.ruge_stuben_solver(system.matrix, max_coarse=500)
+    found = solver.solve(system.right, tol=SOLVER_TOLERANCE, accel="cg", maxiter=40)
+    for layer, index in zip(system.layers, system.indices, strict=True):
+        own = (layer == body_map) & (layer > 0)
+        solution[own] = found[index[own]]
+    return solution
 
 
 def _conductions(

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from paleta.errors import FormError
 from paleta.impression import RegionMap
 from paleta.light._bodies import FORMS, Body
-from paleta.light._poisson import layers, solve, views
+from paleta.light._poisson import assemble, solve, views
 
 SCALE = 2
 """The relief is modelled on every second pixel: a form is smooth, and the solver needs a quarter of the time."""
@@ -25,12 +25,14 @@ class Relief:
 
     normals  h x w x 3 float32, unit length, page coordinates (x right, y down, z to the viewer).
     height   h x w float32, in label-map pixels.
-    across   h x w x 2 float32, place within the body from its middle, -1..1 along x and y.
+    flat     n, positions in the flattened h x w of all pixels that lie flat.
+    across   n x 2 float32, their place within their body from its middle, -1..1 along x and y.
     shape    H x W of the label map it belongs to.
     """
 
     normals: NDArray[np.float32]
     height: NDArray[np.float32]
+    flat: NDArray[np.int64]
     across: NDArray[np.float32]
     shape: tuple[int, int]
 
@@ -43,7 +45,24 @@ def model_forms(region_map: RegionMap, bodies: Sequence[Body]) -> Relief:
     FormError
         If a region belongs to two bodies.
     """
-    labels = region_map.labels[::SCALE, ::SCALE]
+    body_map = body_map_of(region_map, bodies)
+    solution = solve(assemble(body_map, bodies), body_map)
+    forms = [FORMS[body.form] for body in bodies]
+    scale = np.array([0.0] + [form.sign * body.bulge for form, body in zip(forms, bodies, strict=True)])
+    height = (np.sqrt(np.maximum(solution, 0)) * scale[body_map]).astype(np.float32)
+    normals = _normals(solution, height, scale[body_map].astype(np.float32), body_map)
+    flat = np.flatnonzero((scale[body_map] == 0) & (region_map.labels[::SCALE, ::SCALE] > 0))
+    return Relief(
+        normals=normals,
+        height=height * SCALE,
+        flat=flat,
+        across=_across(body_map, len(bodies)).reshape(-1, 2)[flat],
+        shape=region_map.labels.shape,
+    )
+
+
+def body_map_of(region_map: RegionMap, bodies: Sequence[Body]) -> NDArray[np.int32]:
+    """Which body (from 1) each SCALE-th pixel belongs to, 0 = none."""
     owner = np.zeros(int(region_map.labels.max()) + 1, np.int32)
     for number, body in enumerate(bodies, start=1):
         for label in body.regions:
@@ -52,23 +71,7 @@ def model_forms(region_map: RegionMap, bodies: Sequence[Body]) -> Relief:
             if owner[label]:
                 raise FormError(f"Region {label} belongs to two bodies.")
             owner[label] = number
-    body_map = owner[labels]
-    forms = [FORMS[body.form] for body in bodies]
-    rises = np.array([False] + [form.right_side > 0 for form in forms])
-    solution = np.zeros(labels.shape)
-    if rises.any():
-        stack = layers(body_map, bodies, rises)
-        solved = solve(stack, body_map, bodies, forms, rises)
-        for layer, part in zip(stack, solved, strict=True):
-            own = (layer == body_map) & (layer > 0)
-            solution[own] = part[own]
-
-    scale = np.array([0.0] + [form.sign * body.bulge for form, body in zip(forms, bodies, strict=True)])
-    height = (np.sqrt(np.maximum(solution, 0)) * scale[body_map]).astype(np.float32)
-    normals = _normals(solution, height, scale[body_map].astype(np.float32), body_map)
-    return Relief(
-        normals=normals, height=height * SCALE, across=_across(body_map, len(bodies)), shape=region_map.labels.shape
-    )
+    return owner[region_map.labels[::SCALE, ::SCALE]]
 
 
 def _normals(

@@ -24,6 +24,8 @@ from server.pieces.models import Piece
 
 Value = TypeVar("Value")
 JPEG_QUALITY = 92
+LIVE_QUALITY = 85
+"""While the lamp moves, a smaller file shows sooner."""
 
 
 class Memory:
@@ -117,7 +119,10 @@ def picture(piece: Piece, sheet: Sheet, view: str, *, lamp: Lamp | None = None, 
         paper_lab=sheet.paper_used.lab,
         medium=sheet.medium,
     )
-    return cv2.imencode(".jpg", pixels[..., ::-1], [cv2.IMWRITE_JPEG_QUALITY, JPEG_QUALITY])[1].tobytes()
+    quality = LIVE_QUALITY if live else JPEG_QUALITY
+    return cv2.imencode(".jpg", cv2.cvtColor(pixels, cv2.COLOR_RGB2BGR), [cv2.IMWRITE_JPEG_QUALITY, quality])[
+        1
+    ].tobytes()
 
 
 def small_picture(piece: Piece, sheet: Sheet, width_px: int) -> bytes:

@@ -30,6 +30,8 @@ class DifferenceTest(SimpleTestCase):
     def test_it_broadcasts_over_leading_axes(self):
         one = np.array([[50.0, 0, 0], [60, 10, 10]])
         self.assertEqual(difference(one[:, None], one[None]).shape, (2, 2))
+        self.assertEqual(difference(one, (50, 0, 0)).shape, (2,))
+        self.assertEqual(difference((50, 0, 0), (50, 0, 0)).shape, ())
 
     @given(labs, labs)
     def test_it_is_symmetric_and_zero_only_for_equal_colours(self, one, other):

@@ -1,0 +1,91 @@
+"""Renew docs/screenshots/ from the demo: start `./run`, then `.venv/bin/python -m tools.screenshots`."""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from tests.browser.base import CHROMIUM, QUIET
+
+PLACE = Path(__file__).parents[1] / "docs" / "screenshots"
+
+
+def main(address: str) -> None:
+    PLACE.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=QUIET)
+        page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
+        page.goto(address)
+        page.get_by_role("button", name="Open the demo bench").wait_for()
+        take(page, "sign-in")
+        page.get_by_role("button", name="Open the demo bench").click()
+        page.get_by_role("link", name="Balloon over the terraces").wait_for()
+        page.wait_for_load_state("networkidle")
+        take(page, "shelf")
+        page.get_by_role("link", name="Balloon over the terraces").click()
+        bench(page, 0.42, 0.2, "colours", "coloured", "bench-colours")
+        bench(page, 0.42, 0.2, "order", "coloured", "bench-order")
+        bench(page, 0.42, 0.2, "regions", "regions", "bench-regions")
+        back(page, address)
+        page.get_by_role("link", name="Pangolin at the telescope").click()
+        bench(page, 0.78, 0.16, "light", "coloured", "bench-light")
+        back(page, address)
+        page.get_by_role("link", name="Three on the shelf").click()
+        bench(page, 0.5, 0.4, "colours", "values", "bench-values")
+        versions(page, address)
+        page.get_by_role("link", name="Print view").click()
+        page.get_by_role("heading", name="Passes in order").wait_for()
+        page.wait_for_load_state("networkidle")
+        take(page, "print")
+        page.goto(f"{address}/drawers")
+        page.get_by_role("complementary", name="Chosen swatch").wait_for()
+        page.get_by_role("button", name="Sea green 55").click()
+        take(page, "drawer")
+        browser.close()
+
+
+def bench(page: Page, x: float, y: float, section: str, view: str, name: str) -> None:
+    """One section of the sheet with the region at (x, y) in hand."""
+    page.locator('canvas[data-shown*="version="]').wait_for()
+    page.get_by_role("listbox", name="Passes in order").wait_for()
+    if page.locator(f"#part-{section}").count() == 0:
+        page.locator(f'button[aria-controls="part-{section}"]').click()
+    page.get_by_role("group", name="View of the picture").get_by_role("button", name=view.capitalize()).click()
+    page.locator(f'canvas[data-shown*="view={view}"]').wait_for()
+    if not page.locator('[aria-label="Regions"] [aria-pressed="true"]').count():
+        box = page.get_by_test_id("card").bounding_box()
+        assert box
+        page.get_by_test_id("card").click(position={"x": x * box["width"], "y": y * box["height"]})
+    page.mouse.move(5, 795)
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(400)
+    page.locator('section[aria-label="Recipe sheet"]').evaluate("element => element.scrollTo(0, 0)")
+    take(page, name)
+
+
+def versions(page: Page, address: str) -> None:
+    """A second version after a turn of the lamp; the demo is put back afterwards by `load_demo --anew`."""
+    back(page, address)
+    page.get_by_role("link", name="Balloon over the terraces").click()
+    page.get_by_role("listbox", name="Passes in order").wait_for()
+    page.get_by_role("slider", name="Lamp direction").fill("45")
+    page.get_by_role("button", name="Keep as version").click()
+    page.get_by_role("button", name="Kept as version").wait_for()
+    page.get_by_role("button", name="Versions").click()
+    page.get_by_text("What changed since").first.wait_for()
+    take(page, "versions")
+
+
+def back(page: Page, address: str) -> None:
+    page.goto(address)
+    page.get_by_role("heading", name="Shelf", exact=True).wait_for()
+
+
+def take(page: Page, name: str) -> None:
+    page.screenshot(path=PLACE / f"{name}.png")
+
+
+if __name__ == "__main__":
+    main(sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8000")

@@ -178,7 +178,7 @@ def browser_moves(piece_id: int, session: str) -> list[float]:
 
     from playwright.sync_api import sync_playwright
 
-    from tests.browser.base import CHROMIUM, QUIET
+    from tools.chromium import CHROMIUM, QUIET
 
     port = 8765
     server = subprocess.Popen([sys.executable, *GUNICORN, f"127.0.0.1:{port}"], cwd=ROOT)

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-from tests.browser.base import CHROMIUM, QUIET
+from tools.chromium import CHROMIUM, QUIET
 
 PLACE = Path(__file__).parents[1] / "docs" / "screenshots"
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import os
-import shutil
 from pathlib import Path
 from typing import Any
 from urllib.parse import urlparse
@@ -12,17 +10,8 @@ from django.test import LiveServerTestCase
 from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
 
 from tests.builders import as_file, line_drawing, make_user
+from tools.chromium import CHROMIUM, QUIET
 
-CHROMIUM = os.environ.get("CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
-QUIET = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
 AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
 WORD = "ana-has-a-long-word"
 

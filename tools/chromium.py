@@ -1,0 +1,15 @@
+"""Which browser the tests, the benchmark and the screenshots use, and how it is kept from calling home."""
+
+import os
+import shutil
+
+CHROMIUM = os.environ.get("CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
+QUIET = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]

@@ -73,6 +73,7 @@ def versions(page: Page, address: str) -> None:
     page.get_by_role("slider", name="Lamp direction").fill("45")
     page.get_by_role("button", name="Keep as version").click()
     page.get_by_role("button", name="Kept as version").wait_for()
+    page.get_by_role("button", name="Close").click()
     page.get_by_role("button", name="Versions").click()
     page.get_by_text("What changed since").first.wait_for()
     take(page, "versions")

@@ -48,7 +48,7 @@ def pangolin() -> Drawing:
     def on_tube(along: float, across: float, length: float, width: float) -> np.ndarray:
         return turned(box(pivot[0] + across - width / 2, pivot[1] - along - length, width, length), tilt, pivot)
 
-    art.add("Tube, front", on_tube(4, 0, 19, 10.5), "tube", "#2c7f96", 4)
+    art.add("Tube, front", on_tube(4, 0, 19, 10.5), "tube", "#2c7f96", 3)
     art.add("Tube, back", on_tube(-12, 0, 16, 8.6), "tube", "#2c7f96", 3)
     art.add("Front ring", on_tube(22, 0, 4.6, 12.4), "tube", brass, 3)
     art.add("Middle ring", on_tube(2, 0, 3.4, 11.6), "tube", brass, 3)

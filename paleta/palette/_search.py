@@ -125,7 +125,14 @@ def _misfit(lab: Floats, wanted: Floats) -> Floats:
     chroma, wish = np.hypot(lab[..., 1], lab[..., 2]), np.hypot(wanted[..., 1], wanted[..., 2])
     across = np.hypot(lab[..., 1] - wanted[..., 1], lab[..., 2] - wanted[..., 2])
     hue_chord = np.sqrt(np.maximum(across**2 - (chroma - wish) ** 2, 0))
-    return ((lab[..., 0] - wanted[..., 0]) / 7) ** 2 + (hue_chord / 5) ** 2 + ((chroma - wish) / 14) ** 2
+    # Half the chroma or twice as much is another kind of colour: a grey has no hue to be wrong in, and is no blue.
+    other_kind = np.maximum(wish / 2 - chroma, 0) + np.maximum(chroma - 2 * wish - 6, 0)
+    return (
+        (other_kind / 3) ** 2
+        + ((lab[..., 0] - wanted[..., 0]) / 7) ** 2
+        + (hue_chord / 5) ** 2
+        + ((chroma - wish) / 14) ** 2
+    )
 
 
 def _uneven(fall: Floats, size: float) -> Floats:

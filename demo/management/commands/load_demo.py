@@ -71,6 +71,8 @@ def _describe(user: Any, piece: Piece, demo: DemoPiece, drawing: Any, seen: Any)
             wish_lab=found.wish_lab,
             left_as_paper=found.wish_lab is None,
         )
+    for label in sheet.regions.keys() - changed.keys():
+        changed[label] = replace(sheet.regions[label], name=f"Gap {label}", left_as_paper=True)
     sheet = replace(
         sheet.with_regions(changed),
         paper=demo.paper,

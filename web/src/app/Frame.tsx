@@ -14,7 +14,7 @@ export function Frame() {
   return (
     <div className="flex min-h-dvh flex-col">
       <a href="#screen" className="sr-only focus:not-sr-only focus:absolute focus:left-2 focus:top-2 focus:bg-sheet focus:p-2">Skip to the screen</a>
-      <header className="flex h-11 shrink-0 items-center gap-8 px-5">
+      <header className="flex h-11 shrink-0 items-center gap-4 whitespace-nowrap px-5 min-[1024px]:gap-8">
         <NavLink to="/" className="font-display text-[21px] font-extrabold tracking-tight">Paleta</NavLink>
         <nav aria-label="Screens" className="flex gap-5">
           <NavLink to="/" end className={LINK}>Shelf</NavLink>

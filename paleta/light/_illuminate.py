@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from paleta.errors import LampError
 from paleta.light._relief import SCALE, Relief
 
-FLAT_FADE = 0.06
+FLAT_FADE = 0.16
 """A flat body loses this much light from the side of the lamp to the far side, so that it can be shaded at all:
 walls grow darker towards the far end (common practice)."""
 

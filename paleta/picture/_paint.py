@@ -18,8 +18,8 @@ Lab = tuple[float, float, float]
 VIEWS = ("line", "regions", "values", "coloured")
 SOFT_LEVELS = {"marker": 0.35, "watercolour": 0.5, "pencil": 0.45}
 """Part of the way to the next zone over which two shades melt, by medium. From memory, common practice."""
-TABLE_STEP = 4
-"""Colours are worked out for every fourth level of light and held in between: steps of 0.8 % are not seen."""
+TABLE_STEP = 2
+"""Colours are worked out for every second level of light and held in between: steps of 0.4 % are not seen."""
 INK_RGB = np.array((26, 24, 26), np.float32)
 
 

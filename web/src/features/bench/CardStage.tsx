@@ -5,12 +5,12 @@ import { Button } from "@/shared/ui";
 import { pieceQueries, useTurnLamp } from "./api";
 import { useBench, type View } from "./bench";
 import { drawOutlines, labelAt } from "./labels";
-import { LampTrack } from "./LampTrack";
+import { LampShine, LampTrack } from "./LampTrack";
 import { useLampDial } from "./useLampDial";
 import { useLivePicture } from "./useLivePicture";
 
 const MARGIN = 84;
-const INNER = 0.9;
+const INSET = 22;
 
 /** The card on the bench with the lamp's track around it. */
 export function CardStage({ view }: { view: View }) {
@@ -23,9 +23,9 @@ export function CardStage({ view }: { view: View }) {
   const labels = useQuery(pieceQueries.labels(piece.id, regionKey)).data;
   const turnLamp = useTurnLamp(piece.id);
 
-  const scale = Math.max(0.2, Math.min((room.width - 2 * MARGIN) / piece.width_mm, (room.height - 2 * MARGIN + 34) / piece.height_mm));
+  const scale = Math.max(0.2, Math.min((room.width - 2 * MARGIN - 28) / piece.width_mm, (room.height - 2 * MARGIN + 34) / piece.height_mm));
   const card = { width: piece.width_mm * scale, height: piece.height_mm * scale };
-  const track = { a: card.width / 2 + MARGIN - 18, b: card.height / 2 + MARGIN - 42, inner: INNER };
+  const track = { a: card.width / 2 + MARGIN - 18, b: card.height / 2 + MARGIN - 42, inset: INSET };
   const centre = useCallback(() => {
     const box = stage.current?.getBoundingClientRect();
     return box ? { x: box.left + box.width / 2, y: box.top + box.height / 2 } : null;
@@ -49,7 +49,7 @@ export function CardStage({ view }: { view: View }) {
 
   return (
     <div ref={stage} className="relative min-h-0 grow overflow-hidden" data-testid="stage">
-      <LampTrack track={track} dial={dial} room={room} ambient={piece.lamp.ambient} />
+      <LampShine track={track} lamp={dial.shown} room={room} />
       {/* The picture's own keyboard way is the list of regions on the sheet. */}
       <div className="absolute left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 bg-sheet shadow-[0_10px_30px_rgb(0_0_0/0.35)]"
         style={card} data-testid="card" title={name}
@@ -69,6 +69,7 @@ export function CardStage({ view }: { view: View }) {
           </div>
         )}
       </div>
+      <LampTrack track={track} dial={dial} room={room} />
     </div>
   );
 }

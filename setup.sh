@@ -15,7 +15,7 @@ setup_python() {
   if [ ! -x .venv/bin/python ]; then
     python3 -m venv .venv || { say "Python's venv module is missing. On Debian: apt-get install python3-venv"; exit 1; }
   fi
-  .venv/bin/python -m pip install --quiet --disable-pip-version-check -r "$1"
+  .venv/bin/python -m pip install -qq --disable-pip-version-check -r "$1"
   mkdir -p .stamps
   rm -f .stamps/python-"$1"-*
   # The development list holds everything the other one does.

@@ -2,7 +2,7 @@
 
 from paleta.light._bodies import FORMS, Body, guess_bodies
 from paleta.light._illuminate import Glow, Lamp, illuminate
-from paleta.light._relief import SCALE, Relief, model_forms
+from paleta.light._relief import SCALE, Relief, model_forms, relief_from_bytes, relief_to_bytes
 from paleta.light._zones import LEVELS, NO_ZONE, SHARES, ZONE_NAMES, Zoning, levels, thresholds, zone_map
 
 __all__ = [
@@ -21,6 +21,8 @@ __all__ = [
     "illuminate",
     "levels",
     "model_forms",
+    "relief_from_bytes",
+    "relief_to_bytes",
     "thresholds",
     "zone_map",
 ]

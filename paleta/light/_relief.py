@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -114,3 +115,34 @@ def _across(body_map: NDArray[np.int32], count: int) -> NDArray[np.float32]:
         # Two standard deviations reach the edge of a disc.
         planes.append(np.clip((place - middle[body_map]) / (2 * spread[body_map]), -1, 1))
     return np.stack(planes, axis=-1).astype(np.float32)
+
+
+def relief_to_bytes(relief: Relief) -> bytes:
+    """Pack a relief for keeping; half precision is finer than any shading needs."""
+    out = io.BytesIO()
+    np.savez_compressed(
+        out,
+        normals=relief.normals[..., :2].astype(np.float16),
+        sunk=np.signbit(relief.height),
+        height=np.abs(relief.height).astype(np.float16),
+        flat=relief.flat,
+        across=relief.across,
+        shape=np.array(relief.shape),
+    )
+    return out.getvalue()
+
+
+def relief_from_bytes(data: bytes) -> Relief:
+    """Undo `relief_to_bytes`."""
+    with np.load(io.BytesIO(data), allow_pickle=False) as kept:
+        slope = kept["normals"].astype(np.float32)
+        height = kept["height"].astype(np.float32)
+        rows, cols = (int(size) for size in kept["shape"])
+        upward = np.sqrt(np.maximum(1 - (slope**2).sum(axis=-1, keepdims=True), 0))
+        return Relief(
+            normals=np.concatenate([slope, upward], axis=-1),
+            height=np.where(kept["sunk"], -height, height),
+            flat=kept["flat"],
+            across=kept["across"],
+            shape=(rows, cols),
+        )

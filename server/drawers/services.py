@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 
-from demo.drawers import DRAWERS
 from paleta.media import Swatch
 from server.drawers.models import Drawer, SwatchRecord
+from server.drawers.starter import DRAWERS
 
 
 @transaction.atomic

@@ -15,12 +15,24 @@ import cv2
 import numpy as np
 
 from paleta.impression import Impression, RegionMap, apply_edits, labels_from_png, read
-from paleta.light import SCALE, Lamp, Relief, illuminate, levels, model_forms, thresholds
+from paleta.light import (
+    SCALE,
+    Lamp,
+    Relief,
+    illuminate,
+    levels,
+    model_forms,
+    relief_from_bytes,
+    relief_to_bytes,
+    thresholds,
+)
 from paleta.order import PACES, Plan, Work, check_plan, make_plan, plan_region_by_region, school_named
 from paleta.picture import Canvas, looks_of, make_canvas, paint
 from paleta.recipe import Sheet, bodies_of, work_of, zoning_of
 from server.pieces import files
+from server.pieces.cache import DiskCache
 from server.pieces.models import Piece
+from server.pieces.sheets import sheet_sha256
 
 Value = TypeVar("Value")
 JPEG_QUALITY = 92
@@ -56,6 +68,10 @@ class Memory:
 
 _impressions, _maps, _reliefs, _canvases, _plans = Memory(4), Memory(12), Memory(12), Memory(12), Memory(64)
 
+_relief_files, _small_files = DiskCache("reliefs", 200), DiskCache("shelf", 2000)
+RELIEF_KEY = "1"
+"""To be raised when the modelling of forms or the painting changes, so that no old result is shown."""
+
 
 def impression_of(piece: Piece) -> Impression:
     return _impressions.get(piece.impression_sha256, lambda: read(files.fetch(piece.impression_sha256), dpi=piece.dpi))
@@ -75,7 +91,12 @@ def region_map_of(piece: Piece, sheet: Sheet) -> RegionMap:
 
 def relief_of(piece: Piece, sheet: Sheet) -> Relief:
     bodies = tuple(bodies_of(sheet))
-    return _reliefs.get((_map_key(piece, sheet), bodies), lambda: model_forms(region_map_of(piece, sheet), bodies))
+    key = f"{RELIEF_KEY} {_map_key(piece, sheet)} {bodies}"
+
+    def make() -> bytes:
+        return relief_to_bytes(model_forms(region_map_of(piece, sheet), bodies))
+
+    return _reliefs.get(key, lambda: relief_from_bytes(_relief_files.get(key, make)))
 
 
 def plans_of(piece: Piece, sheet: Sheet) -> tuple[Plan, Plan]:
@@ -127,6 +148,11 @@ def picture(piece: Piece, sheet: Sheet, view: str, *, lamp: Lamp | None = None, 
 
 def small_picture(piece: Piece, sheet: Sheet, width_px: int) -> bytes:
     """A small coloured picture for the shelf."""
+    key = f"{RELIEF_KEY} {piece.regions_sha256} {sheet_sha256(sheet)} {width_px}"
+    return _small_files.get(key, lambda: _make_small(piece, sheet, width_px))
+
+
+def _make_small(piece: Piece, sheet: Sheet, width_px: int) -> bytes:
     large = cv2.imdecode(np.frombuffer(picture(piece, sheet, "coloured", live=True), np.uint8), cv2.IMREAD_COLOR)
     height = max(1, round(large.shape[0] * width_px / large.shape[1]))
     small = cv2.resize(large, (width_px, height), interpolation=cv2.INTER_AREA)

@@ -13,7 +13,7 @@ from server.drawers.serializers import SwatchSerializer
 from server.pieces import bench
 from server.pieces.models import Piece
 from server.pieces.serializers import RampSerializer
-from server.pieces.steps import sheet_sha256
+from server.pieces.sheets import sheet_sha256
 
 MM_PER_INCH = 25.4
 

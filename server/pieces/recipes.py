@@ -14,7 +14,8 @@ from server.ownership import require_owner
 from server.pieces import bench, files
 from server.pieces.models import Piece, RecipeRecord
 from server.pieces.services import put_on_shelf
-from server.pieces.steps import lock, sheet_sha256
+from server.pieces.sheets import sheet_sha256
+from server.pieces.steps import lock
 
 
 @transaction.atomic

@@ -2,22 +2,15 @@
 
 from __future__ import annotations
 
-import hashlib
-import json
-
 from django.db import transaction
 
 from paleta.recipe import Sheet, sheet_to_plain
 from server.ownership import Actor, require_owner
 from server.pieces.models import Piece, Step
+from server.pieces.sheets import sheet_sha256
 from server.problems import ChangedElsewhere, Refused
 
 STEPS_KEPT = 200
-
-
-def sheet_sha256(sheet: Sheet) -> str:
-    """Tells whether two sheets are the same."""
-    return hashlib.sha256(json.dumps(sheet_to_plain(sheet), sort_keys=True).encode()).hexdigest()
 
 
 def lock(actor: Actor, piece: Piece, version: int) -> Piece:

@@ -9,11 +9,11 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from demo.drawers import markers, pencils, watercolours
 from paleta.errors import WishError
 from paleta.media import Swatch
 from paleta.palette import find_ramps, judge
 from paleta.palette._search import _price
+from server.drawers.starter import markers, pencils, watercolours
 from tests.builders import grey_pens
 
 GREEN = (58.0, -35.0, 25.0)

@@ -2,7 +2,7 @@ import { useState, type DragEvent, type FormEvent } from "react";
 import { useNavigate } from "react-router";
 
 import { Problem } from "@/shared/api";
-import { Ask, Button, chooseUnit, chosenUnit, toMm, type Unit } from "@/shared/ui";
+import { Ask, Button, chooseUnit, chosenUnit, tell, toMm, type Unit } from "@/shared/ui";
 import { useAddPiece } from "./api";
 
 /** Asks for a scan or photo, what to call it, and how wide it is on paper. */
@@ -50,6 +50,7 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
     addPiece.mutate({ image, title: title.trim(), widthMm, gapMm: 1 }, {
       onSuccess: (piece) => {
         close();
+        if (piece.warnings.length > 0) tell(piece.warnings.join(" "));
         void navigate(`/pieces/${piece.id}?section=regions&view=regions`);
       },
     });

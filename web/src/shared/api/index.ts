@@ -1,22 +1,4 @@
-import type { components } from "./schema";
-
 export { api, Problem } from "./client";
 export { queryClient } from "./queryClient";
-
-type Schemas = components["schemas"];
-export type Piece = Schemas["Piece"];
-export type PieceCard = Schemas["PieceCard"];
-export type Region = Schemas["Region"];
-export type Ramp = Schemas["Ramp"];
-export type Swatch = Schemas["Swatch"];
-export type Plan = Schemas["Plan"];
-export type Pass = Schemas["Pass"];
-export type Drawer = Schemas["Drawer"];
-export type DrawerDetail = Schemas["DrawerDetail"];
-export type RecipeLine = Schemas["RecipeLine"];
-export type Trade = Schemas["Trade"];
-export type Session = Schemas["Session"];
-export type Medium = Piece["medium"];
-export type Form = Region["form"];
-export { drawerQueries, tradeQuery } from "./trade";
-export type { Page } from "./trade";
+export { drawerQueries, tradeQuery, type Page } from "./trade";
+export type * from "./types";

@@ -1,7 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 
 import { api } from "./client";
-import type { Drawer, DrawerDetail, Trade } from "./index";
+import type { Drawer, DrawerDetail, Trade } from "./types";
 
 type Page<Item> = { count: number; next: string | null; previous: string | null; results: Item[] };
 export type { Page };

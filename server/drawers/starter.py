@@ -1,4 +1,7 @@
-"""Three invented drawers. Names are a colour word and a running number of the project's own."""
+"""Three invented drawers that every new account and the demo start with.
+
+Names are a colour word and a running number of the project's own.
+"""
 
 from __future__ import annotations
 

@@ -1,3 +1,216 @@
+"""Pieces over the API: versions, steps, the sheet, uploads, cost."""
+
+from __future__ import annotations
+
+import tempfile
+from pathlib import Path
+
+import cv2
+import numpy as np
+from django.test import TestCase
+
+from paleta.light import Body, Lamp, illuminate, model_forms, relief_from_bytes, relief_to_bytes
+from server.pieces import bench
+from server.pieces.cache import DiskCache
+from server.pieces.models import Piece, Step
+from tests.builders import as_file, disc, line_drawing, region_map
+from tests.core.test_impression import huge_png
+from tests.server.base import ApiTestCase
+
+
+class VersionTest(ApiTestCase):
+    def test_a_change_on_an_old_version_answers_412_and_changes_nothing(self):
+        old = self.piece.version
+        self.assertEqual(self.change("lamp", {"azimuth_deg": 10, "elevation_deg": 30}, version=old).status_code, 200)
+        self.assertProblem(
+            self.change("lamp", {"azimuth_deg": 99, "elevation_deg": 30}, version=old),
+            412,
+            "changed_elsewhere",
+            "another tab",
+        )
+        self.assertEqual(self.send("get", f"pieces/{self.piece.pk}/").json()["lamp"]["azimuth_deg"], 10)
+
+    def test_a_change_without_a_version_answers_428(self):
+        self.assertProblem(
+            self.send("put", f"pieces/{self.piece.pk}/lamp/", {"azimuth_deg": 1, "elevation_deg": 1}),
+            428,
+            "version_missing",
+        )
+
+    def test_undo_and_redo_walk_the_steps_and_a_new_step_drops_the_undone(self):
+        lamps = lambda: self.send("get", f"pieces/{self.piece.pk}/").json()["lamp"]["azimuth_deg"]  # noqa: E731
+        for azimuth in (10, 20, 30):
+            self.change("lamp", {"azimuth_deg": azimuth, "elevation_deg": 30})
+        self.change("undo", method="post")
+        self.change("undo", method="post")
+        self.assertEqual(lamps(), 10)
+        self.change("redo", method="post")
+        self.assertEqual(lamps(), 20)
+        self.change("lamp", {"azimuth_deg": 77, "elevation_deg": 30})
+        self.assertProblem(self.change("redo", method="post"), 409, "no_such_step", "nothing to redo")
+        self.change("undo", method="post")
+        self.assertEqual(lamps(), 20)
+
+    def test_a_change_that_changes_nothing_is_no_step(self):
+        lamp = {"azimuth_deg": 315, "elevation_deg": 40, "ambient": 0.2}
+        self.assertEqual(self.change("lamp", lamp).json()["version"], self.piece.version)
+
+
+class SheetTest(ApiTestCase):
+    def test_a_region_is_renamed_reshaped_and_left_as_paper(self):
+        body = self.change(
+            "regions", {"labels": [1], "name": "Moon", "form": "tube", "axis_deg": 90, "left_as_paper": True}
+        ).json()
+        moon = body["regions"][0]
+        self.assertEqual(
+            (moon["name"], moon["form"], moon["axis_deg"], moon["left_as_paper"]), ("Moon", "tube", 90, True)
+        )
+
+    def test_joined_regions_keep_the_first_ones_name_and_their_summed_area(self):
+        before = {region["label"]: region for region in self.send("get", f"pieces/{self.piece.pk}/").json()["regions"]}
+        after = {
+            region["label"]: region for region in self.change("join", {"labels": [3, 2]}, "post").json()["regions"]
+        }
+        self.assertEqual(set(after), {1, 2})
+        self.assertEqual(after[2]["name"], before[3]["name"])
+        self.assertAlmostEqual(after[2]["area_mm2"], before[2]["area_mm2"] + before[3]["area_mm2"], delta=0.2)
+
+    def test_proposed_ramps_can_be_laid_and_changed_by_hand(self):
+        ramps = self.change("ramp-proposals", {"wish_hex": "#4060c0", "shades": 3}, "post").json()
+        self.assertGreaterEqual(len(ramps), 2)
+        codes = [swatch["code"] for swatch in ramps[0]["swatches"]]
+        region = self.change("ramp", {"labels": [1], "codes": codes, "wish_hex": "#4060c0"}).json()["regions"][0]
+        self.assertEqual([swatch["code"] for swatch in region["ramp"]["swatches"]], codes)
+        darkest = min(self.ana.drawers.get(medium="marker").swatches.all(), key=lambda one: one.lightness)
+        by_hand = [*codes[:2], darkest.code]
+        region = self.change("ramp", {"labels": [1], "codes": by_hand, "by_hand": True}).json()["regions"][0]
+        self.assertTrue(region["by_hand"])
+        self.assertEqual(region["wish_hex"], "#4060c0")
+
+    def test_another_number_of_shades_takes_the_ramp_off(self):
+        region = self.change("regions", {"labels": [1], "shades": 2}).json()["regions"][0]
+        self.assertIsNone(region["ramp"])
+
+    def test_watercolour_ramps_may_use_thinner_washes(self):
+        paints = self.ana.drawers.get(medium="watercolour")
+        self.change("medium", {"medium": "watercolour", "drawer": paints.pk})
+        ramps = self.change("ramp-proposals", {"wish_hex": "#7f9fd0", "shades": 3}, "post").json()
+        self.assertTrue(any("wash" in swatch["name"] for ramp in ramps for swatch in ramp["swatches"]))
+
+    def test_the_plan_holds_every_pass_and_the_habit_to_compare_with(self):
+        plan = self.send("get", f"pieces/{self.piece.pk}/plan/").json()
+        self.assertEqual([one["number"] for one in plan["passes"]], list(range(1, len(plan["passes"]) + 1)))
+        self.assertLessEqual(plan["pen_changes"], plan["by_region_pen_changes"])
+        self.assertEqual(plan["uncoloured"], 0)
+
+    def test_pictures_show_the_plan_and_follow_the_lamp(self):
+        def pixels(query: str) -> np.ndarray:
+            data = self.client.get(f"/api/v1/pieces/{self.piece.pk}/picture/?{query}").content
+            return cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_COLOR).astype(int)
+
+        coloured_, values = pixels("view=coloured"), pixels("view=values")
+        self.assertEqual(coloured_.shape, (300, 360, 3))
+        self.assertGreater(np.ptp(coloured_, axis=2).max(), 40)
+        self.assertLess(np.ptp(values, axis=2).max(), 12)
+        left, right = (
+            pixels(f"view=values&live=true&azimuth_deg={azimuth}&elevation_deg=30")[55, :, 0] for azimuth in (270, 90)
+        )
+        self.assertGreater(left[25], right[25])
+        self.assertLess(left[65], right[65])
+
+    def test_wrong_values_are_refused_with_the_field_at_fault(self):
+        for path, body, pointer in (
+            ("lamp", {"azimuth_deg": 400, "elevation_deg": 30}, "#/azimuth_deg"),
+            ("lamp", {"elevation_deg": 30}, "#/azimuth_deg"),
+            ("regions", {"labels": [99], "name": "x"}, "#/labels"),
+            ("regions", {"labels": [1, 2], "name": "x"}, "#/name"),
+            ("regions", {"labels": [], "name": "x"}, "#/labels"),
+            ("regions", {"labels": [1], "form": "cube"}, "#/form"),
+            ("school", {"school": "X9"}, "#/school"),
+            ("stamp", {"paper": "foil"}, "#/paper"),
+            ("ramp", {"labels": [1], "codes": [], "wish_hex": "red"}, "#/wish_hex"),
+            ("medium", {"medium": "pencil", "drawer": self.ana.drawers.get(medium="marker").pk}, "#/drawer"),
+        ):
+            with self.subTest(path=path, body=body):
+                self.assertProblem(self.change(path, body), 422, "invalid_fields", pointer)
+
+    def test_core_refusals_keep_their_sentence(self):
+        self.assertProblem(
+            self.change("ramp", {"labels": [1], "codes": ["ghost-1"]}), 422, "recipe_unreadable", "no swatch 'ghost-1'"
+        )
+        self.assertProblem(
+            self.change("school", {"school": "W1"}), 422, "recipe_unreadable", "no school of shade order"
+        )
+        self.assertProblem(self.change("join", {"labels": [1]}, "post"), 422, "edit_impossible", "at least two")
+        self.assertProblem(
+            self.client.get(f"/api/v1/pieces/{self.piece.pk}/picture/?view=xray"), 422, "view_unknown", "xray"
+        )
+        self.assertProblem(
+            self.client.get(f"/api/v1/pieces/{self.piece.pk}/picture/?azimuth_deg=nan&elevation_deg=3"),
+            422,
+            "invalid_fields",
+        )
+
+
+class UploadTest(ApiTestCase):
+    def test_a_scan_becomes_a_piece_on_top_of_the_shelf(self):
+        response = self.upload(as_file(line_drawing()), width_mm="60")
+        self.assertEqual(response.status_code, 201, response.content[:300])
+        self.assertEqual(len(response.json()["regions"]), 3)
+        self.assertAlmostEqual(response.json()["width_mm"], 60, delta=0.1)
+        self.assertEqual(self.send("get", "pieces/").json()["results"][0]["title"], "Scan")
+
+    def test_bad_pictures_are_refused_and_leave_nothing_behind(self):
+        whole = as_file(line_drawing(), dpi=(150, 150))
+        before = Piece.objects.count(), Step.objects.count()
+        for data, code, words in (
+            (b"", "not_an_image", "empty"),
+            (b"words", "not_an_image", "not a PNG"),
+            (whole[:900], "not_an_image", "cut short"),
+            (as_file(line_drawing()), "resolution_missing", "Give the width"),
+            (as_file(np.full((300, 300), 255, np.uint8), dpi=(150, 150)), "no_regions", "blank"),
+            (as_file(np.zeros((300, 300), np.uint8), dpi=(150, 150)), "no_regions", "black"),
+        ):
+            with self.subTest(words=words):
+                self.assertProblem(self.upload(data), 422, code, words)
+        self.assertEqual((Piece.objects.count(), Step.objects.count()), before)
+
+    def test_a_picture_with_too_many_pixels_answers_413(self):
+        self.assertProblem(self.upload(huge_png(20_000, 10_000)), 413, "image_too_large")
+
+    def test_a_missing_file_or_title_and_a_width_that_is_no_number_are_named(self):
+        self.assertProblem(self.client.post("/api/v1/pieces/", {"title": "x"}), 422, "invalid_fields", "#/image")
+        self.assertProblem(self.upload(as_file(line_drawing()), title=""), 422, "invalid_fields", "#/title")
+        self.assertProblem(self.upload(as_file(line_drawing()), width_mm="wide"), 422, "invalid_fields", "#/width_mm")
+
+    def test_a_file_over_the_limit_is_refused_before_it_is_read(self):
+        with self.settings(LARGEST_UPLOAD_BYTES=1000):
+            self.assertProblem(self.upload(as_file(line_drawing())), 422, "invalid_fields", "are the most")
+
+
+class CostTest(ApiTestCase):
+    def test_a_shelf_of_one_and_of_twenty_takes_the_same_queries(self):
+        with self.assertNumQueries(4):
+            self.send("get", "pieces/")
+        sheet = self.piece.steps.first().sheet
+        for number in range(20):
+            copy = Piece.objects.get(pk=self.piece.pk)
+            copy.pk, copy.title, copy.position = None, f"Copy {number}", 1
+            copy.save()
+            Step.objects.create(piece=copy, number=1, what="Copied", sheet=sheet)
+        with self.assertNumQueries(4):
+            self.assertEqual(self.send("get", "pieces/").json()["count"], 21)
+
+
+class MemoryTest(TestCase):
+    def test_it_keeps_the_last_few_and_makes_each_only_once(self):
+        made = []
+        memory = bench.Memory(2)
+        for key in ("a", "b", "a", "c", "b"):
+            memory.get(key, lambda key=key: made.append(key) or key)
+        self.assertEqual(made, ["a", "b", "c", "b"])
+
+
 class CacheTest(TestCase):
     def test_kept_results_are_read_again_and_the_least_used_go(self):
         with tempfile.TemporaryDirectory() as folder, self.settings(CACHE_ROOT=folder):

@@ -1,0 +1,108 @@
+"""Who may do what, and the agreements of the API."""
+
+from __future__ import annotations
+
+import io
+from pathlib import Path
+
+from django.core.management import call_command
+from django.test import TestCase
+from django.urls import get_resolver
+
+from server.pieces.models import Piece, Step
+from tests.server.base import ApiTestCase
+
+ROOT = Path(__file__).parents[2]
+
+
+PIECE_ROUTES = {
+    "": ("get", None, 200),
+    "stamp/": ("put", {"title": "New"}, 200),
+    "lamp/": ("put", {"azimuth_deg": 10, "elevation_deg": 30}, 200),
+    "zoning/": ("put", {"true_to_scene": 0.5}, 200),
+    "school/": ("put", {"school": "M3"}, 200),
+    "medium/": ("put", {"medium": "pencil", "drawer": "own"}, 200),
+    "regions/": ("put", {"labels": [1], "name": "Moon"}, 200),
+    "join/": ("post", {"labels": [2, 3]}, 200),
+    "ramp/": ("put", {"labels": [1], "codes": []}, 200),
+    "ramp-proposals/": ("post", {"wish_hex": "#aa5544", "shades": 2}, 200),
+    "colour-wishes/": ("post", None, 200),
+    "undo/": ("post", None, 200),
+    "redo/": ("post", None, 200),
+    "plan/": ("get", None, 200),
+    "picture/": ("get", None, 200),
+    "labels/": ("get", None, 200),
+    "recipes/": ("get", None, 200),
+    "recipes/1/": ("get", None, 404),
+}
+OPEN_ROUTES = {"session/", "session/demo/", "accounts/"}
+LIST_ROUTES = {"pieces/", "pieces/import/", "drawers/", "trade/"}
+
+
+class PermissionTest(ApiTestCase):
+    def test_visitor_other_and_owner_get_401_404_and_their_answer(self):
+        own = self.ana.drawers.get(medium="pencil").pk
+        for who, index in ((None, 0), (self.ben, 1), (self.ana, 2)):
+            self.client.logout()
+            if who:
+                self.client.force_login(who)
+            for route, (method, body, status) in PIECE_ROUTES.items():
+                wanted = (401, 404, status)[index]
+                sent = {**body, "drawer": own} if body and body.get("drawer") == "own" else body
+                version = Piece.objects.get(pk=self.piece.pk).version
+                with self.subTest(who=str(who), route=route):
+                    response = self.send(method, f"pieces/{self.piece.pk}/{route}", sent, version)
+                    self.assertEqual(response.status_code, wanted, response.content[:200])
+
+    def test_deleting_is_for_the_owner_alone(self):
+        self.client.force_login(self.ben)
+        self.assertEqual(self.send("delete", f"pieces/{self.piece.pk}/").status_code, 404)
+        self.assertTrue(Piece.objects.filter(pk=self.piece.pk).exists())
+        self.client.force_login(self.ana)
+        self.assertEqual(self.send("delete", f"pieces/{self.piece.pk}/").status_code, 204)
+        self.assertFalse(Step.objects.filter(piece_id=self.piece.pk).exists())
+
+    def test_another_owners_piece_stays_as_it_was(self):
+        self.client.force_login(self.ben)
+        before = self.piece.version
+        self.assertProblem(self.change("lamp", {"azimuth_deg": 1, "elevation_deg": 1}), 404, "not_found")
+        self.assertEqual(Piece.objects.get(pk=self.piece.pk).version, before)
+
+    def test_another_owners_drawer_is_not_there(self):
+        other = self.ben.drawers.get(medium="pencil")
+        self.assertProblem(self.change("medium", {"medium": "pencil", "drawer": other.pk}), 404, "not_found")
+        self.assertProblem(self.send("get", f"drawers/{other.pk}/"), 404, "not_found")
+
+    def test_lists_hold_only_ones_own(self):
+        self.client.force_login(self.ben)
+        self.assertEqual(self.send("get", "pieces/").json()["results"], [])
+        self.assertEqual(
+            {drawer["name"] for drawer in self.send("get", "drawers/").json()["results"]},
+            {"Marker drawer", "Paint box", "Pencil roll"},
+        )
+
+    def test_every_route_of_the_api_stands_in_a_table_here(self):
+        found = set()
+        for group in get_resolver().url_patterns:
+            for pattern in getattr(group, "url_patterns", []):
+                found.add(str(pattern.pattern).strip("^$").replace("\\Z", ""))
+        known = OPEN_ROUTES | LIST_ROUTES
+        known |= {rf"pieces/(?P<pk>\d+)/{route}" for route in PIECE_ROUTES if not route.startswith("recipes/1")}
+        known |= {r"pieces/(?P<pk>\d+)/recipes/(?P<number>\d+)/", "drawers/(?P<pk>[^/.]+)/"}
+        self.assertEqual(found, known)
+
+    def test_lists_and_words_need_signing_in(self):
+        self.client.logout()
+        for route in LIST_ROUTES:
+            with self.subTest(route=route):
+                self.assertProblem(self.send("post" if "import" in route else "get", route), 401, "not_authenticated")
+
+
+class AgreementTest(TestCase):
+    def test_the_checked_in_schema_is_the_codes_own(self):
+        out = io.StringIO()
+        call_command("spectacular", "--fail-on-warn", stdout=out)
+        self.assertEqual(out.getvalue().strip(), (ROOT / "server/schema.yml").read_text().strip())
+
+    def test_no_model_change_lacks_a_migration(self):
+        call_command("makemigrations", "--check", "--dry-run", verbosity=0)

@@ -73,6 +73,13 @@ class Drawing:
             cv2.polylines(ink, [points], shape.closed, 255, thickness, cv2.LINE_AA, SUBPIXEL_BITS)
         return ink, seen
 
+    def white(self, dpi: float, turn_deg: float) -> NDArray[np.bool_]:
+        """Where the drawing, turned clockwise, shows paper between its lines."""
+        ink, _ = self.rasterise(dpi)
+        matrix = cv2.getRotationMatrix2D((ink.shape[1] / 2, ink.shape[0] / 2), -turn_deg, 1.0)
+        turned_ink: NDArray[np.uint8] = cv2.warpAffine(ink, matrix, ink.shape[::-1])
+        return turned_ink < 100
+
     def to_svg(self) -> str:
         """The same drawing as an SVG document."""
         rows = []

@@ -9,13 +9,19 @@ from numpy.typing import NDArray
 from paleta.errors import NoRegions
 from paleta.impression._ink import separate_ink
 from paleta.impression._read import Impression
-from paleta.impression._region_map import RegionMap
+from paleta.impression._region_map import CRACK_TO_LENGTH, RegionMap
 
 BALL_STEPS = 9
 """How many ball sizes are tried between the widest gap and one pixel."""
 NECK_SHARE = 0.55
 """Two cells that touch without ink between them, over a neck at least this share of the smaller one's own
 width, are one cell that narrows. A gap in a line is narrow beside both cells; a waist is not."""
+NARROWEST_MM = 0.34
+"""Passages no wider than this are left parted, whatever the lines do: a brush does not go through."""
+CHANNEL_INK = 0.66
+"""A ring that runs through this much ink lies across a passage between two lines, not across a break in one."""
+RING_LINES = 0.9
+RING_POINTS = 48
 CRUMB_MM2 = 0.03
 """Cells this small are what the smallest ball finds between grains of ink; they never become regions of their own."""
 MOST_REGIONS = 4000
@@ -54,7 +60,7 @@ def find_regions(impression: Impression, *, gap_mm: float = 1.0, smallest_mm2: f
     distance = cv2.distanceTransform((~ink).astype(np.uint8), cv2.DIST_L2, 5)
     labels = _fill_with_balls(distance, ink, largest_px=gap_mm * px_per_mm / 2)
     labels = _drop_small(labels, CRUMB_MM2 * px_per_mm**2)
-    labels = _merge_waists(labels, distance)
+    labels = _merge_waists(labels, distance, ink, NARROWEST_MM * px_per_mm / 2)
     labels = _drop_small(labels, smallest_mm2 * px_per_mm**2)
     labels = _paper_first(labels)
     labels = _give_leftovers_to_nearest(labels)
@@ -102,8 +108,14 @@ def _spread(labels: NDArray[np.int32], room: NDArray[np.bool_], canvas: NDArray[
     return np.where(labels > 0, labels, grown).astype(np.int32)
 
 
-def _merge_waists(labels: NDArray[np.int32], distance: NDArray[np.float32]) -> NDArray[np.int32]:
-    """Join cells that were parted only because they narrow between two wide parts."""
+def _merge_waists(
+    labels: NDArray[np.int32], distance: NDArray[np.float32], ink: NDArray[np.bool_], narrowest_px: float
+) -> NDArray[np.int32]:
+    """Join cells that were parted although no line is broken between them.
+
+    Where a line is broken, only its two ends reach the place where the cells meet, so a ring round it sees little
+    ink. A cell that merely narrows has lines along both sides there, and the ring runs through much of them.
+    """
     count = int(labels.max()) + 1
     if count <= 2:
         return labels
@@ -111,7 +123,8 @@ def _merge_waists(labels: NDArray[np.int32], distance: NDArray[np.float32]) -> N
     cells = labels > 0
     np.maximum.at(widest, labels[cells], distance[cells])
     full = _give_leftovers_to_nearest(np.where(labels > 0, labels, 0), only=distance > 0, barrier=distance <= 0)
-    pairs, heights = _necks(full, distance)
+    pairs, heights, places = _necks(full, distance)
+    channel = _ink_round(ink, places, heights) >= CHANNEL_INK
     parent = np.arange(count)
 
     def root(label: int) -> int:
@@ -122,29 +135,54 @@ def _merge_waists(labels: NDArray[np.int32], distance: NDArray[np.float32]) -> N
 
     for k in np.lexsort((pairs[:, 1], pairs[:, 0], -heights)).tolist():
         first, second, height = root(int(pairs[k, 0])), root(int(pairs[k, 1])), heights[k]
-        if first != second and height >= NECK_SHARE * min(widest[first], widest[second]):
+        wide = height >= NECK_SHARE * min(widest[first], widest[second])
+        if first != second and (wide or (channel[k] and height > narrowest_px)):
             parent[second] = first
             widest[first] = max(widest[first], widest[second])
     table = np.array([root(label) for label in range(count)], np.int32)
     return np.where(labels > 0, table[np.maximum(labels, 0)], labels).astype(np.int32)
 
 
-def _necks(cells: NDArray[np.int32], distance: NDArray[np.float32]) -> tuple[NDArray[np.int64], NDArray[np.float32]]:
-    """Pairs of touching cells (N x 2, smaller first) and half the width of the widest place where each pair meets."""
+def _necks(
+    cells: NDArray[np.int32], distance: NDArray[np.float32]
+) -> tuple[NDArray[np.int64], NDArray[np.float32], NDArray[np.int64]]:
+    """Pairs of touching cells (N x 2, smaller first); half the width of the widest place where each pair meets, and
+    that place as a flat position."""
     count = int(cells.max()) + 1
-    codes, heights = [], []
-    for here, there, high_here, high_there in (
-        (cells[:, :-1], cells[:, 1:], distance[:, :-1], distance[:, 1:]),
-        (cells[:-1], cells[1:], distance[:-1], distance[1:]),
+    position = np.arange(cells.size).reshape(cells.shape)
+    codes, heights, places = [], [], []
+    for here, there in (
+        ((slice(None), slice(None, -1)), (slice(None), slice(1, None))),
+        ((slice(None, -1), slice(None)), (slice(1, None), slice(None))),
     ):
-        meets = (here != there) & (here > 0) & (there > 0)
-        one, other = here[meets].astype(np.int64), there[meets].astype(np.int64)
-        codes.append(np.minimum(one, other) * count + np.maximum(one, other))
-        heights.append(np.minimum(high_here[meets], high_there[meets]))
-    found, place = np.unique(np.concatenate(codes), return_inverse=True)
-    widest = np.zeros(len(found), np.float32)
-    np.maximum.at(widest, place, np.concatenate(heights))
-    return np.stack([found // count, found % count], axis=1), widest
+        one, other = cells[here], cells[there]
+        meets = (one != other) & (one > 0) & (other > 0)
+        first, second = one[meets].astype(np.int64), other[meets].astype(np.int64)
+        codes.append(np.minimum(first, second) * count + np.maximum(first, second))
+        heights.append(np.minimum(distance[here][meets], distance[there][meets]))
+        places.append(position[here][meets])
+    code, height, place = np.concatenate(codes), np.concatenate(heights), np.concatenate(places)
+    order = np.lexsort((place, -height, code))
+    code, height, place = code[order], height[order], place[order]
+    found, first_of = np.unique(code, return_index=True)
+    return np.stack([found // count, found % count], axis=1), height[first_of], place[first_of]
+
+
+def _ink_round(ink: NDArray[np.bool_], places: NDArray[np.int64], heights: NDArray[np.float32]) -> NDArray[np.float64]:
+    """Share of ink on a ring round each place, a line's width beyond the ink nearest to it."""
+    line = _line_width(ink)
+    angle = np.linspace(0, 2 * np.pi, RING_POINTS, endpoint=False)
+    rows, cols = np.unravel_index(places, ink.shape)
+    radius = heights + RING_LINES * line
+    y = np.clip(np.round(rows[:, None] + radius[:, None] * np.sin(angle)), 0, ink.shape[0] - 1).astype(int)
+    x = np.clip(np.round(cols[:, None] + radius[:, None] * np.cos(angle)), 0, ink.shape[1] - 1).astype(int)
+    return ink[y, x].mean(axis=1)
+
+
+def _line_width(ink: NDArray[np.bool_]) -> float:
+    """Usual width of the lines in pixels: twice the area over the outline's length."""
+    outline = np.count_nonzero(ink[:, 1:] != ink[:, :-1]) + np.count_nonzero(ink[1:] != ink[:-1])
+    return max(1.5, 2 * np.count_nonzero(ink) / max(1.0, outline * CRACK_TO_LENGTH))
 
 
 def _drop_small(labels: NDArray[np.int32], smallest_px: float) -> NDArray[np.int32]:

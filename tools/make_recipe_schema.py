@@ -42,7 +42,10 @@ REGION = record(
     by_hand=FLAG,
 )
 SWATCH = record(code=TEXT, name=TEXT, medium=TEXT, family=TEXT, lab=LAB, paper=TEXT)
-EDIT = record(op={"enum": ["join"]}, regions={**many(whole(1), 4000), "minItems": 2})
+JOIN = record(op={"const": "join"}, regions={**many(whole(1), 4000), "minItems": 2})
+POINT = {"type": "array", "items": NUMBER, "minItems": 2, "maxItems": 2}
+SPLIT = record(op={"const": "split"}, region=whole(1), line={**many(POINT, 200), "minItems": 2})
+EDIT = {"oneOf": [JOIN, SPLIT]}
 SHEET = record(
     title=TEXT,
     outline_ink=TEXT,

@@ -1,7 +1,8 @@
 """Changes to the found regions, kept as a list and replayed over the map.
 
 Each edit is a plain mapping, so a list of them can be stored as JSON:
-    {"op": "join", "regions": [3, 7]}    3 and 7 become one region that keeps the lowest label
+    {"op": "join", "regions": [3, 7]}                      3 and 7 become one region that keeps the lowest label
+    {"op": "split", "region": 3, "line": [[10, 4], [12, 9]]}   a barrier drawn across region 3, points (x, y) in mm
 """
 
 from __future__ import annotations
@@ -9,41 +10,103 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+import cv2
 import numpy as np
+from numpy.typing import NDArray
 
 from paleta.errors import EditError
 from paleta.impression._region_map import RegionMap
+from paleta.impression._regions import give_leftovers_to_nearest
 
 Edit = Mapping[str, Any]
+SNAP_MM = 2.0
+"""A barrier's ends are drawn on by this much, so that they reach the outline they were meant to reach."""
+BARRIER_MM = 0.25
+SMALLEST_PART_MM2 = 0.5
 
 
 def check_edit(edit: Edit, labels: set[int]) -> None:
-    """Raise EditError unless `edit` fits a map that has these region labels."""
-    if edit.get("op") != "join":
+    """Raise EditError unless `edit` is well formed and its regions are among `labels`."""
+    if edit.get("op") == "join":
+        wanted = edit.get("regions", [])
+        if len(set(wanted)) < 2:
+            raise EditError("Choose at least two regions to join.")
+    elif edit.get("op") == "split":
+        wanted = [edit.get("region")]
+        if len(edit.get("line", [])) < 2:
+            raise EditError("A barrier needs at least two points.")
+    else:
         raise EditError(f"Unknown change to the regions: {edit.get('op')!r}.")
-    wanted = edit.get("regions", [])
-    if len(set(wanted)) < 2:
-        raise EditError("Choose at least two regions to join.")
     missing = sorted(set(wanted) - labels)
     if missing:
-        raise EditError(f"There is no region {missing[0]} to join.")
+        raise EditError(f"There is no region {missing[0]} to {edit['op']}.")
 
 
 def apply_edits(region_map: RegionMap, edits: Sequence[Edit]) -> RegionMap:
-    """Replay `edits` in order over a found map; labels that survive keep their number.
+    """Replay `edits` in order over a found map; labels that survive keep their number, split parts get new ones.
 
     Raises
     ------
     EditError
-        If an edit names a region that is not there (any more).
+        If an edit names a region that is not there (any more), or a barrier does not part its region.
     """
-    if not edits:
-        return region_map
-    table = np.arange(int(region_map.labels.max()) + 1, dtype=np.int32)
-    alive = {region.label for region in region_map.regions}
+    labels = region_map.labels
+    alive = {region.label for region in region_map.regions} if edits else set()
     for edit in edits:
         check_edit(edit, alive)
-        joined = sorted(set(edit["regions"]))
-        table[np.isin(table, joined[1:])] = joined[0]
-        alive -= set(joined[1:])
-    return RegionMap(labels=table[region_map.labels], ink=region_map.ink, dpi=region_map.dpi)
+        if edit["op"] == "join":
+            labels = _join(labels, sorted(set(edit["regions"])))
+            alive -= set(sorted(set(edit["regions"]))[1:])
+        else:
+            labels, parts = _split(labels, edit["region"], edit["line"], region_map.px_per_mm)
+            alive |= set(parts)
+    return RegionMap(labels=labels, ink=region_map.ink, dpi=region_map.dpi) if edits else region_map
+
+
+def parts_of_split(region_map: RegionMap, region: int, line: Sequence[Sequence[float]]) -> list[int]:
+    """The labels of the new parts that a barrier would give, the part that keeps `region` not among them."""
+    return _split(region_map.labels, region, line, region_map.px_per_mm)[1]
+
+
+def _join(labels: NDArray[np.int32], regions: Sequence[int]) -> NDArray[np.int32]:
+    table = np.arange(int(labels.max()) + 1, dtype=np.int32)
+    table[list(regions[1:])] = regions[0]
+    return table[labels]
+
+
+def _split(
+    labels: NDArray[np.int32], region: int, line: Sequence[Sequence[float]], px_per_mm: float
+) -> tuple[NDArray[np.int32], list[int]]:
+    """Cut `region` along `line`; the largest part keeps its label, the others follow the highest one in use."""
+    rows, cols = np.nonzero(labels == region)
+    top, left = int(rows.min()), int(cols.min())
+    box = (slice(top, int(rows.max()) + 1), slice(left, int(cols.max()) + 1))
+    inside = labels[box] == region
+    points = (_drawn_on(np.asarray(line, float)) * px_per_mm - (left, top)) * 16
+    barrier = np.zeros(inside.shape, np.uint8)
+    width = max(2, round(BARRIER_MM * px_per_mm))
+    cv2.polylines(barrier, [np.round(points).astype(np.int32)], False, 1, width, cv2.LINE_8, 4)
+    count, parts, stats, _ = cv2.connectedComponentsWithStats(
+        (inside & (barrier == 0)).astype(np.uint8), connectivity=4
+    )
+    areas = stats[1:, cv2.CC_STAT_AREA]
+    large = [int(k) + 1 for k in np.argsort(-areas, kind="stable") if areas[k] >= SMALLEST_PART_MM2 * px_per_mm**2]
+    if count < 3 or len(large) < 2:
+        raise EditError("The barrier does not part the region. Draw it from outline to outline.")
+    names = [region, *range(int(labels.max()) + 1, int(labels.max()) + len(large))]
+    table = np.zeros(count, np.int32)
+    table[large] = names
+    filled = give_leftovers_to_nearest(table[parts])
+    result = labels.copy()
+    result[box] = np.where(inside, filled, labels[box])
+    return result, names[1:]
+
+
+def _drawn_on(points: NDArray[np.float64]) -> NDArray[np.float64]:
+    """The line with both its ends carried on straight by SNAP_MM."""
+
+    def beyond(end: NDArray[np.float64], before: NDArray[np.float64]) -> NDArray[np.float64]:
+        way = end - before
+        return end + way / max(float(np.hypot(*way)), 1e-6) * SNAP_MM
+
+    return np.concatenate([[beyond(points[0], points[1])], points, [beyond(points[-1], points[-2])]])

@@ -63,7 +63,7 @@ def find_regions(impression: Impression, *, gap_mm: float = 1.0, smallest_mm2: f
     labels = _merge_waists(labels, distance, ink, NARROWEST_MM * px_per_mm / 2)
     labels = _drop_small(labels, smallest_mm2 * px_per_mm**2)
     labels = _paper_first(labels)
-    labels = _give_leftovers_to_nearest(labels)
+    labels = give_leftovers_to_nearest(labels)
     labels = _number_in_reading_order(labels)
     count = int(labels.max())
     if count == 0:
@@ -122,7 +122,7 @@ def _merge_waists(
     widest = np.zeros(count, np.float32)
     cells = labels > 0
     np.maximum.at(widest, labels[cells], distance[cells])
-    full = _give_leftovers_to_nearest(np.where(labels > 0, labels, 0), only=distance > 0, barrier=distance <= 0)
+    full = give_leftovers_to_nearest(np.where(labels > 0, labels, 0), only=distance > 0, barrier=distance <= 0)
     pairs, heights, places = _necks(full, distance)
     channel = _ink_round(ink, places, heights) >= CHANNEL_INK
     parent = np.arange(count)
@@ -202,7 +202,7 @@ def _paper_first(labels: NDArray[np.int32]) -> NDArray[np.int32]:
     return result
 
 
-def _give_leftovers_to_nearest(
+def give_leftovers_to_nearest(
     labels: NDArray[np.int32], *, only: NDArray[np.bool_] | None = None, barrier: NDArray[np.bool_] | None = None
 ) -> NDArray[np.int32]:
     """Every pixel without a cell takes the label of the nearest pixel that has one."""

@@ -92,6 +92,20 @@ class JoinSerializer(serializers.Serializer):
     labels = LabelsField()
 
 
+class PointField(serializers.ListField):
+    """(x, y) in mm from the picture's top left corner."""
+
+    def __init__(self, **more: Any) -> None:
+        super().__init__(
+            child=serializers.FloatField(min_value=-500, max_value=1000), min_length=2, max_length=2, **more
+        )
+
+
+class SplitSerializer(serializers.Serializer):
+    label = serializers.IntegerField(min_value=1)
+    line = serializers.ListField(child=PointField(), min_length=2, max_length=200)
+
+
 class ProposeSerializer(serializers.Serializer):
     wish_hex = HexField(source="wish_lab")
     shades = serializers.IntegerField(min_value=1, max_value=4)

@@ -12,7 +12,7 @@ from rest_framework.exceptions import ValidationError
 
 from paleta.colour import plain_name
 from paleta.errors import RecipeError
-from paleta.impression import check_edit, find_regions, labels_to_png, read
+from paleta.impression import check_edit, find_regions, labels_to_png, parts_of_split, read
 from paleta.light import Lamp, guess_bodies
 from paleta.media import MEDIA, PAPERS
 from paleta.order import school_named
@@ -152,6 +152,21 @@ def join_regions(*, actor: AbstractBaseUser, piece: Piece, version: int, labels:
     names = [sheet.regions[label].name for label in labels]
     what = f"Joined {' and '.join(names[:3])}{' and more' if len(names) > 3 else ''}"
     return keep_step(actor=actor, piece=piece, version=version, what=what[:200], sheet=joined)
+
+
+def split_region(
+    *, actor: AbstractBaseUser, piece: Piece, version: int, label: int, line: Sequence[Sequence[float]]
+) -> Piece:
+    """Part one region along a barrier; the new parts start with its settings and ramp."""
+    sheet = piece.sheet()
+    edit = {"op": "split", "region": label, "line": [[round(x, 2), round(y, 2)] for x, y in line]}
+    check_edit(edit, set(sheet.regions))
+    old = sheet.regions[label]
+    new = parts_of_split(bench.region_map_of(piece, sheet), label, edit["line"])
+    parts = {part: replace(old, name=f"{old.name[:54]} ({number})") for number, part in enumerate(new, start=2)}
+    split = replace(sheet, edits=(*sheet.edits, edit)).with_regions(parts)
+    what = f"Split {old.name} in {len(new) + 1}"
+    return keep_step(actor=actor, piece=piece, version=version, what=what[:200], sheet=split)
 
 
 def choose_medium(*, actor: AbstractBaseUser, piece: Piece, version: int, medium: str, drawer: Drawer) -> Piece:

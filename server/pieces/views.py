@@ -139,6 +139,11 @@ class PieceViewSet(viewsets.GenericViewSet):
     def join(self, request: Request, pk: str) -> Response:
         return self._change(services.join_regions, **self._read(serializers.JoinSerializer))
 
+    @changes(serializers.SplitSerializer)
+    @action(detail=True, methods=["post"])
+    def split(self, request: Request, pk: str) -> Response:
+        return self._change(services.split_region, **self._read(serializers.SplitSerializer))
+
     @extend_schema(request=serializers.ProposeSerializer, responses=serializers.RampSerializer(many=True))
     @action(detail=True, methods=["post"], url_path="ramp-proposals", pagination_class=None)
     def ramp_proposals(self, request: Request, pk: str) -> Response:

@@ -159,6 +159,39 @@ class WalkTest(BrowserTest):
             ).to_be_visible()
 
 
+class RegionTest(BrowserTest):
+    def test_a_drawn_barrier_parts_a_region_and_undo_makes_it_whole(self):
+        page = self.open_piece(make_piece(self.ana), "?section=regions&view=regions")
+        rows = page.locator("#part-regions").get_by_role("list", name="Regions").get_by_role("listitem")
+        expect(rows).to_have_count(3)
+        page.get_by_role("button", name="Split a region with a drawn barrier").click()
+        glass = page.get_by_test_id("barrier").bounding_box()
+        page.mouse.move(glass["x"] + 0.25 * glass["width"], glass["y"] + 0.2 * glass["height"])
+        page.mouse.down()
+        page.mouse.move(glass["x"] + 0.25 * glass["width"], glass["y"] + 0.55 * glass["height"], steps=8)
+        page.mouse.up()
+        expect(rows).to_have_count(4)
+        expect(page.get_by_text("2 regions in hand")).to_be_visible()
+        page.keyboard.press("Control+z")
+        expect(rows).to_have_count(3)
+
+    def test_a_barrier_that_parts_nothing_is_refused_in_a_sentence(self):
+        page = self.open_piece(make_piece(self.ana), "?section=regions&view=regions")
+        page.get_by_role("button", name="Split a region with a drawn barrier").click()
+        glass = page.get_by_test_id("barrier").bounding_box()
+        page.mouse.move(glass["x"] + 0.23 * glass["width"], glass["y"] + 0.37 * glass["height"])
+        page.mouse.down()
+        page.mouse.move(glass["x"] + 0.27 * glass["width"], glass["y"] + 0.37 * glass["height"], steps=4)
+        page.mouse.up()
+        expect(page.get_by_role("alert")).to_contain_text("does not part the region")
+
+    def test_a_region_is_split_from_the_keyboard_too(self):
+        page = self.open_piece(make_piece(self.ana), "?section=regions")
+        page.get_by_role("button", name="Region 1 dome").press("Enter")
+        page.get_by_role("button", name="Split level").press("Enter")
+        expect(page.get_by_role("button", name="Region 1 (2) dome")).to_be_visible()
+
+
 class LampTest(BrowserTest):
     def test_shift_and_arrow_turn_the_lamp_by_15_degrees_and_it_is_kept(self):
         piece = make_piece(self.ana)

@@ -180,11 +180,37 @@ class EditTest(SimpleTestCase):
         self.assertEqual([region.label for region in joined.regions], [1, 2])
         self.assertAlmostEqual(joined.regions[1].area_mm2, sum(region.area_mm2 for region in self.map.regions[1:]))
 
+    def test_a_barrier_parts_a_region_and_the_larger_part_keeps_its_label(self):
+        # The ball: centre (90, 110), radius 60 px at 150 dpi. The barrier stops short of the outline and snaps on.
+        ball = int(self.map.labels[110, 90])
+        scale = self.map.px_per_mm
+        line = [[100 / scale, 58 / scale], [100 / scale, 164 / scale]]
+        split = apply_edits(self.map, [{"op": "split", "region": ball, "line": line}])
+        left, right = int(split.labels[110, 70]), int(split.labels[110, 130])
+        self.assertEqual((left, right), (ball, 4))
+        areas = {region.label: region.area_mm2 for region in split.regions}
+        whole = {region.label: region.area_mm2 for region in self.map.regions}
+        self.assertAlmostEqual(areas[left] + areas[right], whole[ball], places=3)
+        # A circular segment: R^2 acos(d / R) - d sqrt(R^2 - d^2), d = 10 px.
+        exact = (60**2 * np.arccos(10 / 60) - 10 * np.sqrt(60**2 - 100)) / scale**2
+        self.assertAlmostEqual(areas[right], exact, delta=0.04 * exact)
+
+    def test_edits_replay_in_order_and_give_the_same_labels_again(self):
+        ball = int(self.map.labels[110, 90])
+        line = [[15.2, 8], [15.2, 30]]
+        edits = [{"op": "split", "region": ball, "line": line}, {"op": "join", "regions": [4, 2]}]
+        once, twice = apply_edits(self.map, edits), apply_edits(self.map, edits)
+        np.testing.assert_array_equal(once.labels, twice.labels)
+        self.assertEqual({region.label for region in once.regions}, {1, 2, 3})
+
     def test_edits_that_do_not_fit_are_refused(self):
         for edit, words in (
             ({"op": "join", "regions": [1]}, "at least two"),
             ({"op": "join", "regions": [1, 9]}, "no region 9"),
             ({"op": "melt"}, "'melt'"),
+            ({"op": "split", "region": 9, "line": [[0, 0], [1, 1]]}, "no region 9 to split"),
+            ({"op": "split", "region": 1, "line": [[0, 0]]}, "at least two points"),
+            ({"op": "split", "region": 1, "line": [[0, 0], [1, 0]]}, "does not part"),
         ):
             with self.subTest(words=words), self.assertRaisesMessage(EditError, words):
                 apply_edits(self.map, [edit])

@@ -23,6 +23,7 @@ PIECE_ROUTES = {
     "school/": ("put", {"school": "M3"}, 200),
     "medium/": ("put", {"medium": "pencil", "drawer": "own"}, 200),
     "regions/": ("put", {"labels": [1], "name": "Moon"}, 200),
+    "split/": ("post", {"label": 1, "line": [[15.3, 5], [15.3, 32]]}, 200),
     "join/": ("post", {"labels": [2, 3]}, 200),
     "ramp/": ("put", {"labels": [1], "codes": []}, 200),
     "ramp-proposals/": ("post", {"wish_hex": "#aa5544", "shades": 2}, 200),

@@ -6,7 +6,7 @@ import type { Piece } from "@/shared/api";
 import { Failed, rememberPiece, Waiting } from "@/shared/ui";
 import { pieceQueries } from "./api";
 import { BarEnd } from "./BarEnd";
-import { BenchContext, SECTIONS, VIEWS, type Bench, type Section, type View } from "./bench";
+import { BenchContext, SECTIONS, VIEWS, type Bench, type Section, type Tool, type View } from "./bench";
 import { CardStage } from "./CardStage";
 import { RecipeSheet } from "./RecipeSheet";
 import { ShadeRibbon } from "./ShadeRibbon";
@@ -28,6 +28,7 @@ function OpenBench({ piece }: { piece: Piece }) {
   const [address, setAddress] = useSearchParams();
   const [picked, setPicked] = useState<readonly number[]>([]);
   const [hovered, hover] = useState(0);
+  const [tool, takeTool] = useState<Tool>("hand");
   const section = oneOf(SECTIONS, address.get("section"), piece.pen_count ? "colours" : "regions");
   const view = oneOf(VIEWS, address.get("view"), "coloured");
 
@@ -37,13 +38,15 @@ function OpenBench({ piece }: { piece: Piece }) {
     setPicked((now) => (add ? (now.includes(label) ? now.filter((other) => other !== label) : [...now, label])
       : now.length === 1 && now[0] === label ? [] : [label]));
   }, []);
-  const bench = useMemo<Bench>(() => ({ piece, selected, select, selectOnly: setPicked, hovered, hover }), [piece, selected, select, hovered]);
+  const bench = useMemo<Bench>(() => ({ piece, selected, select, selectOnly: setPicked, hovered, hover, tool, takeTool }),
+    [piece, selected, select, hovered, tool]);
 
   const go = useCallback((to: { section?: Section; view?: View }) => {
     // The address itself, not the one of the last render: two quick keys must not undo each other.
     const next = new URLSearchParams(window.location.search);
     for (const [name, value] of Object.entries(to)) next.set(name, value);
     setAddress(next, { replace: true });
+    takeTool("hand");
   }, [setAddress]);
 
   useEffect(() => {

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef, useState, type MouseEvent } from "react
 
 import { Button } from "@/shared/ui";
 import { pieceQueries, useTurnLamp } from "./api";
+import { Barrier } from "./Barrier";
 import { useBench, type View } from "./bench";
 import { drawOutlines, labelAt } from "./labels";
 import { LampShine, LampTrack } from "./LampTrack";
@@ -14,7 +15,7 @@ const INSET = 22;
 
 /** The card on the bench with the lamp's track around it. */
 export function CardStage({ view }: { view: View }) {
-  const { piece, selected, select, hovered, hover } = useBench();
+  const { piece, selected, select, hovered, hover, tool } = useBench();
   const stage = useRef<HTMLDivElement>(null);
   const surface = useRef<HTMLCanvasElement>(null);
   const outlines = useRef<HTMLCanvasElement>(null);
@@ -61,6 +62,7 @@ export function CardStage({ view }: { view: View }) {
         <canvas ref={surface} className="absolute inset-0 size-full" role="img" aria-label={`${piece.title}, ${view}`} />
         <canvas ref={outlines} className="pointer-events-none absolute inset-0 size-full" aria-hidden />
         {view === "regions" && <RegionNumbers />}
+        {tool === "barrier" && <Barrier labels={labels} />}
         {picture.busy && !picture.drawn && <p role="status" className="absolute inset-x-0 top-1/2 text-center">Modelling light and form …</p>}
         {picture.busy && picture.drawn && <p role="status" className="on-dark absolute bottom-2 left-2 rounded bg-ink/85 px-2 py-1 text-[13px] text-sheet">Working out the light …</p>}
         {picture.error && (

@@ -7,6 +7,8 @@ export type Section = (typeof SECTIONS)[number];
 export const VIEWS = ["line", "regions", "values", "coloured"] as const;
 export type View = (typeof VIEWS)[number];
 
+export type Tool = "hand" | "barrier";
+
 /** What the parts of the bench share: the piece, and which of its regions are in hand. */
 export type Bench = {
   piece: Piece;
@@ -16,6 +18,9 @@ export type Bench = {
   selectOnly: (labels: readonly number[]) => void;
   hovered: number;
   hover: (label: number) => void;
+  /** What a stroke on the picture does: take regions in hand, or draw a barrier. */
+  tool: Tool;
+  takeTool: (tool: Tool) => void;
 };
 
 export const BenchContext = createContext<Bench | null>(null);

@@ -329,6 +329,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/split/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        post: operations["pieces_split_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/stamp/": {
         parameters: {
             query?: never;
@@ -762,6 +779,10 @@ export interface components {
         SignInRequest: {
             username: string;
             password: string;
+        };
+        SplitRequest: {
+            label: number;
+            line: number[][];
         };
         StampRequest: {
             title?: string;
@@ -1327,6 +1348,34 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SchoolChoiceRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
+    pieces_split_create: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the piece the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitRequest"];
             };
         };
         responses: {

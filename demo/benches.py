@@ -26,6 +26,7 @@ class DemoPiece:
     paper: str = "smooth-white"
     ink: str = "dye"
     lamp: tuple[float, float] = (315, 40)
+    glows: tuple[tuple[float, float, float], ...] = ()  # x, y, reach in mm
     seed: int = 1
     faults: Faults = field(default_factory=Faults)
     finish: str = ""
@@ -67,6 +68,7 @@ PIECES = (
         2,
         finish="White pencil once more on the moon; gloss on the lantern glass.",
         card="A2, panel 4 x 5 1/4 in on kraft.",
+        glows=((68.4, 108, 16),),
     ),
     DemoPiece(
         "balloon",

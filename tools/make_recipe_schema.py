@@ -54,6 +54,7 @@ SHEET = record(
     school=TEXT,
     drawer=TEXT,
     lamp=record(azimuth_deg=NUMBER, elevation_deg=NUMBER, ambient=NUMBER),
+    glows=many(record(x_mm=NUMBER, y_mm=NUMBER, height_mm=NUMBER, reach_mm=NUMBER, strength=NUMBER), 12),
     true_to_scene=NUMBER,
     edits=many(EDIT, 4000),
     regions=many(REGION, 4000),

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from paleta.light import Lamp
 from paleta.media import MEDIA, PAPERS
 from paleta.order import SCHOOLS
 from paleta.recipe._recipe import Recipe
@@ -12,7 +11,7 @@ from paleta.recipe._sheet import INKS, RegionSetting, Sheet
 def what_changed(before: Recipe, after: Recipe) -> list[str]:
     """Sentences from the sheet's top to its end; empty if nothing that matters differs."""
     old, new = before.sheet, after.sheet
-    lines = [*_stamp(old, new), *_regions(old, new), *_light(old.lamp, new.lamp), *_colours(old, new)]
+    lines = [*_stamp(old, new), *_regions(old, new), *_light(old, new), *_colours(old, new)]
     if before.plan.pen_changes != after.plan.pen_changes or len(before.plan.passes) != len(after.plan.passes):
         lines.append(
             f"Order: {len(before.plan.passes)} passes and {before.plan.pen_changes} pen changes became "
@@ -35,13 +34,17 @@ def _stamp(old: Sheet, new: Sheet) -> list[str]:
     return lines
 
 
-def _light(old: Lamp, new: Lamp) -> list[str]:
-    if old == new:
-        return []
-    return [
-        f"Light: from {old.clock}, {old.elevation_deg:.0f}° high became from {new.clock}, "
-        f"{new.elevation_deg:.0f}° high."
-    ]
+def _light(old: Sheet, new: Sheet) -> list[str]:
+    lines = []
+    if old.lamp != new.lamp:
+        lines.append(
+            f"Light: from {old.lamp.clock}, {old.lamp.elevation_deg:.0f}° high became from {new.lamp.clock}, "
+            f"{new.lamp.elevation_deg:.0f}° high."
+        )
+    if old.glows != new.glows:
+        moved = " moved or changed" if len(old.glows) == len(new.glows) else f" became {len(new.glows)}"
+        lines.append(f"Glows in the picture: {len(old.glows)}{moved}.")
+    return lines
 
 
 def _colours(old: Sheet, new: Sheet) -> list[str]:

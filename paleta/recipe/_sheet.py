@@ -7,7 +7,7 @@ from dataclasses import asdict, dataclass, field, replace
 from typing import Any
 
 from paleta.errors import RecipeError
-from paleta.light import FORMS, Lamp
+from paleta.light import FORMS, Glow, Lamp
 from paleta.media import MEDIA, PAPERS, Paper, Swatch
 from paleta.order import DEFAULT_SCHOOL, SCHOOLS
 
@@ -75,6 +75,7 @@ class Sheet:
     school: str = "M1"
     drawer: str = ""
     lamp: Lamp = field(default_factory=lambda: Lamp(azimuth_deg=315, elevation_deg=40))
+    glows: tuple[Glow, ...] = ()
     true_to_scene: float = 0.0
     edits: tuple[Mapping[str, Any], ...] = ()
     regions: Mapping[int, RegionSetting] = field(default_factory=dict)
@@ -180,6 +181,7 @@ def sheet_from_plain(plain: Mapping[str, Any]) -> Sheet:
     """
     values = dict(plain)
     values["lamp"] = Lamp(**values["lamp"])
+    values["glows"] = tuple(Glow(**glow) for glow in values["glows"])
     values["edits"] = tuple(values["edits"])
     values["regions"] = {item["label"]: _setting_from_plain(item) for item in values["regions"]}
     values["swatches"] = {item["code"]: _swatch_from_plain(item) for item in values["swatches"]}

@@ -127,7 +127,11 @@ def picture(piece: Piece, sheet: Sheet, view: str, *, lamp: Lamp | None = None, 
         light_levels, starts = np.zeros(canvas.labels.shape, np.int32), {}
     else:
         light = illuminate(
-            relief_of(piece, sheet), lamp or sheet.lamp, px_per_mm=region_map.px_per_mm, full_size=not live
+            relief_of(piece, sheet),
+            lamp or sheet.lamp,
+            sheet.glows,
+            px_per_mm=region_map.px_per_mm,
+            full_size=not live,
         )
         light_levels = levels(light)
         starts = thresholds(light_levels, canvas.labels, zoning_of(sheet))

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Any
 
 from paleta.colour import lab_to_hex
+from paleta.impression import MM_PER_INCH
 from paleta.light import Lamp
 from paleta.order import Plan, school_named
 from paleta.palette import judge
@@ -14,8 +16,6 @@ from server.pieces import bench
 from server.pieces.models import Piece
 from server.pieces.serializers import RampSerializer
 from server.pieces.sheets import sheet_sha256
-
-MM_PER_INCH = 25.4
 
 
 def piece_card(piece: Piece) -> dict[str, Any]:
@@ -47,6 +47,7 @@ def piece_readout(piece: Piece) -> dict[str, Any]:
         "version": piece.version,
         "drawer": int(sheet.drawer) if sheet.drawer.isdigit() else None,
         "lamp": bench.lamp_as_plain(sheet.lamp),
+        "glows": [asdict(glow) for glow in sheet.glows],
         "regions": _regions(piece, sheet),
         "pen_count": len(sheet.swatches),
         "width_px": piece.width_px,

@@ -51,6 +51,18 @@ class LampSerializer(serializers.Serializer):
     ambient = serializers.FloatField(min_value=0, max_value=0.9, default=0.2)
 
 
+class GlowSerializer(serializers.Serializer):
+    x_mm = serializers.FloatField(min_value=0, max_value=1000)
+    y_mm = serializers.FloatField(min_value=0, max_value=1000)
+    height_mm = serializers.FloatField(min_value=0, max_value=100, default=8)
+    reach_mm = serializers.FloatField(min_value=1, max_value=200, default=20)
+    strength = serializers.FloatField(min_value=0, max_value=5, default=1)
+
+
+class GlowsSerializer(serializers.Serializer):
+    glows = GlowSerializer(many=True)
+
+
 class LampOutSerializer(LampSerializer):
     clock = serializers.CharField()
 
@@ -182,6 +194,7 @@ class PieceSerializer(serializers.Serializer):
     finish = serializers.CharField(allow_blank=True)
     card = serializers.CharField(allow_blank=True)
     lamp = LampOutSerializer()
+    glows = GlowSerializer(many=True)
     true_to_scene = serializers.FloatField()
     regions = RegionSerializer(many=True)
     pen_count = serializers.IntegerField()

@@ -12,8 +12,8 @@ from rest_framework.exceptions import ValidationError
 
 from paleta.colour import plain_name
 from paleta.errors import RecipeError
-from paleta.impression import check_edit, find_regions, labels_to_png, parts_of_split, read
-from paleta.light import Lamp, guess_bodies
+from paleta.impression import MM_PER_INCH, check_edit, find_regions, labels_to_png, parts_of_split, read
+from paleta.light import Glow, Lamp, guess_bodies
 from paleta.media import MEDIA, PAPERS
 from paleta.order import school_named
 from paleta.palette import Ramp, find_ramps, judge
@@ -26,6 +26,7 @@ from server.pieces.steps import fill_shelf_fields, keep_step
 
 PROPOSED_PAPERS = {"marker": "smooth-white", "watercolour": "cold-press", "pencil": "smooth-white"}
 Lab = tuple[float, float, float]
+MOST_GLOWS = 12
 
 
 def add_piece(
@@ -112,6 +113,19 @@ def turn_lamp(*, actor: AbstractBaseUser, piece: Piece, version: int, lamp: Lamp
     """Turn the lamp of `piece` and keep the new direction."""
     sheet = replace(piece.sheet(), lamp=lamp)
     what = f"Lamp to {lamp.clock}, {lamp.elevation_deg:.0f}° high"
+    return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
+
+
+def set_glows(*, actor: AbstractBaseUser, piece: Piece, version: int, glows: Sequence[Glow]) -> Piece:
+    """The lights inside the picture, all of them."""
+    if len(glows) > MOST_GLOWS:
+        raise ValidationError({"glows": f"A picture has up to {MOST_GLOWS} glows."})
+    width_mm, height_mm = (pixels / piece.dpi * MM_PER_INCH for pixels in (piece.width_px, piece.height_px))
+    for glow in glows:
+        if glow.x_mm > width_mm or glow.y_mm > height_mm:
+            raise ValidationError({"glows": "A glow must stand on the picture."})
+    sheet = replace(piece.sheet(), glows=tuple(glows))
+    what = f"{len(glows)} glow{'' if len(glows) == 1 else 's'} in the picture"
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
 
 

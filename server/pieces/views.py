@@ -19,7 +19,7 @@ from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
 
-from paleta.light import Lamp
+from paleta.light import Glow, Lamp
 from server.drawers.models import Drawer
 from server.pieces import bench, readout, recipes, serializers, services, steps
 from server.pieces.models import Piece, RecipeRecord
@@ -107,6 +107,12 @@ class PieceViewSet(viewsets.GenericViewSet):
     @action(detail=True, methods=["put"])
     def lamp(self, request: Request, pk: str) -> Response:
         return self._change(services.turn_lamp, lamp=Lamp(**self._read(serializers.LampSerializer)))
+
+    @changes(serializers.GlowsSerializer)
+    @action(detail=True, methods=["put"])
+    def glows(self, request: Request, pk: str) -> Response:
+        form = self._read(serializers.GlowsSerializer)
+        return self._change(services.set_glows, glows=[Glow(**glow) for glow in form["glows"]])
 
     @changes(serializers.ZoningSerializer)
     @action(detail=True, methods=["put"])

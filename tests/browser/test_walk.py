@@ -238,6 +238,27 @@ class LampTest(BrowserTest):
         self.assertLess(light_at(0.15) - light_at(0.36), -10)
 
 
+class GlowTest(BrowserTest):
+    def test_a_glow_is_added_dragged_moved_by_keys_and_removed(self):
+        page = self.open_piece(make_piece(self.ana), "?section=light")
+        page.get_by_role("button", name="Add a glow").click()
+        marker = page.get_by_role("button", name=re.compile("^Glow 1, 30 mm from the left"))
+        expect(marker).to_be_visible()
+        card, box = page.get_by_test_id("card").bounding_box(), marker.bounding_box()
+        page.mouse.move(box["x"] + 14, box["y"] + 14)
+        page.mouse.down()
+        page.mouse.move(card["x"] + 0.25 * card["width"], card["y"] + 0.5 * card["height"], steps=5)
+        page.mouse.up()
+        moved = page.get_by_role("button", name=re.compile("^Glow 1, 15 mm from the left"))
+        expect(moved).to_be_visible()
+        self.picture_is_drawn("version=3")
+        moved.press("Shift+ArrowRight")
+        expect(page.get_by_role("button", name=re.compile("^Glow 1, 20 mm from the left"))).to_be_visible()
+        expect(page.get_by_role("button", name="3 Light")).to_contain_text("1 glow")
+        page.get_by_role("button", name="Remove glow 1").click()
+        expect(page.get_by_role("button", name="3 Light")).not_to_contain_text("glow")
+
+
 class KeepingTest(BrowserTest):
     def test_undo_and_redo_by_key_and_a_reload_in_the_middle_lose_nothing(self):
         page = self.open_piece(make_piece(self.ana), "?section=light")

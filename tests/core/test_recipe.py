@@ -13,7 +13,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from paleta.errors import RecipeError
-from paleta.light import Lamp
+from paleta.light import Glow, Lamp
 from paleta.order import PACES, SCHOOLS, make_plan
 from paleta.recipe import SCHEMA, ImpressionRecord, Recipe, RegionSetting, Sheet, dump, load, what_changed
 from tests.builders import grey_pens, make_work
@@ -113,6 +113,7 @@ class WhatChangedTest(SimpleTestCase):
         setting = before.sheet.regions[1]
         for sheet, words in (
             ({"lamp": Lamp(azimuth_deg=45, elevation_deg=30)}, "from 1:30, 30° high"),
+            ({"glows": (Glow(x_mm=1, y_mm=2),)}, "0 became 1"),
             ({"title": "Barn owl"}, "Owl became Barn owl"),
             ({"paper": "kraft"}, "became Kraft card"),
             ({"outline_ink": "embossed"}, "Heat-embossed"),

@@ -19,6 +19,7 @@ PIECE_ROUTES = {
     "": ("get", None, 200),
     "stamp/": ("put", {"title": "New"}, 200),
     "lamp/": ("put", {"azimuth_deg": 10, "elevation_deg": 30}, 200),
+    "glows/": ("put", {"glows": [{"x_mm": 20, "y_mm": 20}]}, 200),
     "zoning/": ("put", {"true_to_scene": 0.5}, 200),
     "school/": ("put", {"school": "M3"}, 200),
     "medium/": ("put", {"medium": "pencil", "drawer": "own"}, 200),

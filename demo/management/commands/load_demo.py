@@ -10,7 +10,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from django.db import transaction
 
 from demo.benches import PIECES, DemoPiece, match, wrongly_split
-from paleta.light import Lamp
+from paleta.light import Glow, Lamp
 from server.accounts.services import DEMO_USERNAME
 from server.drawers.models import Drawer
 from server.drawers.services import give_starter_drawers
@@ -80,5 +80,6 @@ def _describe(user: Any, piece: Piece, demo: DemoPiece, drawing: Any, seen: Any)
         finish=demo.finish,
         card=demo.card,
         lamp=Lamp(azimuth_deg=demo.lamp[0], elevation_deg=demo.lamp[1]),
+        glows=tuple(Glow(x_mm=x, y_mm=y, reach_mm=reach) for x, y, reach in demo.glows),
     )
     return keep_step(actor=user, piece=piece, version=piece.version, what="Named, lit and described", sheet=sheet)

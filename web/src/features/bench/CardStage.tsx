@@ -6,6 +6,7 @@ import { pieceQueries, useTurnLamp } from "./api";
 import { Barrier } from "./Barrier";
 import { useBench, type View } from "./bench";
 import { drawOutlines, labelAt } from "./labels";
+import { GlowMarkers } from "./GlowMarkers";
 import { LampShine, LampTrack } from "./LampTrack";
 import { useLampDial } from "./useLampDial";
 import { useLivePicture } from "./useLivePicture";
@@ -62,6 +63,7 @@ export function CardStage({ view }: { view: View }) {
         <canvas ref={surface} className="absolute inset-0 size-full" role="img" aria-label={`${piece.title}, ${view}`} />
         <canvas ref={outlines} className="pointer-events-none absolute inset-0 size-full" aria-hidden />
         {view === "regions" && <RegionNumbers />}
+        <GlowMarkers />
         {tool === "barrier" && <Barrier labels={labels} />}
         {picture.busy && !picture.drawn && <p role="status" className="absolute inset-x-0 top-1/2 text-center">Modelling light and form …</p>}
         {picture.busy && picture.drawn && <p role="status" className="on-dark absolute bottom-2 left-2 rounded bg-ink/85 px-2 py-1 text-[13px] text-sheet">Working out the light …</p>}

@@ -1,5 +1,5 @@
-import { useDraft } from "@/shared/ui";
-import { useSetZoning, useTurnLamp } from "./api";
+import { Button, useDraft } from "@/shared/ui";
+import { useSetGlows, useSetZoning, useTurnLamp, type Glow } from "./api";
 import { chosenRegions, useBench } from "./bench";
 import { FormFields } from "./FormFields";
 
@@ -19,12 +19,42 @@ export function LightSection() {
       <Slider label="Ambient" unit="%" min={0} max={90} value={Math.round(lamp.ambient * 100)} onKeep={(percent) => turnLamp.mutate({ ...plain, ambient: percent / 100 })} />
       <Slider label="True to the scene" unit="%" min={0} max={100} step={10} value={Math.round(bench.piece.true_to_scene * 100)} onKeep={(percent) => setZoning.mutate(percent / 100)} />
       <p className="text-[13px] text-soft">At 0 every region gets its whole ramp; at 100 a region that lies in shade stays dark all over.</p>
+      <GlowList />
       {chosen.length > 0 ? (
         <div className="rounded bg-faint p-3">
           <p className="font-bold">{chosen.length === 1 ? chosen[0]?.name : `${chosen.length} regions in hand`}</p>
           <FormFields regions={chosen} />
         </div>
       ) : <p>Click a region on the picture to say how it bulges.</p>}
+    </div>
+  );
+}
+
+/** The lights inside the picture: a lantern, a star, a window. */
+function GlowList() {
+  const bench = useBench();
+  const { piece } = bench;
+  const setGlows = useSetGlows(piece.id);
+  const chosen = chosenRegions(bench)[0];
+  const change = (index: number, glow: Partial<Glow>) => setGlows.mutate(piece.glows.map((old, place) => (place === index ? { ...old, ...glow } : old)));
+
+  function add() {
+    const x_mm = (chosen?.anchor_x ?? 0.5) * piece.width_mm;
+    const y_mm = (chosen?.anchor_y ?? 0.5) * piece.height_mm;
+    setGlows.mutate([...piece.glows, { x_mm, y_mm, height_mm: 8, reach_mm: 20, strength: 1 }]);
+  }
+
+  return (
+    <div className="border-t border-line pt-2">
+      {piece.glows.map((glow, index) => (
+        <fieldset key={index} className="mb-2 rounded bg-faint p-3">
+          <legend className="float-left w-full font-bold">Glow {index + 1} <Button kind="quiet" className="ml-3 font-normal" aria-label={`Remove glow ${index + 1}`}
+            onClick={() => setGlows.mutate(piece.glows.filter((_glow, place) => place !== index))}>Remove</Button></legend>
+          <Slider label="Reach" unit=" mm" min={2} max={80} value={Math.round(glow.reach_mm)} onKeep={(reach_mm) => change(index, { reach_mm })} />
+          <Slider label="Strength" unit="%" min={0} max={300} step={10} value={Math.round(glow.strength * 100)} onKeep={(percent) => change(index, { strength: percent / 100 })} />
+        </fieldset>
+      ))}
+      <Button busy={setGlows.isPending} disabled={piece.glows.length >= 12} onClick={add}>{chosen ? `Add a glow in ${chosen.name}` : "Add a glow"}</Button>
     </div>
   );
 }

@@ -67,7 +67,7 @@ function summarise(piece: Piece, plan: Plan | undefined, trade: Trade | undefine
   return {
     stamp: { text: `${named(trade?.inks, piece.outline_ink)}, on ${named(trade?.papers, piece.paper).toLowerCase()}` },
     regions: { text: `${counted(piece.regions.length, "region")}${bare ? `, ${bare} left as paper` : ""}` },
-    light: { text: `From ${piece.lamp.clock}, ${Math.round(piece.lamp.elevation_deg)}° high` },
+    light: { text: `From ${piece.lamp.clock}, ${Math.round(piece.lamp.elevation_deg)}° high${piece.glows.length ? `, ${counted(piece.glows.length, "glow")}` : ""}` },
     colours: piece.pen_count
       ? { text: `${named(trade?.media, piece.medium)}, ${counted(piece.pen_count, "swatch", "swatches")}${open ? `, ${open} regions open` : ""}` }
       : { text: `${named(trade?.media, piece.medium)}, no colours chosen yet`, blank: true },

@@ -34,6 +34,7 @@ export const pieceQueries = {
 };
 
 export type Wish = { wish_hex: string; shades: number; shade_hue: "keep" | "cooler" | "warmer" };
+export type Glow = Piece["glows"][number];
 export type Lamp = { azimuth_deg: number; elevation_deg: number; ambient: number };
 
 /**
@@ -65,6 +66,7 @@ export type RegionChanges = Partial<{
 }>;
 
 export const useTurnLamp = (id: number) => useChange(id, "put", "lamp", (lamp: Lamp) => lamp);
+export const useSetGlows = (id: number) => useChange(id, "put", "glows", (glows: Glow[]) => ({ glows }));
 export const useSetZoning = (id: number) => useChange(id, "put", "zoning", (true_to_scene: number) => ({ true_to_scene }));
 export const useDescribeStamp = (id: number) =>
   useChange(id, "put", "stamp", (stamp: Partial<Pick<Piece, "title" | "outline_ink" | "paper" | "finish" | "card">>) => stamp);

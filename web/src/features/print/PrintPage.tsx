@@ -35,7 +35,7 @@ function Page({ piece, plan }: { piece: Piece; plan: Plan }) {
             <p>{piece.latest_recipe && !piece.changed_since_recipe ? `Recipe, version ${piece.latest_recipe}` : "Working copy, not kept as a version yet"}</p>
           </div>
           <div className="flex items-center gap-3 text-right">
-            <p>Light from {piece.lamp.clock} ({Math.round(piece.lamp.azimuth_deg)}°),<br />{Math.round(piece.lamp.elevation_deg)}° high</p>
+            <p>Light from {piece.lamp.clock} ({Math.round(piece.lamp.azimuth_deg)}°),<br />{Math.round(piece.lamp.elevation_deg)}° high{piece.glows.length > 0 && `, ${piece.glows.length} in the picture`}</p>
             <LampRose azimuth={piece.lamp.azimuth_deg} clock={piece.lamp.clock} size={64} />
           </div>
         </header>

@@ -107,6 +107,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/glows/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        put: operations["pieces_glows_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/join/": {
         parameters: {
             query?: never;
@@ -504,6 +521,51 @@ export interface components {
          * @enum {string}
          */
         FormEnum: "flat" | "dome" | "tube" | "hollow";
+        Glow: {
+            /** Format: double */
+            x_mm: number;
+            /** Format: double */
+            y_mm: number;
+            /**
+             * Format: double
+             * @default 8
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @default 20
+             */
+            reach_mm: number;
+            /**
+             * Format: double
+             * @default 1
+             */
+            strength: number;
+        };
+        GlowRequest: {
+            /** Format: double */
+            x_mm: number;
+            /** Format: double */
+            y_mm: number;
+            /**
+             * Format: double
+             * @default 8
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @default 20
+             */
+            reach_mm: number;
+            /**
+             * Format: double
+             * @default 1
+             */
+            strength: number;
+        };
+        GlowsRequest: {
+            glows: components["schemas"]["GlowRequest"][];
+        };
         /**
          * @description * `start` - start
          *     * `wet` - wet
@@ -627,6 +689,7 @@ export interface components {
             finish: string;
             card: string;
             lamp: components["schemas"]["LampOut"];
+            glows: components["schemas"]["Glow"][];
             /** Format: double */
             true_to_scene: number;
             regions: components["schemas"]["Region"][];
@@ -992,6 +1055,34 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
+    pieces_glows_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the piece the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GlowsRequest"];
+            };
+        };
         responses: {
             200: {
                 headers: {

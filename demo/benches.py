@@ -26,11 +26,11 @@ class DemoPiece:
     paper: str = "smooth-white"
     ink: str = "dye"
     lamp: tuple[float, float] = (315, 40)
-    glows: tuple[tuple[float, float, float], ...] = ()  # x, y, reach in mm
     seed: int = 1
     faults: Faults = field(default_factory=Faults)
     finish: str = ""
     card: str = ""
+    glows: tuple[tuple[float, float, float], ...] = ()  # x, y, reach in mm
 
     def make(self) -> tuple[Drawing, bytes, NDArray[np.int32]]:
         drawing = DRAWINGS[self.drawing]()

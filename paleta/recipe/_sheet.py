@@ -181,7 +181,7 @@ def sheet_from_plain(plain: Mapping[str, Any]) -> Sheet:
     """
     values = dict(plain)
     values["lamp"] = Lamp(**values["lamp"])
-    values["glows"] = tuple(Glow(**glow) for glow in values["glows"])
+    values["glows"] = tuple(Glow(**glow) for glow in values.get("glows", ()))
     values["edits"] = tuple(values["edits"])
     values["regions"] = {item["label"]: _setting_from_plain(item) for item in values["regions"]}
     values["swatches"] = {item["code"]: _swatch_from_plain(item) for item in values["swatches"]}

@@ -94,6 +94,7 @@ class Match:
     form: str
     axis_deg: float | None
     depth: int
+    body: int
     shades: int
     wish_lab: tuple[float, float, float] | None
 
@@ -122,7 +123,7 @@ def match(region_map: RegionMap, drawing: Drawing, seen: NDArray[np.int32], *, t
         if shape.closed and not shape.solid:
             depth += 0 if shape.beside else 1
         depths[number] = depth
-    found, used = [], defaultdict(int)
+    found, used, bodies = [], defaultdict(int), {}
     for label, number in _home(region_map, seen).items():
         shape = drawing.shapes[number - 1]
         used[shape.name] += 1
@@ -135,6 +136,7 @@ def match(region_map: RegionMap, drawing: Drawing, seen: NDArray[np.int32], *, t
                 shape.form,
                 axis,
                 depths[number],
+                bodies.setdefault(shape.body, label) if shape.body else 0,
                 shape.shades,
                 hex_to_lab(shape.colour) if shape.colour else None,
             )

@@ -36,6 +36,7 @@ REGION = record(
     bulge=NUMBER,
     axis_deg=or_nothing(NUMBER),
     depth={"type": "integer"},
+    body=whole(),
     shades=whole(1, 5),
     ramp=many(TEXT, 5),
     wish_lab=or_nothing(LAB),

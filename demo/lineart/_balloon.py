@@ -97,6 +97,7 @@ def balloon() -> Drawing:
             colour,
             4,
             beside=name != "outer left",
+            body="envelope",
         )
     band = np.linspace(0.40, 0.515, 12)
     for a, b, colour, name in zip(shares, shares[1:], colours[1:] + colours[1:2], names, strict=False):
@@ -112,6 +113,7 @@ def balloon() -> Drawing:
             colour if name != "middle" else "#b8506f",
             3,
             beside=name != "outer left",
+            body="envelope",
         )
     art.add(
         "Crown cap",

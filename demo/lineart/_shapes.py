@@ -21,7 +21,8 @@ SUBPIXEL_BITS = 4
 class Shape:
     """One outline. `colour` is what the demo's colourist wants there (#rrggbb, "" = left as paper).
 
-    closed False draws a mere line; solid fills with ink (an eye, a seed); beside: as deep as the shape before it.
+    closed False draws a mere line; solid fills with ink (an eye, a seed); beside: as deep as the shape before it;
+    body: shapes with the same word form one body.
     """
 
     name: str
@@ -33,6 +34,7 @@ class Shape:
     solid: bool = False
     axis_deg: float | None = None
     beside: bool = False
+    body: str = ""
 
 
 @dataclass

@@ -43,7 +43,13 @@ def succulents() -> Drawing:
         left = np.stack([70 + 14.5 * a * np.cos(angle), 43 + 16 * np.sin(angle)], axis=1)
         right = np.stack([70 + 14.5 * b * np.cos(angle), 43 + 16 * np.sin(angle)], axis=1)
         art.add(
-            f"Cactus rib {k + 1}", np.concatenate([left, right[::-1]]), "dome", jade, 4 if k == 2 else 3, beside=k > 0
+            f"Cactus rib {k + 1}",
+            np.concatenate([left, right[::-1]]),
+            "dome",
+            jade,
+            4 if k == 2 else 3,
+            beside=k > 0,
+            body="cactus",
         )
     for k in range(5):
         art.add(f"Flower petal {k + 1}", leaf(70, 28.5, 9, 5, -70 + 35 * k), "dome", "#d9618a", 3)

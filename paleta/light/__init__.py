@@ -3,7 +3,7 @@
 from paleta.light._bodies import FORMS, Body, guess_bodies
 from paleta.light._illuminate import Glow, Lamp, illuminate
 from paleta.light._relief import SCALE, Relief, model_forms, relief_from_bytes, relief_to_bytes
-from paleta.light._zones import LEVELS, NO_ZONE, SHARES, ZONE_NAMES, Zoning, levels, thresholds, zone_map
+from paleta.light._zones import LEVELS, NO_ZONE, SHARES, ZONE_NAMES, Zoning, levels, thresholds, zone_map, zone_shares
 
 __all__ = [
     "FORMS",
@@ -25,4 +25,5 @@ __all__ = [
     "relief_to_bytes",
     "thresholds",
     "zone_map",
+    "zone_shares",
 ]

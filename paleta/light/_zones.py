@@ -37,12 +37,14 @@ class Zoning:
     """How many zones each region gets.
 
     shades         label to number of zones, 0 = left as paper; regions not named get `default`.
+    bodies         label to body for regions that form one body: their zones run across all of them.
     true_to_scene  0: every region gets its whole ramp by shares; 1: thresholds over the whole picture; or between.
     """
 
     shades: Mapping[int, int] = field(default_factory=dict)
     default: int = 3
     true_to_scene: float = 0.0
+    bodies: Mapping[int, int] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         for label, count in [(None, self.default), *self.shades.items()]:
@@ -68,13 +70,17 @@ def thresholds(
     span = int(labels.max()) + 1
     histogram = np.bincount((labels * LEVELS + light_levels).ravel(), minlength=span * LEVELS).reshape(span, LEVELS)
     picture = np.cumsum(histogram[1:].sum(axis=0))
+    together: dict[int, NDArray[np.int64]] = {}
+    for label, body in zoning.bodies.items():
+        if 0 < label < span:
+            together[body] = together.get(body, np.zeros(LEVELS, np.int64)) + histogram[label]
     result: dict[int, NDArray[np.int32]] = {}
     for label in range(1, span):
         count = zoning.count(label)
         if count < 1:
             continue
         wanted = np.cumsum(SHARES[count])[:-1]
-        own = np.cumsum(histogram[label])
+        own = np.cumsum(together[zoning.bodies[label]] if label in zoning.bodies else histogram[label])
         if own[-1] == 0 or picture[-1] == 0:
             result[label] = np.zeros(count - 1, np.int32)
             continue
@@ -83,6 +89,22 @@ def thresholds(
         mix = (1 - zoning.true_to_scene) * by_region + zoning.true_to_scene * by_scene
         result[label] = np.round(mix).astype(np.int32)
     return result
+
+
+def zone_shares(
+    light_levels: NDArray[np.int32], labels: NDArray[np.int32], starts: Mapping[int, NDArray[np.int32]]
+) -> dict[int, tuple[float, ...]]:
+    """Part of each region's area in each of its zones, deepest first, to a thousandth; a part may be 0."""
+    span = int(labels.max()) + 1
+    histogram = np.bincount((labels * LEVELS + light_levels).ravel(), minlength=span * LEVELS).reshape(span, LEVELS)
+    shares = {}
+    for label, begin in starts.items():
+        total = max(1, int(histogram[label].sum()))
+        parts = np.add.reduceat(np.append(histogram[label], 0), [0, *np.minimum(begin, LEVELS)])
+        # Where two thresholds fall together reduceat gives the single level there, not nothing.
+        parts = np.where(np.diff([0, *begin, LEVELS]) > 0, parts, 0)
+        shares[label] = tuple(round(float(part) / total, 3) for part in parts)
+    return shares
 
 
 def zone_map(illumination: NDArray[np.float32], region_map: RegionMap, zoning: Zoning) -> NDArray[np.uint8]:

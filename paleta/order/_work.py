@@ -9,15 +9,23 @@ from paleta.errors import PlanImpossible
 from paleta.light import SHARES, ZONE_NAMES
 from paleta.order._schools import Join, School, Step
 
+LEAST_SHARE = 0.004
+"""A zone with less of the region than this is no zone to lay a pen on."""
+
 
 @dataclass(frozen=True, slots=True)
 class Job:
-    """One region to colour. `ramp` holds swatch codes, palest first; an empty one stays paper."""
+    """One region to colour.
+
+    ramp    swatch codes, palest first; an empty one stays paper.
+    shares  part of the area in each zone, deepest first; empty = the usual shares. A zone of no area gets no pass.
+    """
 
     region: int
     name: str
     area_mm2: float
     ramp: tuple[str, ...]
+    shares: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,6 +42,8 @@ class Work:
         for job in self.jobs:
             if len(job.ramp) > 5:
                 raise PlanImpossible(f"{job.name} has {len(job.ramp)} shades; 5 are the most.")
+            if job.shares and len(job.shares) != len(job.ramp):
+                raise PlanImpossible(f"{job.name} has {len(job.ramp)} shades but {len(job.shares)} zones.")
             if job.area_mm2 < 0:
                 raise PlanImpossible(f"{job.name} has a negative area.")
 
@@ -80,11 +90,14 @@ def expand(job: Job, school: School) -> list[Stroke]:
         return [
             Stroke(job.region, job.name, job.ramp[0], 1, (0,), "all over", "start", "one even, flat coat", job.area_mm2)
         ]
+    shares = job.shares or SHARES[count]
     strokes: list[Stroke] = []
     for step in school.steps:
         for shade in _shades(step, school, count):
             zone = count - shade
             everywhere = step.where == "all over"
+            if not everywhere and shares[zone] < LEAST_SHARE:
+                continue
             strokes.append(
                 Stroke(
                     region=job.region,
@@ -95,7 +108,7 @@ def expand(job: Job, school: School) -> list[Stroke]:
                     zone="all over" if everywhere else ZONE_NAMES[count][zone],
                     join="start" if not strokes else "wet" if step.join == "start" else step.join,
                     how=step.how,
-                    area_mm2=job.area_mm2 * (1.0 if everywhere else SHARES[count][zone]),
+                    area_mm2=job.area_mm2 * (1.0 if everywhere else shares[zone]),
                 )
             )
     return strokes

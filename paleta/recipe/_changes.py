@@ -79,6 +79,8 @@ def _regions(old: Sheet, new: Sheet) -> list[str]:
             lines.append(f"{other.name} is {'left as paper' if other.left_as_paper else 'coloured'} now.")
         if (one.form, one.bulge, one.axis_deg) != (other.form, other.bulge, other.axis_deg):
             lines.append(f"{other.name}: {one.form} became {other.form}, bulge {other.bulge:g}.")
+        if one.body != other.body:
+            lines.append(f"{other.name} {'joined' if other.body else 'left'} a body.")
         if one.depth != other.depth:
             lines.append(f"{other.name} stands {'nearer' if other.depth > one.depth else 'farther back'} now.")
     return lines

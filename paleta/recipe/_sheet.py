@@ -27,6 +27,7 @@ class RegionSetting:
 
     left_as_paper  nothing is laid here.
     bulge, axis_deg, depth  as in paleta.light.Body.
+    body           regions with the same number above 0 form one body; 0 = a body of its own.
     ramp           swatch codes, palest first; empty until chosen.
     wish_lab       the colour the user asked for, if any.
     by_hand        whether the ramp was changed by hand after Paleta proposed it.
@@ -38,6 +39,7 @@ class RegionSetting:
     bulge: float = 1.0
     axis_deg: float | None = None
     depth: int = 0
+    body: int = 0
     shades: int = 3
     ramp: tuple[str, ...] = ()
     wish_lab: tuple[float, float, float] | None = None
@@ -52,6 +54,8 @@ class RegionSetting:
             raise RecipeError(f"{self.name}: bulge must lie in 0.05..2, got {self.bulge}.")
         if not -99 <= self.depth <= 99:
             raise RecipeError(f"{self.name}: depth must lie in -99..99, got {self.depth}.")
+        if self.body < 0:
+            raise RecipeError(f"{self.name}: bodies are numbered from 1, got {self.body}.")
         if self.axis_deg is not None and not 0 <= self.axis_deg < 360:
             raise RecipeError(f"{self.name}: axis_deg must lie in 0..360, got {self.axis_deg}.")
         if self.shades not in range(1, 5):
@@ -118,6 +122,11 @@ class Sheet:
         return replace(
             self, regions=dict(sorted(regions.items())), swatches={code: known[code] for code in sorted(used)}
         )
+
+    def body_mates(self, label: int) -> tuple[int, ...]:
+        """All regions of the body that `label` belongs to, itself among them, rising."""
+        body = self.regions[label].body
+        return tuple(other for other, one in self.regions.items() if other == label or (body and one.body == body))
 
     def with_medium(self, medium: str, *, school: str | None = None, drawer: str = "") -> Sheet:
         """The sheet for another medium: ramps of the old one are taken off, the wished colours stay."""

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from paleta.impression import RegionMap
 from paleta.light import Body, Zoning
 from paleta.order import Job, Work
@@ -9,11 +11,21 @@ from paleta.recipe._sheet import Sheet
 
 
 def bodies_of(sheet: Sheet) -> list[Body]:
-    """One body per region, in label order."""
-    return [
-        Body(regions=(label,), form=setting.form, bulge=setting.bulge, depth=setting.depth, axis_deg=setting.axis_deg)
-        for label, setting in sheet.regions.items()
-    ]
+    """The bodies of the sheet by their lowest region, which also says their form."""
+    bodies = []
+    for label, setting in sheet.regions.items():
+        mates = sheet.body_mates(label)
+        if mates[0] == label:
+            bodies.append(
+                Body(
+                    regions=mates,
+                    form=setting.form,
+                    bulge=setting.bulge,
+                    depth=setting.depth,
+                    axis_deg=setting.axis_deg,
+                )
+            )
+    return bodies
 
 
 def zoning_of(sheet: Sheet) -> Zoning:
@@ -22,14 +34,15 @@ def zoning_of(sheet: Sheet) -> Zoning:
         label: 0 if setting.left_as_paper else len(setting.ramp) or setting.shades
         for label, setting in sheet.regions.items()
     }
-    return Zoning(shades=shades, true_to_scene=sheet.true_to_scene)
+    bodies = {label: setting.body for label, setting in sheet.regions.items() if setting.body}
+    return Zoning(shades=shades, true_to_scene=sheet.true_to_scene, bodies=bodies)
 
 
-def work_of(sheet: Sheet, region_map: RegionMap) -> Work:
-    """A job for every region that has a ramp and is not left as paper."""
+def work_of(sheet: Sheet, region_map: RegionMap, shares: Mapping[int, tuple[float, ...]]) -> Work:
+    """A job for every region that has a ramp and is not left as paper; `shares` as from paleta.light.zone_shares."""
     areas = {region.label: region.area_mm2 for region in region_map.regions}
     jobs = tuple(
-        Job(region=label, name=setting.name, area_mm2=areas[label], ramp=setting.ramp)
+        Job(label, setting.name, areas[label], setting.ramp, shares.get(label, ()))
         for label, setting in sheet.regions.items()
         if setting.ramp and not setting.left_as_paper and label in areas
     )

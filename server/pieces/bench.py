@@ -25,6 +25,7 @@ from paleta.light import (
     relief_from_bytes,
     relief_to_bytes,
     thresholds,
+    zone_shares,
 )
 from paleta.order import PACES, Plan, Work, check_plan, make_plan, plan_region_by_region, school_named
 from paleta.picture import Canvas, looks_of, make_canvas, paint
@@ -66,7 +67,8 @@ class Memory:
             return value
 
 
-_impressions, _maps, _reliefs, _canvases, _plans = Memory(4), Memory(12), Memory(12), Memory(12), Memory(64)
+_impressions, _maps, _reliefs, _canvases = Memory(4), Memory(12), Memory(12), Memory(12)
+_shares, _plans = Memory(64), Memory(64)
 
 _relief_files, _small_files = DiskCache("reliefs", 200), DiskCache("shelf", 2000)
 RELIEF_KEY = "1"
@@ -99,9 +101,25 @@ def relief_of(piece: Piece, sheet: Sheet) -> Relief:
     return _reliefs.get(key, lambda: relief_from_bytes(_relief_files.get(key, make)))
 
 
+def shares_of(piece: Piece, sheet: Sheet) -> dict[int, tuple[float, ...]]:
+    """How much of each region lies in each of its zones under the sheet's light."""
+    zoning = zoning_of(sheet)
+
+    def measure() -> dict[int, tuple[float, ...]]:
+        region_map = region_map_of(piece, sheet)
+        light = illuminate(
+            relief_of(piece, sheet), sheet.lamp, sheet.glows, px_per_mm=region_map.px_per_mm, full_size=False
+        )
+        labels = np.ascontiguousarray(region_map.labels[::SCALE, ::SCALE])
+        return zone_shares(levels(light), labels, thresholds(levels(light), labels, zoning))
+
+    bodies = tuple(bodies_of(sheet))
+    return _shares.get((_map_key(piece, sheet), bodies, sheet.lamp, sheet.glows, repr(zoning)), measure)
+
+
 def plans_of(piece: Piece, sheet: Sheet) -> tuple[Plan, Plan]:
     """The plan, and the same work done region by region."""
-    work, school = work_of(sheet, region_map_of(piece, sheet)), school_named(sheet.school)
+    work, school = work_of(sheet, region_map_of(piece, sheet), shares_of(piece, sheet)), school_named(sheet.school)
     return _plans.get((work, school), lambda: _make_plans(work, sheet.school))
 
 

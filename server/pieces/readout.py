@@ -73,7 +73,17 @@ def _regions(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
                 "label": label,
                 **{
                     field: getattr(setting, field)
-                    for field in ("name", "left_as_paper", "form", "bulge", "axis_deg", "depth", "shades", "by_hand")
+                    for field in (
+                        "name",
+                        "left_as_paper",
+                        "form",
+                        "bulge",
+                        "axis_deg",
+                        "depth",
+                        "body",
+                        "shades",
+                        "by_hand",
+                    )
                 },
                 "area_mm2": round(region.area_mm2, 1),
                 "anchor_x": round((region.anchor[1] + 0.5) / piece.width_px, 4),

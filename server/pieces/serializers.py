@@ -104,6 +104,11 @@ class JoinSerializer(serializers.Serializer):
     labels = LabelsField()
 
 
+class BodySerializer(serializers.Serializer):
+    labels = LabelsField()
+    together = serializers.BooleanField(default=True)
+
+
 class PointField(serializers.ListField):
     """(x, y) in mm from the picture's top left corner."""
 
@@ -158,6 +163,7 @@ class RegionSerializer(serializers.Serializer):
     bulge = serializers.FloatField()
     axis_deg = serializers.FloatField(allow_null=True)
     depth = serializers.IntegerField()
+    body = serializers.IntegerField(help_text="Regions with the same number above 0 form one body.")
     shades = serializers.IntegerField()
     wish_hex = serializers.CharField(allow_null=True)
     by_hand = serializers.BooleanField()

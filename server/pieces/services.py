@@ -27,6 +27,8 @@ from server.pieces.steps import fill_shelf_fields, keep_step
 PROPOSED_PAPERS = {"marker": "smooth-white", "watercolour": "cold-press", "pencil": "smooth-white"}
 Lab = tuple[float, float, float]
 MOST_GLOWS = 12
+BODY_FIELDS = ("form", "bulge", "axis_deg", "depth")
+"""What belongs to a whole body; changed on one of its regions it changes on all."""
 
 
 def add_piece(
@@ -144,7 +146,10 @@ def change_regions(
     settings = _settings(sheet, labels)
     if "name" in changes and len(labels) > 1:
         raise ValidationError({"name": "Only one region can be renamed at a time."})
-    changed = {}
+    shape = {key: value for key, value in changes.items() if key in BODY_FIELDS}
+    changed = {
+        mate: replace(sheet.regions[mate], **shape) for label in labels for mate in sheet.body_mates(label) if shape
+    }
     for label, setting in settings.items():
         new = replace(setting, **changes)
         if "shades" in changes and len(setting.ramp) != new.shades:
@@ -166,6 +171,22 @@ def join_regions(*, actor: AbstractBaseUser, piece: Piece, version: int, labels:
     names = [sheet.regions[label].name for label in labels]
     what = f"Joined {' and '.join(names[:3])}{' and more' if len(names) > 3 else ''}"
     return keep_step(actor=actor, piece=piece, version=version, what=what[:200], sheet=joined)
+
+
+def make_body(*, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int], together: bool) -> Piece:
+    """Let regions form one body with the first one's form, or take each of them out of its body again."""
+    sheet = piece.sheet()
+    settings = _settings(sheet, labels)
+    if together and len(settings) < 2:
+        raise ValidationError({"labels": "Choose at least two regions to make one body."})
+    # Whoever shared a body with one of them comes along.
+    mates = sorted({mate for label in labels for mate in sheet.body_mates(label)}) if together else list(settings)
+    first = settings[labels[0]]
+    shape = {field: getattr(first, field) for field in BODY_FIELDS}
+    body = {"body": mates[0], **shape} if together else {"body": 0}
+    changed = {label: replace(sheet.regions[label], **body) for label in mates}
+    what = f"{len(mates)} regions {'are one body' if together else 'stand alone'}"
+    return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed))
 
 
 def split_region(

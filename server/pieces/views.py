@@ -145,6 +145,11 @@ class PieceViewSet(viewsets.GenericViewSet):
     def join(self, request: Request, pk: str) -> Response:
         return self._change(services.join_regions, **self._read(serializers.JoinSerializer))
 
+    @changes(serializers.BodySerializer)
+    @action(detail=True, methods=["put"])
+    def body(self, request: Request, pk: str) -> Response:
+        return self._change(services.make_body, **self._read(serializers.BodySerializer))
+
     @changes(serializers.SplitSerializer)
     @action(detail=True, methods=["post"])
     def split(self, request: Request, pk: str) -> Response:

@@ -7,7 +7,20 @@ from django.test import SimpleTestCase
 from scipy.stats import spearmanr
 
 from paleta.errors import FormError, LampError, ZoningError
-from paleta.light import NO_ZONE, Body, Glow, Lamp, Zoning, guess_bodies, illuminate, model_forms, zone_map
+from paleta.light import (
+    NO_ZONE,
+    Body,
+    Glow,
+    Lamp,
+    Zoning,
+    guess_bodies,
+    illuminate,
+    levels,
+    model_forms,
+    thresholds,
+    zone_map,
+    zone_shares,
+)
 from tests.builders import disc, region_map
 
 RADIUS = 150
@@ -180,3 +193,39 @@ class ZoneTest(SimpleTestCase):
         self.assertEqual((zones[labels == 1].max(), zones[labels == 2].min()), (1, 1))
         by_region = zone_map(light, region_map(labels), Zoning(default=3))
         self.assertEqual((by_region[labels == 1].max(), by_region[labels == 2].min()), (2, 0))
+
+
+class BodyTest(SimpleTestCase):
+    """A ball cut in two halves by a line from top to bottom, lit from the left."""
+
+    def setUp(self):
+        ball = disc(400, RADIUS)
+        labels = np.where(ball, 1, 0)
+        labels[:, 200:][ball[:, 200:]] = 2
+        self.map = region_map(labels)
+        self.lamp = Lamp(azimuth_deg=270, elevation_deg=45)
+
+    def test_two_halves_of_one_body_bulge_like_the_whole_ball(self):
+        one = model_forms(self.map, [Body((1, 2))])
+        whole = model_forms(region_map(self.map.labels > 0), [Body((1,))])
+        np.testing.assert_allclose(one.height, whole.height, atol=0.5)
+
+    def test_zones_run_across_a_body_so_its_far_half_has_no_light_zone(self):
+        light = illuminate(model_forms(self.map, [Body((1, 2))]), self.lamp)
+        steps = levels(light)
+        together = Zoning(default=3, bodies={1: 1, 2: 1})
+        shares = zone_shares(steps, self.map.labels, thresholds(steps, self.map.labels, together))
+        self.assertGreater(shares[1][2], 0.6)
+        self.assertLess(shares[2][2], 0.15)
+        alone = zone_shares(steps, self.map.labels, thresholds(steps, self.map.labels, Zoning(default=3)))
+        self.assertAlmostEqual(alone[2][2], 0.38, delta=0.05)
+
+    def test_shares_are_those_of_the_zone_map_and_add_up_to_one(self):
+        light = illuminate(model_forms(self.map, [Body((1,)), Body((2,))]), self.lamp)
+        zoning, steps = Zoning(default=4), levels(light)
+        shares = zone_shares(steps, self.map.labels, thresholds(steps, self.map.labels, zoning))
+        zones = zone_map(light, self.map, zoning)
+        for label in (1, 2):
+            counted = np.bincount(zones[self.map.labels == label], minlength=4) / (self.map.labels == label).sum()
+            np.testing.assert_allclose(shares[label], counted, atol=1e-3)
+            self.assertAlmostEqual(sum(shares[label]), 1, places=2)

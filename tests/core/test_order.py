@@ -65,6 +65,14 @@ class SchoolTest(SimpleTestCase):
             self.assertEqual(shades(code, 1), [(1, "all over")])
             self.assertEqual(shades(code, 0), [])
 
+    def test_a_zone_of_no_area_gets_no_pass(self):
+        job = Job(region=1, name="R", area_mm2=100, ramp=PENS[:3], shares=(0, 0.4, 0.6))
+        self.assertEqual(
+            [(one.shade, one.area_mm2) for one in expand(job, SCHOOLS["M1"])], [(1, 100), (2, 40), (1, 100)]
+        )
+        dark = Job(region=1, name="R", area_mm2=100, ramp=PENS[:2], shares=(1, 0))
+        self.assertEqual([one.join for one in expand(dark, SCHOOLS["W3"])], ["start"])
+
     def test_every_medium_has_a_default_school_of_its_own(self):
         self.assertEqual(set(DEFAULT_SCHOOL), set(MEDIA))
         for medium, code in DEFAULT_SCHOOL.items():
@@ -165,6 +173,7 @@ class RefusalTest(SimpleTestCase):
             (lambda: Work(jobs=(job, job)), "listed twice"),
             (lambda: Work(jobs=(replace(job, ramp=PENS[:6]),)), "6 shades"),
             (lambda: Work(jobs=(replace(job, area_mm2=-1),)), "negative area"),
+            (lambda: Work(jobs=(replace(job, shares=(0.5, 0.5)),)), "1 shades but 2 zones"),
             (lambda: Pace(start_s=1, per_mm2_s=-1, change_s=1, touch_dry_s=1, coat_dry_s=1, blend_s=9), "below zero"),
             (
                 lambda: Pace(start_s=1, per_mm2_s=1, change_s=9, touch_dry_s=1, coat_dry_s=1, blend_s=5),

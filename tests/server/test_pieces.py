@@ -75,6 +75,44 @@ class SheetTest(ApiTestCase):
         self.assertEqual(after[2]["name"], before[3]["name"])
         self.assertAlmostEqual(after[2]["area_mm2"], before[2]["area_mm2"] + before[3]["area_mm2"], delta=0.2)
 
+    def test_regions_made_one_body_share_its_form_until_they_are_taken_apart(self):
+        self.change("regions", {"labels": [3], "form": "tube"})
+        regions = self.change("body", {"labels": [3, 2]}).json()["regions"]
+        self.assertEqual([region["body"] for region in regions], [0, 2, 2])
+        self.assertEqual([region["form"] for region in regions[1:]], ["tube", "tube"])
+        regions = self.change("regions", {"labels": [2], "bulge": 0.5, "name": "Lid"}).json()["regions"]
+        self.assertEqual([region["bulge"] for region in regions], [1, 0.5, 0.5])
+        self.assertEqual([region["name"] for region in regions[1:]], ["Lid", "Region 3"])
+        regions = self.change("body", {"labels": [2, 3], "together": False}).json()["regions"]
+        self.assertEqual([region["body"] for region in regions], [0, 0, 0])
+        self.assertProblem(self.change("body", {"labels": [1]}), 422, "invalid_fields", "at least two")
+
+    def test_true_to_the_scene_the_plan_leaves_out_zones_that_have_no_area(self):
+        before = len(self.send("get", f"pieces/{self.piece.pk}/plan/").json()["passes"])
+        self.change("regions", {"labels": [1, 2, 3], "form": "flat"})
+        self.change("lamp", {"azimuth_deg": 0, "elevation_deg": 90})
+        self.change("zoning", {"true_to_scene": 1})
+        self.assertLess(len(self.send("get", f"pieces/{self.piece.pk}/plan/").json()["passes"]), before)
+
+    def test_glows_are_kept_and_must_stand_on_the_picture(self):
+        glow = {"x_mm": 20, "y_mm": 30, "height_mm": 8, "reach_mm": 15, "strength": 2}
+        self.assertEqual(self.change("glows", {"glows": [glow]}).json()["glows"], [glow])
+        self.assertProblem(
+            self.change("glows", {"glows": [glow | {"x_mm": 900}]}), 422, "invalid_fields", "stand on the picture"
+        )
+        self.assertProblem(self.change("glows", {"glows": [glow] * 13}), 422, "invalid_fields", "up to 12")
+
+    def test_a_split_region_keeps_its_colours_and_a_wrong_barrier_is_refused(self):
+        regions = self.change("split", {"label": 1, "line": [[15.3, 5], [15.3, 32]]}, "post").json()["regions"]
+        self.assertEqual([region["name"] for region in regions], ["Region 1", "Region 2", "Region 3", "Region 1 (2)"])
+        self.assertEqual(regions[0]["ramp"], regions[3]["ramp"])
+        self.assertProblem(
+            self.change("split", {"label": 1, "line": [[0, 0], [1, 0]]}, "post"),
+            422,
+            "edit_impossible",
+            "outline to outline",
+        )
+
     def test_proposed_ramps_can_be_laid_and_changed_by_hand(self):
         ramps = self.change("ramp-proposals", {"wish_hex": "#4060c0", "shades": 3}, "post").json()
         self.assertGreaterEqual(len(ramps), 2)

@@ -67,6 +67,7 @@ def _describe(user: Any, piece: Piece, demo: DemoPiece, drawing: Any, seen: Any)
             form=found.form,
             axis_deg=found.axis_deg,
             depth=found.depth,
+            body=found.body,
             shades=found.shades,
             wish_lab=found.wish_lab,
             left_as_paper=found.wish_lab is None,

@@ -37,7 +37,7 @@ export function GlowMarkers() {
 
   return shown.map((glow, index) => (
     <button key={index} type="button" aria-label={`Glow ${index + 1}, ${Math.round(glow.x_mm)} mm from the left, ${Math.round(glow.y_mm)} mm from the top`}
-      className="absolute size-7 -translate-x-1/2 -translate-y-1/2 cursor-grab touch-none rounded-full border-2 border-ink bg-lamp shadow active:cursor-grabbing"
+      className="absolute size-6 -translate-x-1/2 -translate-y-1/2 cursor-grab touch-none rounded-full border-2 border-ink bg-lamp shadow active:cursor-grabbing"
       style={{ left: `${(100 * glow.x_mm) / piece.width_mm}%`, top: `${(100 * glow.y_mm) / piece.height_mm}%` }}
       onKeyDown={(event) => onKeyDown(event, index, glow)} onClick={(event) => event.stopPropagation()}
       onPointerDown={(event) => { event.currentTarget.setPointerCapture(event.pointerId); setHeld({ index, glow }); }}

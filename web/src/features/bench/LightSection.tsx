@@ -47,12 +47,12 @@ function GlowList() {
   return (
     <div className="border-t border-line pt-2">
       {piece.glows.map((glow, index) => (
-        <fieldset key={index} className="mb-2 rounded bg-faint p-3">
-          <legend className="float-left w-full font-bold">Glow {index + 1} <Button kind="quiet" className="ml-3 font-normal" aria-label={`Remove glow ${index + 1}`}
-            onClick={() => setGlows.mutate(piece.glows.filter((_glow, place) => place !== index))}>Remove</Button></legend>
+        <div key={index} role="group" aria-label={`Glow ${index + 1}`} className="mb-2 rounded bg-faint p-3">
+          <p className="flex justify-between font-bold">Glow {index + 1} <Button kind="quiet" className="font-normal" aria-label={`Remove glow ${index + 1}`}
+            onClick={() => setGlows.mutate(piece.glows.filter((_glow, place) => place !== index))}>Remove</Button></p>
           <Slider label="Reach" unit=" mm" min={2} max={80} value={Math.round(glow.reach_mm)} onKeep={(reach_mm) => change(index, { reach_mm })} />
           <Slider label="Strength" unit="%" min={0} max={300} step={10} value={Math.round(glow.strength * 100)} onKeep={(percent) => change(index, { strength: percent / 100 })} />
-        </fieldset>
+        </div>
       ))}
       <Button busy={setGlows.isPending} disabled={piece.glows.length >= 12} onClick={add}>{chosen ? `Add a glow in ${chosen.name}` : "Add a glow"}</Button>
     </div>

@@ -2,7 +2,7 @@ import { useState } from "react";
 
 import type { Region } from "@/shared/api";
 import { Button, counted } from "@/shared/ui";
-import { useChangeRegions, useJoinRegions, useSplitRegion } from "./api";
+import { useChangeRegions, useJoinRegions, useMakeBody, useSplitRegion } from "./api";
 import { chosenRegions, useBench } from "./bench";
 import { FormFields } from "./FormFields";
 import { KeptField } from "./KeptField";
@@ -16,6 +16,10 @@ export function RegionsSection() {
   const change = useChangeRegions(piece.id);
   const join = useJoinRegions(piece.id);
   const split = useSplitRegion(piece.id);
+  const makeBody = useMakeBody(piece.id);
+  const bodies = new Set(chosen.map((region) => region.body));
+  const oneBody = bodies.size === 1 && !bodies.has(0);
+  const mates = oneBody ? piece.regions.filter((region) => bodies.has(region.body)).map((region) => region.label) : [];
   const [bySize, setBySize] = useState(false);
   const first = chosen[0];
   const allPaper = chosen.every((region) => region.left_as_paper);
@@ -50,6 +54,13 @@ export function RegionsSection() {
               </Button>
               <Button disabled={chosen.length < 2} busy={join.isPending} title={chosen.length < 2 ? "Take at least two regions in hand" : undefined}
                 onClick={() => join.mutate([...selected])}>Join into one</Button>
+              {chosen.length > 1 && !oneBody && (
+                <Button busy={makeBody.isPending} title="Shading then runs across all of them" onClick={() => makeBody.mutate({ labels: [...selected], together: true })}>Make one body</Button>
+              )}
+              {mates.length > chosen.length && <Button onClick={() => bench.selectOnly(mates)}>Take its whole body</Button>}
+              {chosen.some((region) => region.body > 0) && (
+                <Button busy={makeBody.isPending} onClick={() => makeBody.mutate({ labels: [...selected], together: false })}>Take out of the body</Button>
+              )}
               {chosen.length === 1 && (
                 <>
                   <Button busy={split.isPending} title="Cut it from top to bottom through its middle" onClick={() => halve(first, true)}>Split upright</Button>
@@ -67,7 +78,7 @@ export function RegionsSection() {
       </label>
       <RegionRows regions={regions} detail={(region) => (
         <span className="text-[13px] text-soft">
-          {region.left_as_paper ? "left as paper" : region.form}, {region.area_mm2 < 10 ? region.area_mm2.toFixed(1) : Math.round(region.area_mm2)} mm²
+          {region.left_as_paper ? "left as paper" : region.form}{region.body > 0 && ` · body ${region.body}`}, {region.area_mm2 < 10 ? region.area_mm2.toFixed(1) : Math.round(region.area_mm2)} mm²
         </span>
       )} />
     </div>

@@ -73,6 +73,8 @@ export const useDescribeStamp = (id: number) =>
 export const useChangeRegions = (id: number) =>
   useChange(id, "put", "regions", ({ labels, changes }: { labels: number[]; changes: RegionChanges }) => ({ labels, ...changes }));
 export const useJoinRegions = (id: number) => useChange(id, "post", "join", (labels: number[]) => ({ labels }));
+export const useMakeBody = (id: number) =>
+  useChange(id, "put", "body", (body: { labels: number[]; together: boolean }) => body);
 export const useSplitRegion = (id: number) =>
   useChange(id, "post", "split", (barrier: { label: number; line: [number, number][] }) => barrier);
 export const useChooseMedium = (id: number) =>

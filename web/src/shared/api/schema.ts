@@ -90,6 +90,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/body/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        put: operations["pieces_body_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/colour-wishes/": {
         parameters: {
             query?: never;
@@ -496,6 +513,11 @@ export interface components {
              */
             gap_mm: number;
         };
+        BodyRequest: {
+            labels: number[];
+            /** @default true */
+            together: boolean;
+        };
         Choice: {
             code: string;
             name: string;
@@ -789,6 +811,8 @@ export interface components {
             /** Format: double */
             axis_deg: number | null;
             depth: number;
+            /** @description Regions with the same number above 0 form one body. */
+            body: number;
             shades: number;
             wish_hex: string | null;
             by_hand: boolean;
@@ -1039,6 +1063,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    pieces_body_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the piece the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BodyRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
             };
         };
     };

@@ -11,6 +11,15 @@ Lab = tuple[float, float, float]
 MEDIA = {"marker": "Alcohol marker", "watercolour": "Watercolour", "pencil": "Coloured pencil"}
 
 
+# Outline inks by what they are made of; which fits which medium is common practice (handbook, section 3).
+INKS = {
+    "dye": "Dye ink for alcohol markers, dry",
+    "waterproof": "Waterproof pigment ink, bone dry",
+    "embossed": "Heat-embossed line",
+    "pale": "Pale ink for no-line work",
+}
+
+
 def check_lab(lab: Lab, whose: str) -> None:
     """Raise SwatchError unless `lab` can be a measured surface colour."""
     if len(lab) != 3 or not all(isinstance(value, int | float) and math.isfinite(value) for value in lab):

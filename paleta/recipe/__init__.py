@@ -3,13 +3,12 @@
 from paleta.recipe._changes import what_changed
 from paleta.recipe._file import FORMAT, FORMAT_VERSION, SCHEMA, dump, load
 from paleta.recipe._recipe import ImpressionRecord, Recipe
-from paleta.recipe._sheet import INKS, RegionSetting, Sheet, sheet_from_plain, sheet_to_plain
+from paleta.recipe._sheet import RegionSetting, Sheet, sheet_from_plain, sheet_to_plain
 from paleta.recipe._work import bodies_of, work_of, zoning_of
 
 __all__ = [
     "FORMAT",
     "FORMAT_VERSION",
-    "INKS",
     "SCHEMA",
     "ImpressionRecord",
     "Recipe",

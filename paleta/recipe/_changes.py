@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from paleta.media import MEDIA, PAPERS
+from paleta.media import INKS, MEDIA, PAPERS
 from paleta.order import SCHOOLS
 from paleta.recipe._recipe import Recipe
-from paleta.recipe._sheet import INKS, RegionSetting, Sheet
+from paleta.recipe._sheet import RegionSetting, Sheet
 
 
 def what_changed(before: Recipe, after: Recipe) -> list[str]:

@@ -8,16 +8,9 @@ from typing import Any
 
 from paleta.errors import RecipeError
 from paleta.light import FORMS, Glow, Lamp
-from paleta.media import MEDIA, PAPERS, Paper, Swatch
+from paleta.media import INKS, MEDIA, PAPERS, Paper, Swatch
 from paleta.order import DEFAULT_SCHOOL, SCHOOLS
 
-# Outline inks by what they are made of; which fits which medium is common practice (handbook, section 3).
-INKS = {
-    "dye": "Dye ink for alcohol markers, dry",
-    "waterproof": "Waterproof pigment ink, bone dry",
-    "embossed": "Heat-embossed line",
-    "pale": "Pale ink for no-line work",
-}
 LONGEST_NAME = 60
 
 

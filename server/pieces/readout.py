@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
+from paleta.checks import fit
 from paleta.colour import lab_to_hex
 from paleta.impression import MM_PER_INCH
 from paleta.light import Lamp
@@ -49,6 +50,7 @@ def piece_readout(piece: Piece) -> dict[str, Any]:
         "lamp": bench.lamp_as_plain(sheet.lamp),
         "glows": [asdict(glow) for glow in sheet.glows],
         "regions": _regions(piece, sheet),
+        "fit": [asdict(advice) for advice in fit(sheet.medium, sheet.outline_ink, sheet.paper)],
         "pen_count": len(sheet.swatches),
         "width_px": piece.width_px,
         "height_px": piece.height_px,

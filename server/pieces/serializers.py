@@ -9,10 +9,9 @@ from rest_framework import serializers
 from paleta.colour import hex_to_lab, lab_to_hex
 from paleta.errors import ShapeError
 from paleta.light import FORMS
-from paleta.media import MEDIA, PAPERS
+from paleta.media import INKS, MEDIA, PAPERS
 from paleta.order import SCHOOLS
 from paleta.palette import SHADE_HUES, Ramp
-from paleta.recipe import INKS
 from server.drawers.models import MEDIUM_CHOICES, PAPER_CHOICES
 from server.drawers.serializers import SwatchSerializer
 
@@ -186,6 +185,11 @@ class PieceCardSerializer(serializers.Serializer):
     changed_at = serializers.DateTimeField()
 
 
+class AdviceSerializer(serializers.Serializer):
+    why = serializers.CharField()
+    instead = serializers.CharField()
+
+
 class PieceSerializer(serializers.Serializer):
     """A piece as the bench shows it: the sheet, read out."""
 
@@ -203,6 +207,7 @@ class PieceSerializer(serializers.Serializer):
     glows = GlowSerializer(many=True)
     true_to_scene = serializers.FloatField()
     regions = RegionSerializer(many=True)
+    fit = AdviceSerializer(many=True, help_text="What speaks against this ink, paper and medium together.")
     pen_count = serializers.IntegerField()
     width_px = serializers.IntegerField()
     height_px = serializers.IntegerField()

@@ -14,10 +14,10 @@ from paleta.colour import plain_name
 from paleta.errors import RecipeError
 from paleta.impression import MM_PER_INCH, check_edit, find_regions, labels_to_png, parts_of_split, read
 from paleta.light import Glow, Lamp, guess_bodies
-from paleta.media import MEDIA, PAPERS
+from paleta.media import INKS, MEDIA, PAPERS
 from paleta.order import school_named
 from paleta.palette import Ramp, find_ramps, judge
-from paleta.recipe import INKS, RegionSetting, Sheet, sheet_to_plain
+from paleta.recipe import RegionSetting, Sheet, sheet_to_plain
 from server.drawers.models import Drawer
 from server.ownership import require_owner
 from server.pieces import bench, files

@@ -4,6 +4,7 @@ import { drawerQueries, type Medium, type Trade } from "@/shared/api";
 import { Button, RampChips, StepBars } from "@/shared/ui";
 import { useChooseMedium, useColourWishes } from "./api";
 import { chosenRegions, useBench } from "./bench";
+import { FitAdvice } from "./FitAdvice";
 import { RampEditor } from "./RampEditor";
 import { RegionRows } from "./RegionRows";
 
@@ -37,6 +38,7 @@ export function ColoursSection({ trade }: { trade: Trade }) {
           </select>
         </label>
       </div>
+      <FitAdvice />
       {wishes > 0 && (
         <p className="mb-2 flex items-center justify-between gap-3 rounded bg-ink px-3 py-2 text-sheet">
           {wishes} regions have a wished colour but no ramp.

@@ -513,6 +513,10 @@ export interface components {
              */
             gap_mm: number;
         };
+        Advice: {
+            why: string;
+            instead: string;
+        };
         BodyRequest: {
             labels: number[];
             /** @default true */
@@ -715,6 +719,8 @@ export interface components {
             /** Format: double */
             true_to_scene: number;
             regions: components["schemas"]["Region"][];
+            /** @description What speaks against this ink, paper and medium together. */
+            fit: components["schemas"]["Advice"][];
             pen_count: number;
             width_px: number;
             height_px: number;

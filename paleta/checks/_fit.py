@@ -1,0 +1,89 @@
+"""Do outline ink, paper and medium go together? All rules are common practice (docs/trade-notes.md)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from paleta.errors import RecipeError
+from paleta.media import INKS, MEDIA, PAPERS
+
+
+@dataclass(frozen=True, slots=True)
+class Advice:
+    """What does not go together and why, and what to do instead. A wrong pair can be kept, knowingly."""
+
+    why: str
+    instead: str
+
+
+@dataclass(frozen=True, slots=True)
+class Fit:
+    """A rule: it applies to `medium` with any of `inks` or any of `papers`."""
+
+    medium: str
+    advice: Advice
+    inks: frozenset[str] = frozenset()
+    papers: frozenset[str] = frozenset()
+
+
+FITS = (
+    Fit(
+        "marker",
+        Advice(
+            "Slow pigment ink is dragged grey by alcohol marker.",
+            "Stamp with dye ink made for alcohol markers, or test a heat-set line first.",
+        ),
+        inks=frozenset({"waterproof"}),
+    ),
+    Fit(
+        "marker",
+        Advice(
+            "Marker spreads and turns grainy on watercolour paper.", "Take very smooth, heavy card of about 250 g/m2."
+        ),
+        papers=frozenset({"cold-press"}),
+    ),
+    Fit(
+        "marker",
+        Advice(
+            "A marker only darkens: its pale shades vanish on toned paper.",
+            "Take white card, or pencil, which can lighten toned paper.",
+        ),
+        papers=frozenset({"toned-grey", "kraft"}),
+    ),
+    Fit(
+        "watercolour",
+        Advice(
+            "Water-based dye ink runs when it gets wet.", "Stamp with waterproof ink, bone dry, or emboss the line."
+        ),
+        inks=frozenset({"dye"}),
+    ),
+    Fit(
+        "watercolour",
+        Advice(
+            "Pale ink for no-line work is often not waterproof.", "Paint over a stamped scrap first and see if it runs."
+        ),
+        inks=frozenset({"pale"}),
+    ),
+    Fit(
+        "watercolour",
+        Advice(
+            "Card that is not made for water buckles under washes.",
+            "Take watercolour paper of 300 g/m2, or smooth bristol with very little water.",
+        ),
+        papers=frozenset({"smooth-white", "cream", "toned-grey", "kraft"}),
+    ),
+)
+
+
+def fit(medium: str, ink: str, paper: str) -> tuple[Advice, ...]:
+    """Everything that speaks against this choice; empty if nothing does.
+
+    Raises
+    ------
+    RecipeError
+        If medium, ink or paper is unknown.
+    """
+    for word, known in ((medium, MEDIA), (ink, INKS), (paper, PAPERS)):
+        if word not in known:
+            raise RecipeError(f"{word!r} is none of {', '.join(known)}.")
+    return tuple(rule.advice for rule in FITS if rule.medium == medium and (ink in rule.inks or paper in rule.papers))

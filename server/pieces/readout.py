@@ -12,6 +12,7 @@ from paleta.light import Lamp
 from paleta.order import Plan, school_named
 from paleta.palette import judge
 from paleta.recipe import RegionSetting, Sheet
+from server.drawers.models import Drawer
 from server.drawers.serializers import SwatchSerializer
 from server.pieces import bench
 from server.pieces.models import Piece
@@ -46,7 +47,7 @@ def piece_readout(piece: Piece) -> dict[str, Any]:
         **{field: getattr(sheet, field) for field in plain},
         "id": piece.pk,
         "version": piece.version,
-        "drawer": int(sheet.drawer) if sheet.drawer.isdigit() else None,
+        "drawer": _drawer_id(piece, sheet),
         "lamp": bench.lamp_as_plain(sheet.lamp),
         "glows": [asdict(glow) for glow in sheet.glows],
         "regions": _regions(piece, sheet),
@@ -63,6 +64,12 @@ def piece_readout(piece: Piece) -> dict[str, Any]:
         "latest_recipe": recipe.number if recipe else None,
         "changed_since_recipe": recipe is None or recipe.sheet_sha256 != sheet_sha256(sheet),
     }
+
+
+def _drawer_id(piece: Piece, sheet: Sheet) -> int | None:
+    """The drawer worked from; after an import from elsewhere the owner's own one of the same medium."""
+    own = list(Drawer.objects.owned_by(piece.owner).filter(medium=sheet.medium).values_list("pk", flat=True))
+    return int(sheet.drawer) if sheet.drawer.isdigit() and int(sheet.drawer) in own else next(iter(own), None)
 
 
 def _regions(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:

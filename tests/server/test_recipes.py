@@ -53,6 +53,7 @@ class RecipeTest(ApiTestCase):
         data = self.send("get", f"pieces/{self.piece.pk}/recipes/1/").content
         self.client.force_login(self.ben)
         piece = self.import_file(data).json()
+        self.assertEqual(piece["drawer"], self.ben.drawers.get(medium="marker").pk)
         self.assertEqual(self.send("get", f"pieces/{piece['id']}/plan/").status_code, 200)
         ramps = self.send("post", f"pieces/{piece['id']}/ramp-proposals/", {"wish_hex": "#4060c0", "shades": 2})
         self.assertEqual(ramps.status_code, 200)

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 
 import { drawerQueries, type Medium, type Trade } from "@/shared/api";
-import { Button, RampChips, StepBars } from "@/shared/ui";
+import { Button, RampChips, StepBars, tell } from "@/shared/ui";
 import { useChooseMedium, useColourWishes } from "./api";
 import { chosenRegions, useBench } from "./bench";
 import { FitAdvice } from "./FitAdvice";
@@ -19,7 +19,10 @@ export function ColoursSection({ trade }: { trade: Trade }) {
 
   function take(medium: Medium, drawer?: number) {
     const wanted = drawer ?? drawers.find((one) => one.medium === medium)?.id;
-    if (wanted !== undefined) chooseMedium.mutate({ medium, drawer: wanted });
+    const laid = piece.pen_count > 0;
+    if (wanted !== undefined) chooseMedium.mutate({ medium, drawer: wanted }, {
+      onSuccess: () => laid && tell("The ramps were taken off with their old drawer; wished colours stay. Undo brings the ramps back."),
+    });
   }
 
   return (

@@ -21,12 +21,12 @@ SPECK_MM2 = 0.06
 """Ink blots smaller than a 0.28 mm dot are dust and over-inked grain, not outlines."""
 
 
-def separate_ink(impression: Impression) -> NDArray[np.bool_]:
+def separate_ink(impression: Impression, more: float = 0.0) -> NDArray[np.bool_]:
     """Return H x W bool, True on ink.
 
     The paper's light is taken as the grey closing of a small copy, blurred; dividing by it removes vignettes and
     page shading. The threshold is Otsu's ([Otsu1979]) on what remains, kept within bounds that paper grain and
-    pale ink ask for.
+    pale ink ask for. `more` from -1 to 1 takes paler (or only darker) marks for ink.
 
     Raises
     ------
@@ -39,7 +39,7 @@ def separate_ink(impression: Impression) -> NDArray[np.bool_]:
     levels = np.clip(smooth * 255, 0, 255).astype(np.uint8)
     threshold, _ = cv2.threshold(levels, 0, 255, cv2.THRESH_BINARY + cv2.THRESH_OTSU)
     # Otsu splits half way between the two means; a stamped edge is soft, so the line is taken a little wider.
-    cut = max(FAINTEST_INK, 0.8 * threshold / 255)
+    cut = max(FAINTEST_INK * (1 - 0.5 * max(more, 0)), 0.8 * 2.0**-more * threshold / 255)
     ink = smooth > cut
     share = float(ink.mean())
     if share < 5e-4 or float(np.percentile(smooth[ink], 60)) < FAINTEST_INK * 1.5:

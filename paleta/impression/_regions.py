@@ -28,7 +28,9 @@ MOST_REGIONS = 4000
 BARRIER = -1
 
 
-def find_regions(impression: Impression, *, gap_mm: float = 1.0, smallest_mm2: float = 0.5) -> RegionMap:
+def find_regions(
+    impression: Impression, *, gap_mm: float = 1.0, smallest_mm2: float = 0.5, ink: float = 0.0
+) -> RegionMap:
     """Find the regions of a stamped image.
 
     Trapped-ball filling after [Zhang2009]: a ball too large for any gap fills the cores of the cells, then smaller
@@ -42,6 +44,8 @@ def find_regions(impression: Impression, *, gap_mm: float = 1.0, smallest_mm2: f
         Breaks in a line up to this width do not let two cells run together. 0.1 to 5.
     smallest_mm2 : float
         Cells smaller than this are handed to their neighbours.
+    ink : float
+        -1 to 1: more or less than usual is taken for ink.
 
     Returns
     -------
@@ -55,12 +59,14 @@ def find_regions(impression: Impression, *, gap_mm: float = 1.0, smallest_mm2: f
     """
     if not 0.1 <= gap_mm <= 5:
         raise NoRegions(f"gap_mm must lie in 0.1..5, got {gap_mm}.")
-    ink = separate_ink(impression)
+    if not -1 <= ink <= 1:
+        raise NoRegions(f"ink must lie in -1..1, got {ink}.")
+    inked = separate_ink(impression, ink)
     px_per_mm = impression.px_per_mm
-    distance = cv2.distanceTransform((~ink).astype(np.uint8), cv2.DIST_L2, 5)
-    labels = _fill_with_balls(distance, ink, largest_px=gap_mm * px_per_mm / 2)
+    distance = cv2.distanceTransform((~inked).astype(np.uint8), cv2.DIST_L2, 5)
+    labels = _fill_with_balls(distance, inked, largest_px=gap_mm * px_per_mm / 2)
     labels = _drop_small(labels, CRUMB_MM2 * px_per_mm**2)
-    labels = _merge_waists(labels, distance, ink, NARROWEST_MM * px_per_mm / 2)
+    labels = _merge_waists(labels, distance, inked, NARROWEST_MM * px_per_mm / 2)
     labels = _drop_small(labels, smallest_mm2 * px_per_mm**2)
     labels = _paper_first(labels)
     labels = give_leftovers_to_nearest(labels)
@@ -73,7 +79,7 @@ def find_regions(impression: Impression, *, gap_mm: float = 1.0, smallest_mm2: f
             f"More than {MOST_REGIONS} cells were found; this looks like a photo or a texture, "
             "not a stamped line drawing."
         )
-    return RegionMap(labels=labels, ink=ink, dpi=impression.dpi)
+    return RegionMap(labels=labels, ink=inked, dpi=impression.dpi)
 
 
 def _fill_with_balls(distance: NDArray[np.float32], ink: NDArray[np.bool_], largest_px: float) -> NDArray[np.int32]:

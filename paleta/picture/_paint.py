@@ -15,7 +15,7 @@ from paleta.impression import Impression, RegionMap
 from paleta.light import LEVELS
 
 Lab = tuple[float, float, float]
-VIEWS = ("line", "regions", "values", "coloured")
+VIEWS = ("line", "ink", "regions", "values", "coloured")
 SOFT_LEVELS = {"marker": 0.35, "watercolour": 0.5, "pencil": 0.45}
 """Part of the way to the next zone over which two shades melt, by medium. From memory, common practice."""
 TABLE_STEP = 2
@@ -73,13 +73,16 @@ def paint(
 ) -> NDArray[np.uint8]:
     """One view as h x w x 3 uint8 sRGB.
 
-    line      the scan itself. regions: every region in its own tint of grey. coloured: as planned.
+    line      the scan itself. ink: only what was taken as ink. coloured: as planned.
+    regions   every region in its own tint of grey.
     values    the same with lightness alone, the grey value study.
     """
     if view not in VIEWS:
         raise ViewUnknown(f"There is no view {view!r}; choose one of {', '.join(VIEWS)}.")
     if view == "line":
         return canvas.photo
+    if view == "ink":
+        return cv2.add(canvas.bare, canvas.inked)
     count = int(canvas.labels.max()) + 1
     if view == "regions":
         colours = _tints(count)[canvas.labels]

@@ -1,5 +1,6 @@
 """The recipe sheet while it is being filled in, and the frozen, versioned recipe that comes of it."""
 
+from paleta.recipe._carry import CarriedOver, carry_over
 from paleta.recipe._changes import what_changed
 from paleta.recipe._file import FORMAT, FORMAT_VERSION, SCHEMA, dump, load
 from paleta.recipe._recipe import ImpressionRecord, Recipe
@@ -10,11 +11,13 @@ __all__ = [
     "FORMAT",
     "FORMAT_VERSION",
     "SCHEMA",
+    "CarriedOver",
     "ImpressionRecord",
     "Recipe",
     "RegionSetting",
     "Sheet",
     "bodies_of",
+    "carry_over",
     "dump",
     "load",
     "sheet_from_plain",

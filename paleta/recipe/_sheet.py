@@ -61,6 +61,8 @@ class RegionSetting:
 class Sheet:
     """The whole sheet. `swatches` holds every swatch a ramp names, as measured when it was chosen.
 
+    ink, gap_mm     how the regions were looked for (paleta.impression.find_regions).
+    regions_sha256  the packed map they were found on; empty = the one the piece came with.
     edits     changes to the found regions, replayed in order (paleta.impression.apply_edits).
     regions   settings by region label after the edits.
     """
@@ -74,6 +76,9 @@ class Sheet:
     lamp: Lamp = field(default_factory=lambda: Lamp(azimuth_deg=315, elevation_deg=40))
     glows: tuple[Glow, ...] = ()
     true_to_scene: float = 0.0
+    ink: float = 0.0
+    gap_mm: float = 1.0
+    regions_sha256: str = ""
     edits: tuple[Mapping[str, Any], ...] = ()
     regions: Mapping[int, RegionSetting] = field(default_factory=dict)
     swatches: Mapping[str, Swatch] = field(default_factory=dict)

@@ -79,16 +79,22 @@ def impression_of(piece: Piece) -> Impression:
     return _impressions.get(piece.impression_sha256, lambda: read(files.fetch(piece.impression_sha256), dpi=piece.dpi))
 
 
-def found_map(piece: Piece) -> RegionMap:
+def found_map(piece: Piece, sheet: Sheet) -> RegionMap:
     """The map as it was found, before any edit."""
-    return _maps.get(piece.regions_sha256, lambda: labels_from_png(files.fetch(piece.regions_sha256), dpi=piece.dpi))
+    name = map_sha256(piece, sheet)
+    return _maps.get(name, lambda: labels_from_png(files.fetch(name), dpi=piece.dpi))
+
+
+def map_sha256(piece: Piece, sheet: Sheet) -> str:
+    """Which packed map the sheet stands on: one found again, or the one the piece came with."""
+    return sheet.regions_sha256 or piece.regions_sha256
 
 
 def region_map_of(piece: Piece, sheet: Sheet) -> RegionMap:
     """The map after the sheet's edits."""
     if not sheet.edits:
-        return found_map(piece)
-    return _maps.get(_map_key(piece, sheet), lambda: apply_edits(found_map(piece), sheet.edits))
+        return found_map(piece, sheet)
+    return _maps.get(_map_key(piece, sheet), lambda: apply_edits(found_map(piece, sheet), sheet.edits))
 
 
 def relief_of(piece: Piece, sheet: Sheet) -> Relief:
@@ -141,7 +147,7 @@ def picture(piece: Piece, sheet: Sheet, view: str, *, lamp: Lamp | None = None, 
         (_map_key(piece, sheet), piece.impression_sha256, step),
         lambda: make_canvas(impression_of(piece), region_map, step),
     )
-    if view in ("line", "regions"):
+    if view in ("line", "ink", "regions"):
         light_levels, starts = np.zeros(canvas.labels.shape, np.int32), {}
     else:
         light = illuminate(
@@ -200,7 +206,7 @@ def kept_jpeg(impression: Impression) -> bytes:
 
 def _map_key(piece: Piece, sheet: Sheet) -> str:
     edits = json.dumps([dict(edit) for edit in sheet.edits], sort_keys=True)
-    return hashlib.sha256(f"{piece.regions_sha256}{edits}".encode()).hexdigest()
+    return hashlib.sha256(f"{map_sha256(piece, sheet)}{edits}".encode()).hexdigest()
 
 
 def lamp_as_plain(lamp: Lamp) -> dict[str, float | str]:

@@ -28,7 +28,7 @@ def save_recipe(*, actor: AbstractBaseUser, piece: Piece, version: int) -> Recip
         version=last.number + 1 if last else 1,
         impression=ImpressionRecord(
             sha256=current.impression_sha256,
-            regions_sha256=current.regions_sha256,
+            regions_sha256=bench.map_sha256(current, sheet),
             width_px=current.width_px,
             height_px=current.height_px,
             dpi=current.dpi,
@@ -58,6 +58,8 @@ def import_recipe(*, actor: AbstractBaseUser, data: bytes) -> Piece:
     """A piece from a recipe file, at the version the file has. Nothing is stored if anything in it is wrong."""
     recipe = load(data)
     record = recipe.impression
+    if recipe.sheet.regions_sha256 not in ("", record.regions_sha256):
+        raise RecipeError("The recipe's sheet stands on another region map than the one it comes with.")
     if {record.sha256, record.regions_sha256} - recipe.files.keys():
         raise RecipeError("The recipe comes without its picture. Export it from Paleta again.")
     picture, packed = recipe.files[record.sha256], recipe.files[record.regions_sha256]

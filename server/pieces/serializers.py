@@ -103,6 +103,11 @@ class JoinSerializer(serializers.Serializer):
     labels = LabelsField()
 
 
+class FindAgainSerializer(serializers.Serializer):
+    gap_mm = serializers.FloatField(min_value=0.1, max_value=5)
+    ink = serializers.FloatField(min_value=-1, max_value=1)
+
+
 class BodySerializer(serializers.Serializer):
     labels = LabelsField()
     together = serializers.BooleanField(default=True)
@@ -206,6 +211,8 @@ class PieceSerializer(serializers.Serializer):
     lamp = LampOutSerializer()
     glows = GlowSerializer(many=True)
     true_to_scene = serializers.FloatField()
+    ink = serializers.FloatField(help_text="-1 to 1: more or less than usual was taken for ink.")
+    gap_mm = serializers.FloatField()
     regions = RegionSerializer(many=True)
     fit = AdviceSerializer(many=True, help_text="What speaks against this ink, paper and medium together.")
     pen_count = serializers.IntegerField()

@@ -17,7 +17,7 @@ from paleta.light import Glow, Lamp, guess_bodies
 from paleta.media import INKS, MEDIA, PAPERS
 from paleta.order import school_named
 from paleta.palette import Ramp, find_ramps, judge
-from paleta.recipe import RegionSetting, Sheet, sheet_to_plain
+from paleta.recipe import RegionSetting, Sheet, carry_over, sheet_to_plain
 from server.drawers.models import Drawer
 from server.ownership import require_owner
 from server.pieces import bench, files
@@ -50,7 +50,9 @@ def add_piece(
         for label in body.regions:
             regions[label] = RegionSetting(name=f"Region {number}", form=body.form, depth=body.depth)
     drawer = Drawer.objects.owned_by(actor).filter(medium="marker").first()
-    sheet = Sheet(title=title, regions=dict(sorted(regions.items())), drawer=str(drawer.pk) if drawer else "")
+    sheet = Sheet(
+        title=title, regions=dict(sorted(regions.items())), drawer=str(drawer.pk) if drawer else "", gap_mm=gap_mm
+    )
     return put_on_shelf(
         owner=actor,
         sheet=sheet,
@@ -157,6 +159,24 @@ def change_regions(
         changed[label] = new
     what = f"{_which(settings)}: {_in_words(changes)}"
     return keep_step(actor=actor, piece=piece, version=version, what=what[:200], sheet=sheet.with_regions(changed))
+
+
+def find_again(*, actor: AbstractBaseUser, piece: Piece, version: int, gap_mm: float, ink: float) -> Piece:
+    """Look for the regions once more, with other sliders; edits and settings are carried over where they still fit."""
+    sheet = piece.sheet()
+    found = find_regions(bench.impression_of(piece), gap_mm=gap_mm, ink=ink)
+    carried = carry_over(sheet, bench.region_map_of(piece, sheet), found)
+    again = replace(
+        sheet,
+        ink=ink,
+        gap_mm=gap_mm,
+        regions_sha256=files.keep(labels_to_png(found)),
+        edits=carried.edits,
+        regions=carried.regions,
+    ).with_regions({})
+    lost = f"; no longer there: {', '.join(carried.lost)}" if carried.lost else ""
+    what = f"Found {len(carried.regions)} regions with gaps up to {gap_mm:.1f} mm{lost}"
+    return keep_step(actor=actor, piece=piece, version=version, what=what[:200], sheet=again)
 
 
 def join_regions(*, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int]) -> Piece:

@@ -33,7 +33,7 @@ IF_MATCH = OpenApiParameter(
     description='The version of the piece the change was made on, in quotes: "7".',
 )
 PICTURE = [
-    OpenApiParameter("view", str, enum=["line", "regions", "values", "coloured"], default="coloured"),
+    OpenApiParameter("view", str, enum=["line", "ink", "regions", "values", "coloured"], default="coloured"),
     OpenApiParameter("azimuth_deg", float, description="Another lamp than the kept one, while it is dragged."),
     OpenApiParameter("elevation_deg", float),
     OpenApiParameter("live", bool, description="Every second pixel."),
@@ -145,6 +145,11 @@ class PieceViewSet(viewsets.GenericViewSet):
     def join(self, request: Request, pk: str) -> Response:
         return self._change(services.join_regions, **self._read(serializers.JoinSerializer))
 
+    @changes(serializers.FindAgainSerializer)
+    @action(detail=True, methods=["post"], url_path="find-again")
+    def find_again(self, request: Request, pk: str) -> Response:
+        return self._change(services.find_again, **self._read(serializers.FindAgainSerializer))
+
     @changes(serializers.BodySerializer)
     @action(detail=True, methods=["put"])
     def body(self, request: Request, pk: str) -> Response:
@@ -209,7 +214,9 @@ class PieceViewSet(viewsets.GenericViewSet):
             )
         kept = query.get("version") == str(piece.version)
         return HttpResponse(
-            data, content_type="image/jpeg", headers={"Cache-Control": "private, max-age=86400" if kept else "no-store"}
+            data,
+            content_type="image/jpeg",
+            headers={"Cache-Control": "private, max-age=86400" if kept else "no-store", "Vary": "Cookie"},
         )
 
     @extend_schema(responses={(200, "image/png"): OpenApiTypes.BINARY})

@@ -8,7 +8,7 @@ from pathlib import Path
 from playwright.sync_api import expect
 
 from tests.browser.base import BrowserTest
-from tests.builders import coloured, make_piece
+from tests.builders import coloured, line_drawing, make_piece
 
 
 class WalkTest(BrowserTest):
@@ -190,6 +190,33 @@ class RegionTest(BrowserTest):
         page.get_by_role("button", name="Region 1 dome").press("Enter")
         page.get_by_role("button", name="Split level").press("Enter")
         expect(page.get_by_role("button", name="Region 1 (2) dome")).to_be_visible()
+
+
+class FindAgainTest(BrowserTest):
+    def test_wider_gaps_find_a_broken_cell_and_names_are_carried_over(self):
+        picture = line_drawing()
+        picture[140:160, 253:262] = 255  # a break of 1.5 mm between the two boxes
+        piece = make_piece(self.ana, picture=picture)
+        page = self.open_piece(piece, "?section=regions&view=regions")
+        rows = page.locator("#part-regions").get_by_role("list", name="Regions").get_by_role("listitem")
+        expect(rows).to_have_count(2)
+        page.get_by_role("button", name="Region 2 dome").click()
+        page.get_by_role("textbox", name="Name").fill("Cupboard")
+        page.get_by_role("textbox", name="Name").press("Enter")
+        self.section("Stamp")
+        page.get_by_label("Show only what was taken as ink").check()
+        self.picture_is_drawn("view=ink")
+        gaps = page.get_by_role("slider", name="Close gaps up to")
+        gaps.fill("2")
+        gaps.blur()
+        page.get_by_role("button", name="Find the regions again").click()
+        expect(page.get_by_role("status").filter(has_text="Found 3 regions with gaps up to 2.0 mm")).to_be_visible()
+        self.section("Regions")
+        expect(rows).to_have_count(3)
+        expect(page.get_by_role("button", name="Cupboard dome")).to_be_visible()
+        expect(page.get_by_role("button", name="Cupboard (2) dome")).to_be_visible()
+        page.get_by_role("button", name="Undo").click()
+        expect(rows).to_have_count(2)
 
 
 class LampTest(BrowserTest):

@@ -8,15 +8,27 @@ from dataclasses import replace
 from pathlib import Path
 
 import jsonschema
+import numpy as np
 from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from paleta.errors import RecipeError
+from paleta.impression import apply_edits
 from paleta.light import Glow, Lamp
 from paleta.order import PACES, SCHOOLS, make_plan
-from paleta.recipe import SCHEMA, ImpressionRecord, Recipe, RegionSetting, Sheet, dump, load, what_changed
-from tests.builders import grey_pens, make_work
+from paleta.recipe import (
+    SCHEMA,
+    ImpressionRecord,
+    Recipe,
+    RegionSetting,
+    Sheet,
+    carry_over,
+    dump,
+    load,
+    what_changed,
+)
+from tests.builders import grey_pens, make_work, region_map
 
 PICTURE, MAP = b"a picture", b"a map"
 
@@ -158,3 +170,43 @@ class SheetTest(SimpleTestCase):
         sheet = make_recipe().sheet
         bare = sheet.with_regions({1: replace(sheet.regions[1], ramp=sheet.regions[1].ramp[:1])})
         self.assertEqual(list(bare.swatches), ["grey-90"])
+
+
+class CarryOverTest(SimpleTestCase):
+    """Two boxes side by side, found once as 1 and 2, then again in another order or cut differently."""
+
+    def setUp(self):
+        self.labels = np.zeros((100, 200), np.int32)
+        self.labels[10:90, 10:100], self.labels[10:90, 100:190] = 1, 2
+        self.old = region_map(self.labels)
+        self.sheet = Sheet(
+            title="Boxes", regions={1: RegionSetting(name="Left", form="tube"), 2: RegionSetting(name="Right")}
+        )
+
+    def test_settings_follow_their_place_not_their_number(self):
+        swapped = region_map(np.choose(self.labels, (0, 2, 1)))
+        carried = carry_over(self.sheet, self.old, swapped)
+        self.assertEqual({label: one.name for label, one in carried.regions.items()}, {1: "Right", 2: "Left"})
+        self.assertEqual((carried.regions[2].form, carried.lost), ("tube", ()))
+
+    def test_a_join_is_made_again_and_a_region_that_is_gone_is_named(self):
+        joined = replace(
+            self.sheet, edits=({"op": "join", "regions": [1, 2]},), regions={1: RegionSetting(name="Both")}
+        )
+        old = apply_edits(self.old, joined.edits)
+        carried = carry_over(joined, old, self.old)
+        self.assertEqual([one.name for one in carried.regions.values()], ["Both"])
+        self.assertEqual(carried.edits, ({"op": "join", "regions": [1, 2]},))
+        only_left = region_map(np.where(self.labels == 1, 1, 0))
+        self.assertEqual(carry_over(self.sheet, self.old, only_left).lost, ("Right",))
+
+    def test_a_barrier_is_drawn_again_where_it_still_parts_something(self):
+        line = [[14 / 11.811 * 10, 0], [14 / 11.811 * 10, 9]]  # x = 140 px, upright through the right box
+        split = {"op": "split", "region": 2, "line": line}
+        sheet = replace(self.sheet, edits=(split,), regions={**self.sheet.regions, 3: RegionSetting(name="Far right")})
+        old = apply_edits(self.old, [split])
+        carried = carry_over(sheet, old, region_map(np.choose(self.labels, (0, 2, 1))))
+        self.assertEqual(carried.edits, ({**split, "region": 1},))
+        self.assertEqual({one.name for one in carried.regions.values()}, {"Left", "Right", "Far right"})
+        nothing = region_map(np.where(self.labels == 1, 1, 0))
+        self.assertIn("a barrier", carry_over(sheet, old, nothing).lost)

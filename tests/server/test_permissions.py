@@ -24,6 +24,7 @@ PIECE_ROUTES = {
     "school/": ("put", {"school": "M3"}, 200),
     "medium/": ("put", {"medium": "pencil", "drawer": "own"}, 200),
     "regions/": ("put", {"labels": [1], "name": "Moon"}, 200),
+    "find-again/": ("post", {"gap_mm": 0.8, "ink": 0}, 200),
     "body/": ("put", {"labels": [2, 3]}, 200),
     "split/": ("post", {"label": 1, "line": [[15.3, 5], [15.3, 32]]}, 200),
     "join/": ("post", {"labels": [2, 3]}, 200),

@@ -48,7 +48,7 @@ def load_piece(user: Any, demo: DemoPiece) -> Piece:
     piece = services.add_piece(actor=user, data=data, title=demo.title)
     if demo.school is None:
         return piece
-    for labels in wrongly_split(bench.found_map(piece), seen):
+    for labels in wrongly_split(bench.found_map(piece, piece.sheet()), seen):
         piece = services.join_regions(actor=user, piece=piece, version=piece.version, labels=labels)
     piece = _describe(user, piece, demo, drawing, seen)
     piece = services.colour_all_wishes(actor=user, piece=piece, version=piece.version)

@@ -6,7 +6,7 @@ import type { Piece } from "@/shared/api";
 import { Failed, rememberPiece, Waiting } from "@/shared/ui";
 import { pieceQueries } from "./api";
 import { BarEnd } from "./BarEnd";
-import { BenchContext, SECTIONS, VIEWS, type Bench, type Section, type Tool, type View } from "./bench";
+import { ALL_VIEWS, BenchContext, SECTIONS, type Bench, type Section, type Tool, type View } from "./bench";
 import { CardStage } from "./CardStage";
 import { RecipeSheet } from "./RecipeSheet";
 import { ShadeRibbon } from "./ShadeRibbon";
@@ -30,7 +30,7 @@ function OpenBench({ piece }: { piece: Piece }) {
   const [hovered, hover] = useState(0);
   const [tool, takeTool] = useState<Tool>("hand");
   const section = oneOf(SECTIONS, address.get("section"), piece.pen_count ? "colours" : "regions");
-  const view = oneOf(VIEWS, address.get("view"), "coloured");
+  const view = oneOf(ALL_VIEWS, address.get("view"), "coloured");
 
   // A region that was joined into another, or undone, is no longer in hand.
   const selected = useMemo(() => picked.filter((label) => piece.regions.some((region) => region.label === label)), [picked, piece.regions]);
@@ -38,9 +38,6 @@ function OpenBench({ piece }: { piece: Piece }) {
     setPicked((now) => (add ? (now.includes(label) ? now.filter((other) => other !== label) : [...now, label])
       : now.length === 1 && now[0] === label ? [] : [label]));
   }, []);
-  const bench = useMemo<Bench>(() => ({ piece, selected, select, selectOnly: setPicked, hovered, hover, tool, takeTool }),
-    [piece, selected, select, hovered, tool]);
-
   const go = useCallback((to: { section?: Section; view?: View }) => {
     // The address itself, not the one of the last render: two quick keys must not undo each other.
     const next = new URLSearchParams(window.location.search);
@@ -48,6 +45,9 @@ function OpenBench({ piece }: { piece: Piece }) {
     setAddress(next, { replace: true });
     takeTool("hand");
   }, [setAddress]);
+
+  const bench = useMemo<Bench>(() => ({ piece, selected, select, selectOnly: setPicked, hovered, hover, tool, takeTool, view, show: (next) => go({ view: next }) }),
+    [piece, selected, select, hovered, tool, view, go]);
 
   useEffect(() => {
     document.title = `${piece.title} – Paleta`;
@@ -61,8 +61,8 @@ function OpenBench({ piece }: { piece: Piece }) {
       <BarEnd />
       <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_clamp(400px,40.6vw,560px)] max-[1023px]:grid-cols-1 min-[1024px]:h-[calc(100dvh-2.75rem-5.75rem)]">
         <section aria-label="Card on the bench" className="flex min-h-[480px] flex-col">
-          <CardStage view={view} />
-          <ViewSwitch view={view} onView={(next) => go({ view: next })} />
+          <CardStage />
+          <ViewSwitch />
         </section>
         <RecipeSheet section={section} onSection={(next) => go({ section: next, ...(next === "regions" ? { view: "regions" } : {}) })} />
       </div>

@@ -4,7 +4,7 @@ import { useCallback, useEffect, useRef, useState, type MouseEvent } from "react
 import { Button } from "@/shared/ui";
 import { pieceQueries, useTurnLamp } from "./api";
 import { Barrier } from "./Barrier";
-import { useBench, type View } from "./bench";
+import { useBench } from "./bench";
 import { drawOutlines, labelAt } from "./labels";
 import { GlowMarkers } from "./GlowMarkers";
 import { LampShine, LampTrack } from "./LampTrack";
@@ -15,8 +15,8 @@ const MARGIN = 84;
 const INSET = 22;
 
 /** The card on the bench with the lamp's track around it. */
-export function CardStage({ view }: { view: View }) {
-  const { piece, selected, select, hovered, hover, tool } = useBench();
+export function CardStage() {
+  const { piece, selected, select, hovered, hover, tool, view } = useBench();
   const stage = useRef<HTMLDivElement>(null);
   const surface = useRef<HTMLCanvasElement>(null);
   const outlines = useRef<HTMLCanvasElement>(null);
@@ -34,7 +34,7 @@ export function CardStage({ view }: { view: View }) {
   }, []);
   const dial = useLampDial({ lamp: piece.lamp, track, centre, onTurn: turnLamp.mutateAsync });
 
-  const path = dial.moving && view !== "line" && view !== "regions"
+  const path = dial.moving && (view === "values" || view === "coloured")
     ? `/pieces/${piece.id}/picture/?view=${view}&live=true&azimuth_deg=${dial.shown.azimuth_deg}&elevation_deg=${dial.shown.elevation_deg}`
     : `/pieces/${piece.id}/picture/?view=${view}&version=${piece.version}`;
   const picture = useLivePicture(surface, path);

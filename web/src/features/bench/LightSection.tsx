@@ -1,7 +1,8 @@
-import { Button, useDraft } from "@/shared/ui";
+import { Button } from "@/shared/ui";
 import { useSetGlows, useSetZoning, useTurnLamp, type Glow } from "./api";
 import { chosenRegions, useBench } from "./bench";
 import { FormFields } from "./FormFields";
+import { Slider } from "./Slider";
 
 /** The lamp in numbers, for those who would rather type than drag. */
 export function LightSection() {
@@ -56,21 +57,5 @@ function GlowList() {
       ))}
       <Button busy={setGlows.isPending} disabled={piece.glows.length >= 12} onClick={add}>{chosen ? `Add a glow in ${chosen.name}` : "Add a glow"}</Button>
     </div>
-  );
-}
-
-type SliderProps = { label: string; unit: string; min: number; max: number; step?: number; value: number; onKeep: (value: number) => void };
-
-function Slider({ label, unit, min, max, step = 1, value, onKeep }: SliderProps) {
-  const [shown, setShown] = useDraft(value);
-  const keep = () => {
-    if (shown !== value) onKeep(shown);
-  };
-  return (
-    <label className="grid grid-cols-[8rem_1fr_3.2rem] items-center gap-3">{label}
-      <input type="range" className="accent-ink" min={min} max={max} step={step} value={shown} onChange={(event) => setShown(Number(event.target.value))}
-        onPointerUp={keep} onKeyUp={keep} onBlur={keep} />
-      <span className="text-right">{shown}{unit}</span>
-    </label>
   );
 }

@@ -4,6 +4,7 @@ import type { Trade } from "@/shared/api";
 import { Button, chooseUnit, chosenUnit, length } from "@/shared/ui";
 import { useDescribeStamp } from "./api";
 import { useBench } from "./bench";
+import { FindAgain } from "./FindAgain";
 import { FitAdvice } from "./FitAdvice";
 import { KeptField } from "./KeptField";
 
@@ -26,6 +27,7 @@ export function StampSection({ trade }: { trade: Trade }) {
         </select>
       </label>
       <FitAdvice />
+      <FindAgain />
       <p className="text-soft">
         Scanned {length(piece.width_mm, unit)} by {length(piece.height_mm, unit)}, {Math.round(piece.dpi)} dpi.{" "}
         <Button kind="quiet" onClick={() => { chooseUnit(other); setUnit(other); }}>Show in {other === "in" ? "inches" : "centimetres"}</Button>

@@ -75,6 +75,7 @@ export const useChangeRegions = (id: number) =>
 export const useJoinRegions = (id: number) => useChange(id, "post", "join", (labels: number[]) => ({ labels }));
 export const useMakeBody = (id: number) =>
   useChange(id, "put", "body", (body: { labels: number[]; together: boolean }) => body);
+export const useFindAgain = (id: number) => useChange(id, "post", "find-again", (sliders: { gap_mm: number; ink: number }) => sliders);
 export const useSplitRegion = (id: number) =>
   useChange(id, "post", "split", (barrier: { label: number; line: [number, number][] }) => barrier);
 export const useChooseMedium = (id: number) =>

@@ -5,7 +5,9 @@ import type { Piece, Region } from "@/shared/api";
 export const SECTIONS = ["stamp", "regions", "light", "colours", "order", "finish", "card"] as const;
 export type Section = (typeof SECTIONS)[number];
 export const VIEWS = ["line", "regions", "values", "coloured"] as const;
-export type View = (typeof VIEWS)[number];
+/** The views of the switch, and what was taken as ink, which only the Stamp section shows. */
+export const ALL_VIEWS = [...VIEWS, "ink"] as const;
+export type View = (typeof ALL_VIEWS)[number];
 
 export type Tool = "hand" | "barrier";
 
@@ -20,6 +22,8 @@ export type Bench = {
   hover: (label: number) => void;
   /** What a stroke on the picture does: take regions in hand, or draw a barrier. */
   tool: Tool;
+  view: View;
+  show: (view: View) => void;
   takeTool: (tool: Tool) => void;
 };
 

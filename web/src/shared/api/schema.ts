@@ -124,6 +124,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/find-again/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        post: operations["pieces_find_again_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/glows/": {
         parameters: {
             query?: never;
@@ -539,6 +556,12 @@ export interface components {
             readonly swatch_count: number;
             readonly swatches: components["schemas"]["Swatch"][];
         };
+        FindAgainRequest: {
+            /** Format: double */
+            gap_mm: number;
+            /** Format: double */
+            ink: number;
+        };
         /**
          * @description * `flat` - flat
          *     * `dome` - dome
@@ -718,6 +741,13 @@ export interface components {
             glows: components["schemas"]["Glow"][];
             /** Format: double */
             true_to_scene: number;
+            /**
+             * Format: double
+             * @description -1 to 1: more or less than usual was taken for ink.
+             */
+            ink: number;
+            /** Format: double */
+            gap_mm: number;
             regions: components["schemas"]["Region"][];
             /** @description What speaks against this ink, paper and medium together. */
             fit: components["schemas"]["Advice"][];
@@ -1124,6 +1154,34 @@ export interface operations {
             };
         };
     };
+    pieces_find_again_create: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the piece the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FindAgainRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
     pieces_glows_update: {
         parameters: {
             query?: never;
@@ -1267,7 +1325,7 @@ export interface operations {
                 live?: boolean;
                 /** @description Only to name the picture; a picture of a version may be kept. */
                 version?: number;
-                view?: "coloured" | "line" | "regions" | "values";
+                view?: "coloured" | "ink" | "line" | "regions" | "values";
                 /** @description A small picture of this width, for the shelf. */
                 width_px?: number;
             };

@@ -1,0 +1,104 @@
+"""Carrying decisions over from one found map to another, when the regions are looked for again."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.errors import EditError
+from paleta.impression import RegionMap, apply_edits
+from paleta.light import guess_bodies
+from paleta.recipe._sheet import RegionSetting, Sheet
+
+INSIDE = 0.8
+"""A new region with this much of it inside an old one belongs to it."""
+SAME = 0.5
+"""A new region takes over the settings of the old one that covers at least this much of it."""
+
+
+@dataclass(frozen=True, slots=True)
+class CarriedOver:
+    """The edits that still make sense, settings for every region of the new map after them, and what was lost."""
+
+    edits: tuple[Mapping[str, Any], ...]
+    regions: dict[int, RegionSetting]
+    lost: tuple[str, ...]
+
+
+def carry_over(sheet: Sheet, old: RegionMap, found: RegionMap) -> CarriedOver:
+    """Fit the sheet's edits and settings, made on `old` (after its edits), to a newly found map of the same picture."""
+    lost: list[str] = []
+    edits = _joins(sheet, old, found) + _splits(sheet, old, found, lost)
+    new, kept = found, []
+    for edit in edits:
+        try:
+            new = apply_edits(new, [edit])
+            kept.append(edit)
+        except EditError:
+            lost.append("a barrier" if edit["op"] == "split" else "a join")
+    regions, unclaimed = _settings(sheet, old, new)
+    return CarriedOver(tuple(kept), regions, (*lost, *unclaimed))
+
+
+def _overlaps(old: RegionMap, new: RegionMap) -> NDArray[np.int64]:
+    """Pixels that old label i and new label j share, at [i, j]."""
+    rows, cols = int(old.labels.max()) + 1, int(new.labels.max()) + 1
+    return np.bincount((old.labels.astype(np.int64) * cols + new.labels).ravel(), minlength=rows * cols).reshape(
+        rows, cols
+    )
+
+
+def _joins(sheet: Sheet, old: RegionMap, found: RegionMap) -> list[Mapping[str, Any]]:
+    shared = _overlaps(old, found)
+    areas = np.maximum(shared.sum(axis=0), 1)
+    joined = {min(edit["regions"]) for edit in sheet.edits if edit["op"] == "join"} & set(sheet.regions)
+    edits: list[Mapping[str, Any]] = []
+    for label in sorted(joined):
+        inside = [int(new) for new in np.flatnonzero(shared[label] >= INSIDE * areas) if new > 0]
+        if len(inside) > 1:
+            edits.append({"op": "join", "regions": inside})
+    return edits
+
+
+def _splits(sheet: Sheet, old: RegionMap, found: RegionMap, lost: list[str]) -> list[Mapping[str, Any]]:
+    """Barriers go to the region that now lies under their middle; one along a border already parts two regions."""
+    edits: list[Mapping[str, Any]] = []
+    for edit in sheet.edits:
+        if edit["op"] != "split":
+            continue
+        line = np.asarray(edit["line"], float)
+        middle = (line[len(line) // 2] + line[(len(line) - 1) // 2]) / 2 * found.px_per_mm
+        row = int(np.clip(middle[1], 0, found.labels.shape[0] - 1))
+        col = int(np.clip(middle[0], 0, found.labels.shape[1] - 1))
+        label = int(found.labels[row, col])
+        if label:
+            edits.append({**edit, "region": label})
+        else:
+            lost.append("a barrier")
+    return edits
+
+
+def _settings(sheet: Sheet, old: RegionMap, new: RegionMap) -> tuple[dict[int, RegionSetting], list[str]]:
+    shared = _overlaps(old, new)
+    shared[0] = 0
+    areas = np.maximum(np.bincount(new.labels.ravel(), minlength=shared.shape[1]), 1)
+    guesses = {label: body for body in guess_bodies(new) for label in body.regions}
+    taken: dict[int, int] = {}
+    regions: dict[int, RegionSetting] = {}
+    for region in sorted(new.regions, key=lambda one: -one.area_mm2):
+        source = int(shared[:, region.label].argmax())
+        if shared[source, region.label] >= SAME * areas[region.label] and source in sheet.regions:
+            taken[source] = taken.get(source, 0) + 1
+            setting = sheet.regions[source]
+            if taken[source] > 1:
+                setting = replace(setting, name=f"{setting.name[:54]} ({taken[source]})")
+            regions[region.label] = setting
+        else:
+            guess = guesses[region.label]
+            regions[region.label] = RegionSetting(name=f"New region {region.label}", form=guess.form, depth=guess.depth)
+    unclaimed = [setting.name for label, setting in sheet.regions.items() if label not in taken]
+    return dict(sorted(regions.items())), unclaimed

@@ -1,0 +1,18 @@
+import { useDraft } from "@/shared/ui";
+
+type SliderProps = { label: string; unit: string; min: number; max: number; step?: number; value: number; onKeep: (value: number) => void };
+
+/** A labelled slider that is kept when the hand leaves it. */
+export function Slider({ label, unit, min, max, step = 1, value, onKeep }: SliderProps) {
+  const [shown, setShown] = useDraft(value);
+  const keep = () => {
+    if (shown !== value) onKeep(shown);
+  };
+  return (
+    <label className="grid grid-cols-[8rem_1fr_3.2rem] items-center gap-3">{label}
+      <input type="range" className="accent-ink" min={min} max={max} step={step} value={shown} onChange={(event) => setShown(Number(event.target.value))}
+        onPointerUp={keep} onKeyUp={keep} onBlur={keep} />
+      <span className="text-right">{shown}{unit}</span>
+    </label>
+  );
+}

@@ -56,6 +56,7 @@ SHEET = record(
     drawer=TEXT,
     lamp=record(azimuth_deg=NUMBER, elevation_deg=NUMBER, ambient=NUMBER),
     glows=many(record(x_mm=NUMBER, y_mm=NUMBER, height_mm=NUMBER, reach_mm=NUMBER, strength=NUMBER), 12),
+    shadows=FLAG,
     true_to_scene=NUMBER,
     ink=NUMBER,
     gap_mm=NUMBER,

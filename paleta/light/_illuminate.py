@@ -11,7 +11,10 @@ from numpy.typing import NDArray
 
 from paleta.errors import LampError
 from paleta.light._relief import SCALE, Relief
+from paleta.light._shadow import cast_shadow
 
+SHADOW_DARK = 0.8
+"""Part of the lamp's light that a cast shadow takes; the rest comes round from what is lit. From memory."""
 FLAT_FADE = 0.16
 """A flat body loses this much light from the side of the lamp to the far side, so that it can be shaded at all:
 walls grow darker towards the far end (common practice)."""
@@ -75,17 +78,27 @@ class Glow:
 
 
 def illuminate(
-    relief: Relief, lamp: Lamp, glows: Sequence[Glow] = (), *, px_per_mm: float = 300 / 25.4, full_size: bool = True
+    relief: Relief,
+    lamp: Lamp,
+    glows: Sequence[Glow] = (),
+    *,
+    px_per_mm: float = 300 / 25.4,
+    full_size: bool = True,
+    shadows: bool = True,
 ) -> NDArray[np.float32]:
     """Light on every pixel, 0..1.
 
-    Lambert's cosine law ([Lambert1760]) for the lamp and for glows with distance fall-off, plus ambient. With
-    `full_size` False the result keeps the relief's own h x w, which is enough for a picture on screen.
+    Lambert's cosine law ([Lambert1760]) for the lamp and for glows with distance fall-off, plus ambient; nearer
+    bodies cast shadows in the lamp's light unless `shadows` is False. With `full_size` False the result keeps the
+    relief's own h x w, which is enough for a picture on screen.
     """
     facing = relief.normals @ np.array(lamp.direction, np.float32)
     if len(relief.flat):
         facing.ravel()[relief.flat] += FLAT_FADE * (relief.across @ np.array(lamp.direction[:2], np.float32))
     np.clip(facing, 0, 1, out=facing)
+    shade = cast_shadow(relief, lamp) if shadows else None
+    if shade is not None:
+        facing *= 1 - SHADOW_DARK * shade
     light = lamp.ambient + (1 - lamp.ambient) * facing
     for glow in glows:
         light += (1 - lamp.ambient) * _glow_light(relief, glow, px_per_mm)

@@ -14,6 +14,7 @@ from paleta.errors import FormError
 from paleta.impression import RegionMap
 from paleta.light._bodies import FORMS, Body
 from paleta.light._poisson import assemble, solve, views
+from paleta.light._shadow import PAPER_DEPTH
 
 SCALE = 2
 """The relief is modelled on every second pixel: a form is smooth, and the solver needs a quarter of the time."""
@@ -26,16 +27,19 @@ class Relief:
 
     normals  h x w x 3 float32, unit length, page coordinates (x right, y down, z to the viewer).
     height   h x w float32, in label-map pixels.
+    depth    h x w int16, of the body there; PAPER_DEPTH on the paper around.
     flat     n, positions in the flattened h x w of all pixels that lie flat.
     across   n x 2 float32, their place within their body from its middle, -1..1 along x and y.
-    shape    H x W of the label map it belongs to.
+    shape    H x W of the label map it belongs to; step_px of its pixels to one of the relief's.
     """
 
     normals: NDArray[np.float32]
     height: NDArray[np.float32]
+    depth: NDArray[np.int16]
     flat: NDArray[np.int64]
     across: NDArray[np.float32]
     shape: tuple[int, int]
+    step_px: int = SCALE
 
 
 def model_forms(region_map: RegionMap, bodies: Sequence[Body]) -> Relief:
@@ -56,10 +60,17 @@ def model_forms(region_map: RegionMap, bodies: Sequence[Body]) -> Relief:
     return Relief(
         normals=normals,
         height=height * SCALE,
+        depth=_depths(region_map, body_map, bodies),
         flat=flat,
         across=_across(body_map, len(bodies)).reshape(-1, 2)[flat],
         shape=region_map.labels.shape,
     )
+
+
+def _depths(region_map: RegionMap, body_map: NDArray[np.int32], bodies: Sequence[Body]) -> NDArray[np.int16]:
+    depth = np.array([0] + [body.depth for body in bodies], np.int16)[body_map]
+    depth[region_map.labels[::SCALE, ::SCALE] == 0] = PAPER_DEPTH
+    return depth
 
 
 def body_map_of(region_map: RegionMap, bodies: Sequence[Body]) -> NDArray[np.int32]:
@@ -125,6 +136,7 @@ def relief_to_bytes(relief: Relief) -> bytes:
         normals=relief.normals[..., :2].astype(np.float16),
         sunk=np.signbit(relief.height),
         height=np.abs(relief.height).astype(np.float16),
+        depth=relief.depth,
         flat=relief.flat,
         across=relief.across,
         shape=np.array(relief.shape),
@@ -142,6 +154,7 @@ def relief_from_bytes(data: bytes) -> Relief:
         return Relief(
             normals=np.concatenate([slope, upward], axis=-1),
             height=np.where(kept["sunk"], -height, height),
+            depth=kept["depth"],
             flat=kept["flat"],
             across=kept["across"],
             shape=(rows, cols),

@@ -41,6 +41,8 @@ def _light(old: Sheet, new: Sheet) -> list[str]:
             f"Light: from {old.lamp.clock}, {old.lamp.elevation_deg:.0f}° high became from {new.lamp.clock}, "
             f"{new.lamp.elevation_deg:.0f}° high."
         )
+    if old.shadows != new.shadows:
+        lines.append(f"Cast shadows: {'on' if new.shadows else 'off'} now.")
     if old.glows != new.glows:
         moved = " moved or changed" if len(old.glows) == len(new.glows) else f" became {len(new.glows)}"
         lines.append(f"Glows in the picture: {len(old.glows)}{moved}.")

@@ -75,6 +75,7 @@ class Sheet:
     drawer: str = ""
     lamp: Lamp = field(default_factory=lambda: Lamp(azimuth_deg=315, elevation_deg=40))
     glows: tuple[Glow, ...] = ()
+    shadows: bool = True
     true_to_scene: float = 0.0
     ink: float = 0.0
     gap_mm: float = 1.0

@@ -71,7 +71,7 @@ _impressions, _maps, _reliefs, _canvases = Memory(4), Memory(12), Memory(12), Me
 _shares, _plans = Memory(64), Memory(64)
 
 _relief_files, _small_files = DiskCache("reliefs", 200), DiskCache("shelf", 2000)
-RELIEF_KEY = "1"
+RELIEF_KEY = "2"
 """To be raised when the modelling of forms or the painting changes, so that no old result is shown."""
 
 
@@ -114,13 +114,18 @@ def shares_of(piece: Piece, sheet: Sheet) -> dict[int, tuple[float, ...]]:
     def measure() -> dict[int, tuple[float, ...]]:
         region_map = region_map_of(piece, sheet)
         light = illuminate(
-            relief_of(piece, sheet), sheet.lamp, sheet.glows, px_per_mm=region_map.px_per_mm, full_size=False
+            relief_of(piece, sheet),
+            sheet.lamp,
+            sheet.glows,
+            px_per_mm=region_map.px_per_mm,
+            full_size=False,
+            shadows=sheet.shadows,
         )
         labels = np.ascontiguousarray(region_map.labels[::SCALE, ::SCALE])
         return zone_shares(levels(light), labels, thresholds(levels(light), labels, zoning))
 
     bodies = tuple(bodies_of(sheet))
-    return _shares.get((_map_key(piece, sheet), bodies, sheet.lamp, sheet.glows, repr(zoning)), measure)
+    return _shares.get((_map_key(piece, sheet), bodies, sheet.lamp, sheet.glows, sheet.shadows, repr(zoning)), measure)
 
 
 def plans_of(piece: Piece, sheet: Sheet) -> tuple[Plan, Plan]:
@@ -156,6 +161,7 @@ def picture(piece: Piece, sheet: Sheet, view: str, *, lamp: Lamp | None = None, 
             sheet.glows,
             px_per_mm=region_map.px_per_mm,
             full_size=not live,
+            shadows=sheet.shadows,
         )
         light_levels = levels(light)
         starts = thresholds(light_levels, canvas.labels, zoning_of(sheet))

@@ -42,7 +42,19 @@ def piece_readout(piece: Piece) -> dict[str, Any]:
     around = {step.number: step.what for step in piece.steps.filter(number__in=(piece.position, piece.position + 1))}
     has_before = piece.steps.filter(number=piece.position - 1).exists()
     recipe = piece.recipes.last()
-    plain = ("title", "outline_ink", "paper", "medium", "school", "finish", "card", "true_to_scene", "ink", "gap_mm")
+    plain = (
+        "title",
+        "outline_ink",
+        "paper",
+        "medium",
+        "school",
+        "finish",
+        "card",
+        "true_to_scene",
+        "shadows",
+        "ink",
+        "gap_mm",
+    )
     return {
         **{field: getattr(sheet, field) for field in plain},
         "id": piece.pk,

@@ -67,6 +67,7 @@ class LampOutSerializer(LampSerializer):
 
 
 class ZoningSerializer(serializers.Serializer):
+    shadows = serializers.BooleanField(default=True)
     true_to_scene = serializers.FloatField(min_value=0, max_value=1)
 
 
@@ -211,6 +212,7 @@ class PieceSerializer(serializers.Serializer):
     lamp = LampOutSerializer()
     glows = GlowSerializer(many=True)
     true_to_scene = serializers.FloatField()
+    shadows = serializers.BooleanField()
     ink = serializers.FloatField(help_text="-1 to 1: more or less than usual was taken for ink.")
     gap_mm = serializers.FloatField()
     regions = RegionSerializer(many=True)

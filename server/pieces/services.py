@@ -133,10 +133,10 @@ def set_glows(*, actor: AbstractBaseUser, piece: Piece, version: int, glows: Seq
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
 
 
-def set_zoning(*, actor: AbstractBaseUser, piece: Piece, version: int, true_to_scene: float) -> Piece:
-    """How far the zones follow the whole picture's light."""
-    sheet = replace(piece.sheet(), true_to_scene=true_to_scene)
-    what = f"Zones {true_to_scene:.0%} true to the scene"
+def set_zoning(*, actor: AbstractBaseUser, piece: Piece, version: int, true_to_scene: float, shadows: bool) -> Piece:
+    """How far the zones follow the whole picture's light, and whether nearer things cast shadows."""
+    sheet = replace(piece.sheet(), true_to_scene=true_to_scene, shadows=shadows)
+    what = f"Zones {true_to_scene:.0%} true to the scene, cast shadows {'on' if shadows else 'off'}"
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
 
 

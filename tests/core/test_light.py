@@ -113,6 +113,39 @@ class GlowTest(SimpleTestCase):
         self.assertAlmostEqual(float(below), 1 / (1 + 60 / 30) ** 2, delta=0.01)
 
 
+class CastShadowTest(SimpleTestCase):
+    """A half ball of radius R on a level ground; the lamp stands in the west, so the shadow falls to the east."""
+
+    RADIUS = 60
+
+    def shadow(self, elevation: float, **more) -> np.ndarray:
+        """Where light is missing along the row through the middle of the ball."""
+        labels = np.ones((300, 700), np.int32)
+        labels[disc(700, self.RADIUS, centre=(150, 150))[:300]] = 2
+        relief = model_forms(region_map(labels), [Body((1,), form="flat"), Body((2,), depth=1)])
+        lamp = Lamp(azimuth_deg=270, elevation_deg=elevation, ambient=0)
+        lit = illuminate(relief, lamp, shadows=False)
+        return (lit - illuminate(relief, lamp, **more))[150] > 0.25 * lit[150].max()
+
+    def test_its_length_is_that_of_the_ray_that_touches_the_ball(self):
+        # The ray that grazes a ball of radius R meets the ground at R / sin(elevation) from the ball's middle;
+        # for a thing of height h with a sharp top that is the familiar h / tan(elevation).
+        for elevation in (20, 35, 55):
+            far = np.flatnonzero(self.shadow(elevation)).max() - 150
+            with self.subTest(elevation=elevation):
+                self.assertAlmostEqual(far, self.RADIUS / np.sin(np.radians(elevation)), delta=6)
+
+    def test_it_falls_on_the_far_side_only_and_never_on_the_nearer_body(self):
+        row = self.shadow(30)
+        self.assertFalse(row[:90].any())
+        self.assertFalse(row[100:200].any())
+        self.assertTrue(row[215:250].all())
+
+    def test_it_can_be_turned_off_and_an_overhead_lamp_casts_none(self):
+        self.assertFalse(self.shadow(30, shadows=False).any())
+        self.assertFalse(self.shadow(90).any())
+
+
 class DepthTest(SimpleTestCase):
     def setUp(self):
         self.labels = np.zeros((300, 400), np.int32)

@@ -126,6 +126,7 @@ class WhatChangedTest(SimpleTestCase):
         for sheet, words in (
             ({"lamp": Lamp(azimuth_deg=45, elevation_deg=30)}, "from 1:30, 30° high"),
             ({"glows": (Glow(x_mm=1, y_mm=2),)}, "0 became 1"),
+            ({"shadows": False}, "Cast shadows: off"),
             ({"title": "Barn owl"}, "Owl became Barn owl"),
             ({"paper": "kraft"}, "became Kraft card"),
             ({"outline_ink": "embossed"}, "Heat-embossed"),

@@ -7,7 +7,7 @@ import { Slider } from "./Slider";
 /** The lamp in numbers, for those who would rather type than drag. */
 export function LightSection() {
   const bench = useBench();
-  const { lamp } = bench.piece;
+  const { lamp, shadows } = bench.piece;
   const turnLamp = useTurnLamp(bench.piece.id);
   const setZoning = useSetZoning(bench.piece.id);
   const chosen = chosenRegions(bench);
@@ -18,8 +18,13 @@ export function LightSection() {
       <Slider label="Direction" unit="°" min={0} max={359} value={Math.round(lamp.azimuth_deg) % 360} onKeep={(azimuth_deg) => turnLamp.mutate({ ...plain, azimuth_deg })} />
       <Slider label="Height" unit="°" min={0} max={90} value={Math.round(lamp.elevation_deg)} onKeep={(elevation_deg) => turnLamp.mutate({ ...plain, elevation_deg })} />
       <Slider label="Ambient" unit="%" min={0} max={90} value={Math.round(lamp.ambient * 100)} onKeep={(percent) => turnLamp.mutate({ ...plain, ambient: percent / 100 })} />
-      <Slider label="True to the scene" unit="%" min={0} max={100} step={10} value={Math.round(bench.piece.true_to_scene * 100)} onKeep={(percent) => setZoning.mutate(percent / 100)} />
+      <Slider label="True to the scene" unit="%" min={0} max={100} step={10} value={Math.round(bench.piece.true_to_scene * 100)} onKeep={(percent) => setZoning.mutate({ true_to_scene: percent / 100, shadows })} />
       <p className="text-[13px] text-soft">At 0 every region gets its whole ramp; at 100 a region that lies in shade stays dark all over.</p>
+      <label className="flex items-center gap-2">
+        <input type="checkbox" className="accent-ink" checked={setZoning.isPending ? setZoning.variables.shadows : shadows}
+          onChange={(event) => setZoning.mutate({ true_to_scene: bench.piece.true_to_scene, shadows: event.target.checked })} />
+        Nearer things cast shadows on what lies behind
+      </label>
       <GlowList />
       {chosen.length > 0 ? (
         <div className="rounded bg-faint p-3">

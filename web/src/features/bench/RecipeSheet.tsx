@@ -65,7 +65,7 @@ function summarise(piece: Piece, plan: Plan | undefined, trade: Trade | undefine
   const bare = piece.regions.filter((region) => region.left_as_paper).length;
   const open = piece.regions.filter((region) => !region.ramp && !region.left_as_paper).length;
   return {
-    stamp: { text: `${named(trade?.inks, piece.outline_ink)}, on ${named(trade?.papers, piece.paper).toLowerCase()}${piece.fit.length ? " – look" : ""}` },
+    stamp: { text: `${named(trade?.inks, piece.outline_ink)}, on ${named(trade?.papers, piece.paper).toLowerCase()}${piece.fit.length ? " (see the note)" : ""}` },
     regions: { text: `${counted(piece.regions.length, "region")}${bare ? `, ${bare} left as paper` : ""}` },
     light: { text: `From ${piece.lamp.clock}, ${Math.round(piece.lamp.elevation_deg)}° high${piece.glows.length ? `, ${counted(piece.glows.length, "glow")}` : ""}` },
     colours: piece.pen_count

@@ -67,7 +67,8 @@ export type RegionChanges = Partial<{
 
 export const useTurnLamp = (id: number) => useChange(id, "put", "lamp", (lamp: Lamp) => lamp);
 export const useSetGlows = (id: number) => useChange(id, "put", "glows", (glows: Glow[]) => ({ glows }));
-export const useSetZoning = (id: number) => useChange(id, "put", "zoning", (true_to_scene: number) => ({ true_to_scene }));
+export const useSetZoning = (id: number) =>
+  useChange(id, "put", "zoning", (zoning: { true_to_scene: number; shadows: boolean }) => zoning);
 export const useDescribeStamp = (id: number) =>
   useChange(id, "put", "stamp", (stamp: Partial<Pick<Piece, "title" | "outline_ink" | "paper" | "finish" | "card">>) => stamp);
 export const useChangeRegions = (id: number) =>

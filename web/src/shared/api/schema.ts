@@ -741,6 +741,7 @@ export interface components {
             glows: components["schemas"]["Glow"][];
             /** Format: double */
             true_to_scene: number;
+            shadows: boolean;
             /**
              * Format: double
              * @description -1 to 1: more or less than usual was taken for ink.
@@ -933,6 +934,8 @@ export interface components {
             forms: string[];
         };
         ZoningRequest: {
+            /** @default true */
+            shadows: boolean;
             /** Format: double */
             true_to_scene: number;
         };

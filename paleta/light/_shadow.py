@@ -1,0 +1,52 @@
+"""Cast shadows: what nearer bodies keep the lamp from."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.light._poisson import views
+
+if TYPE_CHECKING:
+    from paleta.light._illuminate import Lamp
+    from paleta.light._relief import Relief
+
+COARSE = 2
+"""Shadows are looked for on every second pixel of the relief: their edges are soft anyway."""
+FARTHEST_PX = 60
+"""No shadow is followed farther than this (coarse pixels, about 2 cm at 300 dpi): it would leave the scene."""
+STEP_PX = 1.0
+EDGE_BLUR_PX = 0.8
+PAPER_DEPTH = -32768
+
+
+def cast_shadow(relief: Relief, lamp: Lamp) -> NDArray[np.float32] | None:
+    """How much every pixel of the relief lies in the shadow of a nearer body, 0..1; None where nothing can cast one.
+
+    A pixel is in shadow if on the way to the lamp a nearer body rises above the ray: at distance t the ray is
+    t * tan(elevation) above the surface behind. A thing of height h so throws a shadow of length h / tan(elevation).
+    The surface behind counts as level; nearer bodies stand on it.
+    """
+    depth = relief.depth[::COARSE, ::COARSE]
+    step = relief.step_px * COARSE
+    height = np.maximum(relief.height[::COARSE, ::COARSE], 0) / step
+    standing = depth[depth > PAPER_DEPTH]
+    tangent = np.tan(np.radians(lamp.elevation_deg))
+    if not standing.size or standing.min() == standing.max() or tangent > 50:
+        return None
+    reach = min(FARTHEST_PX, float(height.max()) / max(tangent, 1e-3))
+    x, y, _ = lamp.direction
+    length = max(float(np.hypot(x, y)), 1e-9)
+    shaded = np.zeros(depth.shape, bool)
+    for t in np.arange(STEP_PX, reach + STEP_PX, STEP_PX):
+        offset = (round(t * y / length), round(t * x / length))
+        if abs(offset[0]) >= depth.shape[0] or abs(offset[1]) >= depth.shape[1]:
+            break
+        here, there = views(depth.shape, offset)
+        shaded[here] |= (depth[there] > depth[here]) & (height[there] > t * tangent)
+    shaded &= depth > PAPER_DEPTH
+    soft = cv2.GaussianBlur(shaded.astype(np.float32), (0, 0), EDGE_BLUR_PX)
+    return cv2.resize(soft, relief.height.shape[::-1], interpolation=cv2.INTER_LINEAR)

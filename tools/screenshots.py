@@ -34,6 +34,9 @@ def main(address: str) -> None:
         back(page, address)
         page.get_by_role("link", name="Three on the shelf").click()
         bench(page, 0.5, 0.4, "colours", "values", "bench-values")
+        back(page, address)
+        page.get_by_role("link", name="A poor scan").click()
+        stamp(page)
         versions(page, address)
         page.get_by_role("link", name="Print view").click()
         page.get_by_role("heading", name="Passes in order").wait_for()
@@ -63,6 +66,23 @@ def bench(page: Page, x: float, y: float, section: str, view: str, name: str) ->
     page.wait_for_timeout(400)
     page.locator('section[aria-label="Recipe sheet"]').evaluate("element => element.scrollTo(0, 0)")
     take(page, name)
+
+
+def stamp(page: Page) -> None:
+    """A scan with open outlines: its regions, and what was taken as ink."""
+    page.locator('canvas[data-shown*="version="]').wait_for()
+    group = page.get_by_role("group", name="View of the picture")
+    group.get_by_role("button", name="Regions").click()
+    page.locator('canvas[data-shown*="view=regions"]').wait_for()
+    page.wait_for_timeout(400)
+    take(page, "bench-poor")
+    page.locator('button[aria-controls="part-stamp"]').click()
+    page.get_by_label("Show only what was taken as ink").check()
+    page.locator('canvas[data-shown*="view=ink"]').wait_for()
+    page.get_by_label("Paper").select_option("cold-press")
+    page.get_by_role("note").wait_for()
+    page.wait_for_timeout(400)
+    take(page, "bench-stamp")
 
 
 def versions(page: Page, address: str) -> None:

@@ -125,7 +125,9 @@ class Sheet:
     def body_mates(self, label: int) -> tuple[int, ...]:
         """All regions of the body that `label` belongs to, itself among them, rising."""
         body = self.regions[label].body
-        return tuple(other for other, one in self.regions.items() if other == label or (body and one.body == body))
+        if not body:
+            return (label,)
+        return tuple(other for other, one in self.regions.items() if one.body == body)
 
     def with_medium(self, medium: str, *, school: str | None = None, drawer: str = "") -> Sheet:
         """The sheet for another medium: ramps of the old one are taken off, the wished colours stay."""

@@ -12,7 +12,7 @@ export function OrderSection({ trade, plan, error }: { trade: Trade; plan: Plan 
       <fieldset className="mb-3">
         <legend className="mb-1">School of shade order</legend>
         {trade.schools.filter((school) => school.medium === piece.medium).map((school) => (
-          <label key={school.code} className="flex gap-2 py-1">
+          <label key={school.code} className="flex items-start gap-2 py-1">
             <input type="radio" name="school" className="mt-1 accent-ink" checked={chosen === school.code} onChange={() => chooseSchool.mutate(school.code)} />
             <span><span className="font-bold">{school.name}</span><br /><span className="text-[13px] text-soft">{school.summary}</span></span>
           </label>

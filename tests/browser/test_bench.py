@@ -1,0 +1,149 @@
+"""The bench in detail: what each part of the sheet does to the picture and to the plan."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.base import BrowserTest
+from tests.builders import coloured, make_piece
+
+
+class StampTest(BrowserTest):
+    def test_lengths_are_shown_in_inches_as_fractions_or_in_centimetres(self):
+        page = self.open_piece(make_piece(self.ana), "?section=stamp")
+        expect(page.get_by_text("Scanned 2⅜ in by 2 in, 150 dpi.")).to_be_visible()
+        page.get_by_role("button", name="Show in centimetres").click()
+        expect(page.get_by_text("Scanned 6.1 cm by 5.1 cm, 150 dpi.")).to_be_visible()
+        page.reload()
+        expect(page.get_by_text("6.1 cm by 5.1 cm")).to_be_visible()
+
+    def test_a_wrong_ink_or_paper_is_pointed_out_and_can_be_kept(self):
+        page = self.open_piece(make_piece(self.ana), "?section=stamp")
+        page.get_by_label("Outline ink").select_option("waterproof")
+        expect(page.get_by_role("note")).to_contain_text("dragged grey by alcohol marker")
+        page.get_by_label("Paper").select_option("kraft")
+        expect(page.get_by_role("note")).to_have_count(2)
+        page.get_by_label("Outline ink").select_option("dye")
+        page.get_by_label("Paper").select_option("smooth-white")
+        expect(page.get_by_role("note")).to_have_count(0)
+
+    def test_a_title_is_kept_on_enter_and_taken_back_on_escape(self):
+        page = self.open_piece(make_piece(self.ana), "?section=stamp")
+        title = page.get_by_label("Title")
+        title.fill("Ball in a box")
+        title.press("Enter")
+        expect(page.get_by_role("heading", name="Ball in a box")).to_be_visible()
+        title.fill("Something else")
+        title.press("Escape")
+        expect(title).to_have_value("Ball in a box")
+        title.fill("  ")
+        title.press("Enter")
+        expect(page.get_by_role("heading", name="Ball in a box")).to_be_visible()
+
+
+class FormTest(BrowserTest):
+    def pixel(self, x: float, y: float) -> list[int]:
+        return self.page.evaluate(
+            """([x, y]) => { const c = document.querySelector('canvas[data-shown]');
+            return [...c.getContext('2d').getImageData(Math.round(x * c.width), Math.round(y * c.height), 1, 1).data]; }""",
+            [x, y],
+        )
+
+    def test_another_form_changes_the_shading_of_that_region(self):
+        page = self.open_piece(make_piece(self.ana), "?section=regions&view=values")
+        before = self.pixel(0.12, 0.3)
+        self.click_picture(0.25, 0.37)
+        page.get_by_role("button", name="Hollow").click()
+        self.picture_is_drawn("version=2")
+        self.assertLess(self.pixel(0.12, 0.3)[0], before[0] - 15)  # the lamp's side of a hollow lies in shade
+        page.get_by_role("button", name="Flat").click()
+        self.picture_is_drawn("version=3")
+
+    def test_two_regions_become_one_body_and_share_their_form(self):
+        page = self.open_piece(make_piece(self.ana), "?section=regions")
+        self.click_picture(0.7, 0.35)
+        self.click_picture(0.7, 0.65, modifiers=["Shift"])
+        page.get_by_role("button", name="Make one body").click()
+        expect(page.get_by_role("button", name=re.compile("Region . dome · body"))).to_have_count(2)
+        page.get_by_role("button", name="Let go").click()
+        self.click_picture(0.7, 0.35)
+        page.get_by_role("button", name="Tube", exact=True).click()
+        expect(page.get_by_role("button", name=re.compile("Region . tube · body"))).to_have_count(2)
+        page.get_by_role("button", name="Take its whole body").click()
+        page.get_by_role("button", name="Take out of the body").click()
+        expect(page.get_by_role("button", name=re.compile("· body"))).to_have_count(0)
+
+    def test_cast_shadows_can_be_turned_off_and_on(self):
+        page = self.open_piece(make_piece(self.ana), "?section=light")
+        box = page.get_by_label("Nearer things cast shadows")
+        expect(box).to_be_checked()
+        box.click()
+        self.picture_is_drawn("version=2")
+        expect(box).not_to_be_checked()
+        page.get_by_role("button", name="Undo").click()
+        expect(box).to_be_checked()
+
+
+class ColourTest(BrowserTest):
+    def test_another_medium_takes_the_ramps_off_and_finds_them_all_again(self):
+        page = self.open_piece(coloured(make_piece(self.ana)), "?section=colours")
+        page.get_by_label("Medium").select_option("pencil")
+        expect(page.get_by_role("status").filter(has_text="The ramps were taken off")).to_be_visible()
+        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("no colours chosen yet")
+        page.get_by_role("button", name="Find them all").click()
+        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("Coloured pencil")
+        expect(page.get_by_role("button", name="5 Order")).to_contain_text("Light first, deepen in layers")
+
+    def test_the_number_of_shades_and_the_lean_of_the_shade_change_the_proposals(self):
+        page = self.open_piece(make_piece(self.ana), "?section=colours")
+        self.click_picture(0.25, 0.37)
+        page.get_by_label("Wished colour").fill("#d9618a")
+        ramps = page.get_by_role("radiogroup", name="Ramps from the drawer").get_by_role("radio")
+        for count in (1, 2, 4):
+            page.get_by_role("button", name=str(count), exact=True).click()
+            expect(ramps.first).to_have_accessible_name(re.compile(rf"^[^:,]+(, [^:,]+){{{count - 1}}}:"))
+        first = ramps.first.get_attribute("aria-label")
+        page.locator("#part-colours").get_by_role("combobox", name="Shade").select_option("warmer")
+        expect(ramps.first).not_to_have_accessible_name(first or "")
+
+    def test_several_regions_take_the_same_ramp_at_once_and_it_comes_off_again(self):
+        page = self.open_piece(make_piece(self.ana), "?section=colours")
+        self.click_picture(0.7, 0.35)
+        self.click_picture(0.7, 0.65, modifiers=["Shift"])
+        page.get_by_role("radiogroup", name="Ramps from the drawer").get_by_role("radio").first.click()
+        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("3 swatches, 1 regions open")
+        page.get_by_role("button", name="Take the colours off").click()
+        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("no colours chosen yet")
+
+    def test_only_the_schools_of_the_medium_are_offered(self):
+        page = self.open_piece(coloured(make_piece(self.ana)), "?section=order")
+        radios = page.locator("#part-order").get_by_role("radio")
+        expect(radios).to_have_count(4)
+        expect(page.get_by_label("Pale wash, drop the dark in")).to_have_count(0)
+
+
+class RibbonTest(BrowserTest):
+    def test_a_chip_takes_its_region_in_hand_and_says_its_pass(self):
+        page = self.open_piece(coloured(make_piece(self.ana)), "?section=regions")
+        chips = page.get_by_role("listbox", name="Passes in order").get_by_role("option")
+        chips.nth(1).click()
+        expect(page.get_by_text(re.compile(r"^Pass 2 of \d+:"))).to_be_visible()
+        expect(page.get_by_role("textbox", name="Name")).to_be_visible()
+        page.keyboard.press("ArrowRight")
+        expect(page.get_by_text(re.compile(r"^Pass 2 of|^Pass 3 of"))).to_be_visible()
+
+    def test_notes_on_finish_and_card_are_kept_and_printed(self):
+        piece = coloured(make_piece(self.ana))
+        page = self.open_piece(piece, "?section=finish")
+        page.get_by_label("Finishing touches").fill("White pen on the rim")
+        self.section("Card")
+        page.get_by_label("The card").fill("4 x 5 1/4 panel")
+        page.get_by_label("The card").blur()
+        expect(page.get_by_role("button", name="7 Card")).to_contain_text("4 x 5 1/4 panel")
+        page.goto(f"{self.live_server_url}/pieces/{piece.pk}/print")
+        expect(page.get_by_text("White pen on the rim")).to_be_visible()
+        expect(page.get_by_text("4 x 5 1/4 panel")).to_be_visible()
+        expect(page.get_by_text("Working copy, not kept as a version yet")).to_be_visible()
+        expect(page.get_by_role("row")).to_have_count(4)

@@ -1,0 +1,129 @@
+"""The picture: every pixel follows from light, thresholds and looks, and ink stays on top."""
+
+from __future__ import annotations
+
+import numpy as np
+from django.test import SimpleTestCase
+
+from paleta.colour import difference, srgb_to_lab
+from paleta.impression import Impression, RegionMap
+from paleta.light import LEVELS, Body, Lamp, Zoning, illuminate, levels, model_forms, thresholds
+from paleta.media import PAPERS, REFERENCE_PAPER, appearance
+from paleta.order import SCHOOLS
+from paleta.picture import VIEWS, looks_of, make_canvas, paint, zone_look
+from paleta.picture._paint import ViewUnknown
+from paleta.recipe import RegionSetting, Sheet
+from tests.builders import disc, grey_pens
+
+PAPER = REFERENCE_PAPER.lab
+
+
+class PaintTest(SimpleTestCase):
+    """A ball with an inked rim on white paper, two zones: one deep red, one pale."""
+
+    def setUp(self):
+        labels = np.where(disc(200, 80), 1, 0).astype(np.int32)
+        ink = disc(200, 82) & ~disc(200, 78)
+        self.map = RegionMap(labels=labels, ink=ink, dpi=300)
+        photo = np.where(ink[..., None], 0.1, np.float32((0.95, 0.95, 0.97))).astype(np.float32)
+        photo[5, 5] = 0.3  # a stray speck
+        self.canvas = make_canvas(Impression(photo, 300), self.map)
+        relief = model_forms(self.map, [Body((1,))])
+        self.steps = levels(illuminate(relief, Lamp(azimuth_deg=270, elevation_deg=40)))
+        self.starts = thresholds(self.steps, labels, Zoning(default=2))
+        self.looks = {1: ((40.0, 45.0, 25.0), (85.0, 10.0, 5.0))}
+
+    def paint(self, view: str, **more) -> np.ndarray:
+        values = {"looks": self.looks, "thresholds": self.starts, "paper_lab": PAPER, "medium": "marker"} | more
+        return paint(self.canvas, view, light_levels=self.steps, **values)
+
+    def lab(self, picture: np.ndarray, row: int, col: int) -> np.ndarray:
+        return srgb_to_lab(picture[row, col] / 255)
+
+    def test_the_far_side_shows_the_deep_look_and_the_near_side_the_pale_one(self):
+        picture = self.paint("coloured")
+        self.assertLess(float(difference(self.lab(picture, 100, 165), self.looks[1][0])), 3)
+        self.assertLess(float(difference(self.lab(picture, 100, 60), self.looks[1][1])), 3)
+
+    def test_paper_stays_paper_and_specks_of_the_scan_do_not_come_along(self):
+        picture = self.paint("coloured")
+        for place in ((2, 2), (5, 5), (195, 100)):
+            self.assertLess(float(difference(self.lab(picture, *place), PAPER)), 1)
+
+    def test_ink_is_dark_in_every_view_but_only_the_scan_keeps_its_speck(self):
+        for view in VIEWS:
+            with self.subTest(view=view):
+                picture = self.paint(view)
+                self.assertLess(self.lab(picture, 100, 20)[0], 25)
+                self.assertEqual(self.lab(picture, 5, 5)[0] < 60, view == "line")
+
+    def test_values_have_the_lightness_of_the_coloured_picture_and_no_colour(self):
+        coloured, values = self.paint("coloured"), self.paint("values")
+        for place in ((100, 165), (100, 60), (60, 100)):
+            self.assertAlmostEqual(self.lab(values, *place)[0], self.lab(coloured, *place)[0], delta=1)
+            self.assertLess(np.abs(self.lab(values, *place)[1:]).max(), 0.6)
+
+    def test_between_two_shades_the_colour_melts_without_a_jump(self):
+        row = self.paint("values")[100, 40:165, 0].astype(int)
+        self.assertLess(np.abs(np.diff(row)).max(), 25)
+
+    def test_a_region_without_a_look_shows_the_paper(self):
+        self.assertLess(float(difference(self.lab(self.paint("coloured", looks={}), 100, 100), PAPER)), 1)
+
+    def test_every_second_pixel_gives_the_same_picture_smaller(self):
+        small = make_canvas(Impression(np.ones((200, 200, 3), np.float32), 300), self.map, 2)
+        picture = paint(
+            small,
+            "coloured",
+            light_levels=self.steps[::2, ::2].copy(),
+            looks=self.looks,
+            thresholds=self.starts,
+            paper_lab=PAPER,
+            medium="marker",
+        )
+        self.assertEqual(picture.shape, (100, 100, 3))
+        self.assertLess(float(difference(self.lab(picture, 50, 82), self.looks[1][0])), 4)
+
+    def test_an_unknown_view_is_refused(self):
+        with self.assertRaisesMessage(ViewUnknown, "no view 'xray'"):
+            self.paint("xray")
+
+
+class LooksTest(SimpleTestCase):
+    def test_deeper_zones_look_darker_in_every_school(self):
+        for code, school in SCHOOLS.items():
+            ramp = tuple(grey_pens(88, 68, 48, medium=school.medium))
+            look = zone_look(ramp, school, REFERENCE_PAPER)
+            with self.subTest(school=code):
+                self.assertEqual([lab[0] for lab in look], sorted(lab[0] for lab in look))
+
+    def test_a_single_flat_coat_is_the_swatch_itself(self):
+        (pen,) = grey_pens(70)
+        (look,) = zone_look((pen,), SCHOOLS["M1"], REFERENCE_PAPER)
+        self.assertLess(float(difference(look, appearance(pen, REFERENCE_PAPER))), 0.01)
+
+    def test_a_second_time_over_in_a_wet_blend_darkens_less_than_a_second_dry_coat(self):  # common practice
+        ramp = tuple(grey_pens(85, 55))
+        melted = zone_look(ramp, SCHOOLS["M1"], REFERENCE_PAPER)[1]
+        self.assertLess(melted[0], 85)
+        self.assertGreater(melted[0], appearance(ramp[0], REFERENCE_PAPER, coats=2)[0])
+
+    def test_regions_left_as_paper_have_no_look_and_unchosen_ones_are_grey(self):
+        sheet = Sheet(
+            title="x", regions={1: RegionSetting(name="a", left_as_paper=True), 2: RegionSetting(name="b", shades=3)}
+        )
+        looks = looks_of(sheet, SCHOOLS["M1"])
+        self.assertEqual(set(looks), {2})
+        self.assertEqual(len(looks[2]), 3)
+        self.assertTrue(all(lab[1:] == (0, 0) for lab in looks[2]))
+
+    def test_unchosen_greys_are_never_lighter_than_toned_paper(self):
+        sheet = Sheet(title="x", paper="kraft", regions={1: RegionSetting(name="a", shades=4)})
+        self.assertLess(max(lab[0] for lab in looks_of(sheet, SCHOOLS["M1"])[1]), PAPERS["kraft"].lab[0] + 1)
+
+
+class LevelsTest(SimpleTestCase):
+    def test_light_is_sorted_into_all_levels(self):
+        steps = levels(np.linspace(0, 1, 5001, dtype=np.float32))
+        self.assertEqual((steps.min(), steps.max()), (0, LEVELS - 1))
+        self.assertEqual(len(np.unique(steps)), LEVELS)

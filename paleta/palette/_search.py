@@ -24,7 +24,7 @@ PREFERRED_STEP = {2: 18.0, 3: 16.0, 4: 14.0, 5: 12.0}
 """Step that shows and still melts, by number of shades. Common practice, from memory."""
 CANDIDATES = 150
 BLUE_HUE, YELLOW_HUE = 280.0, 75.0
-DRIFT_PER_L = 0.35
+DRIFT_PER_L = 0.9
 """Degrees of hue per unit of lightness that a shade leans towards blue or yellow when wished. From memory."""
 YELLOW_BROWNS = 0.5
 """The dark of a yellow is an orange brown: degrees a yellow turns per unit of lightness. Common practice."""
@@ -142,12 +142,13 @@ def _uneven(fall: Floats, size: float) -> Floats:
     return np.where(fall <= 0, np.inf, cost)
 
 
-def _unlike(lab_a: Floats, lab_b: Floats) -> Floats:
+def _unlike(lab_a: Floats, lab_b: Floats, shade_hue: str) -> Floats:
     """Neighbours on a ramp belong together: a grey between two blues would break it, however even the steps."""
     chroma_a, chroma_b = np.hypot(lab_a[..., 1], lab_a[..., 2]), np.hypot(lab_b[..., 1], lab_b[..., 2])
     across = np.hypot(lab_a[..., 1] - lab_b[..., 1], lab_a[..., 2] - lab_b[..., 2])
     hue_chord = np.sqrt(np.maximum(across**2 - (chroma_a - chroma_b) ** 2, 0))
-    return (hue_chord / 12) ** 2 + ((chroma_a - chroma_b) / 16) ** 2
+    # A shade that is wished to lean may wander farther from its neighbour in hue.
+    return (hue_chord / (12 if shade_hue == "keep" else 36)) ** 2 + ((chroma_a - chroma_b) / 16) ** 2
 
 
 def _price(lab: Floats, target: Floats, n: int, shade_hue: str) -> float:
@@ -156,7 +157,7 @@ def _price(lab: Floats, target: Floats, n: int, shade_hue: str) -> float:
     places = _misfit(lab, _wanted(target, n, size or 1.0, shade_hue))
     if n == 1:
         return float(places[0])
-    steps = _uneven(-np.diff(lab[:, 0]), size).sum() + _unlike(lab[:-1], lab[1:]).sum()
+    steps = _uneven(-np.diff(lab[:, 0]), size).sum() + _unlike(lab[:-1], lab[1:], shade_hue).sum()
     return float((places.sum() + steps) / n + ((size - PREFERRED_STEP[n]) / 8) ** 2)
 
 
@@ -167,7 +168,7 @@ def _paths(lab: Floats, target: Floats, n: int, size: float, shade_hue: str, cou
     cheap = np.argsort(prices.min(axis=1), kind="stable")[:CANDIDATES]
     cheap = cheap[np.argsort(-lab[cheap, 0], kind="stable")]
     own, light = prices[cheap], lab[cheap, 0]
-    link = _uneven(light[:, None] - light[None, :], size) + _unlike(lab[cheap][:, None], lab[cheap][None])
+    link = _uneven(light[:, None] - light[None, :], size) + _unlike(lab[cheap][:, None], lab[cheap][None], shade_hue)
     total, came = own[:, 0], []
     for place in range(1, n):
         way = total[:, None] + link

@@ -9,6 +9,7 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from paleta.colour import hex_to_lab
 from paleta.errors import WishError
 from paleta.media import Swatch
 from paleta.palette import find_ramps, judge
@@ -68,10 +69,14 @@ class FindRampsTest(SimpleTestCase):
         self.assertLess(hue, 100)
 
     def test_shade_hue_leans_where_it_is_told(self):
-        def dark_b(hue: str) -> float:
-            return find_ramps(markers(), (70, 10, 12), 3, shade_hue=hue, alternatives=1)[0].swatches[-1].lab[2]
-
-        self.assertLessEqual(dark_b("cooler"), dark_b("warmer"))
+        # Hue drift is measured from the palest to the darkest; for a rose cooler is towards blue, warmer towards yellow.
+        drift = {
+            hue: find_ramps(markers(), hex_to_lab("#d9618a"), 4, shade_hue=hue)[0].hue_drift_deg
+            for hue in ("keep", "cooler", "warmer")
+        }
+        self.assertLess(abs(drift["keep"]), 10)
+        self.assertLess(drift["cooler"], -15)
+        self.assertGreater(drift["warmer"], 15)
 
     def test_impossible_wishes_are_refused(self):
         for wishes, words in (

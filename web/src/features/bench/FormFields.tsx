@@ -33,7 +33,7 @@ export function FormFields({ regions }: { regions: Region[] }) {
       </div>
       {form !== undefined && form !== "flat" && (
         <label className="flex items-center gap-2 text-[13px]">Bulge
-          <input key={String(same("bulge"))} type="range" min={0.2} max={2} step={0.1} defaultValue={same("bulge") ?? 1} className="grow accent-ink"
+          <input key={String(same("bulge"))} type="range" min={0.2} max={2} step={0.1} defaultValue={same("bulge") ?? 1} className="h-7 grow accent-ink"
             onPointerUp={(event) => change.mutate({ labels, changes: { bulge: Number(event.currentTarget.value) } })}
             onKeyUp={(event) => event.key.startsWith("Arrow") && change.mutate({ labels, changes: { bulge: Number(event.currentTarget.value) } })} />
           <span className="w-8 text-right">{same("bulge")?.toFixed(1) ?? "–"}</span>

@@ -1,4 +1,4 @@
-import { Button } from "@/shared/ui";
+import { Button, useDraft } from "@/shared/ui";
 import { useSetGlows, useSetZoning, useTurnLamp, type Glow } from "./api";
 import { chosenRegions, useBench } from "./bench";
 import { FormFields } from "./FormFields";
@@ -8,6 +8,7 @@ import { Slider } from "./Slider";
 export function LightSection() {
   const bench = useBench();
   const { lamp, shadows } = bench.piece;
+  const [shadowsShown, setShadowsShown] = useDraft(shadows);
   const turnLamp = useTurnLamp(bench.piece.id);
   const setZoning = useSetZoning(bench.piece.id);
   const chosen = chosenRegions(bench);
@@ -21,8 +22,11 @@ export function LightSection() {
       <Slider label="True to the scene" unit="%" min={0} max={100} step={10} value={Math.round(bench.piece.true_to_scene * 100)} onKeep={(percent) => setZoning.mutate({ true_to_scene: percent / 100, shadows })} />
       <p className="text-[13px] text-soft">At 0 every region gets its whole ramp; at 100 a region that lies in shade stays dark all over.</p>
       <label className="flex items-center gap-2">
-        <input type="checkbox" className="accent-ink" checked={setZoning.isPending ? setZoning.variables.shadows : shadows}
-          onChange={(event) => setZoning.mutate({ true_to_scene: bench.piece.true_to_scene, shadows: event.target.checked })} />
+        <input type="checkbox" className="size-5 accent-ink" checked={shadowsShown}
+          onChange={(event) => {
+            setShadowsShown(event.target.checked);
+            setZoning.mutate({ true_to_scene: bench.piece.true_to_scene, shadows: event.target.checked }, { onError: () => setShadowsShown(shadows) });
+          }} />
         Nearer things cast shadows on what lies behind
       </label>
       <GlowList />

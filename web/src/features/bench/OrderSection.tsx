@@ -1,19 +1,24 @@
 import type { Plan, Trade } from "@/shared/api";
-import { counted, minutes, swatchStyle } from "@/shared/ui";
+import { counted, minutes, swatchStyle, useDraft } from "@/shared/ui";
 import { useChooseSchool } from "./api";
 import { useBench } from "./bench";
 
 export function OrderSection({ trade, plan, error }: { trade: Trade; plan: Plan | undefined; error: Error | null }) {
   const { piece, select, selected } = useBench();
   const chooseSchool = useChooseSchool(piece.id);
-  const chosen = chooseSchool.isPending ? chooseSchool.variables : piece.school;
+  // The mark follows the hand at once; the server's word follows it.
+  const [chosen, setChosen] = useDraft(piece.school as string);
+  const choose = (school: string) => {
+    setChosen(school);
+    chooseSchool.mutate(school, { onError: () => setChosen(piece.school) });
+  };
   return (
     <div>
       <fieldset className="mb-3">
         <legend className="mb-1">School of shade order</legend>
         {trade.schools.filter((school) => school.medium === piece.medium).map((school) => (
           <label key={school.code} className="flex items-start gap-2 py-1">
-            <input type="radio" name="school" className="mt-1 accent-ink" checked={chosen === school.code} onChange={() => chooseSchool.mutate(school.code)} />
+            <input type="radio" name="school" className="mt-1 accent-ink" checked={chosen === school.code} onChange={() => choose(school.code)} />
             <span><span className="font-bold">{school.name}</span><br /><span className="text-[13px] text-soft">{school.summary}</span></span>
           </label>
         ))}

@@ -10,7 +10,7 @@ export function Slider({ label, unit, min, max, step = 1, value, onKeep }: Slide
   };
   return (
     <label className="grid grid-cols-[8rem_1fr_3.2rem] items-center gap-3">{label}
-      <input type="range" className="accent-ink" min={min} max={max} step={step} value={shown} onChange={(event) => setShown(Number(event.target.value))}
+      <input type="range" className="h-7 accent-ink" min={min} max={max} step={step} value={shown} onChange={(event) => setShown(Number(event.target.value))}
         onPointerUp={keep} onKeyUp={keep} onBlur={keep} />
       <span className="text-right">{shown}{unit}</span>
     </label>

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 from paleta.errors import FormError
@@ -53,12 +52,11 @@ class Body:
             raise FormError("A body needs at least one region.")
 
 
-def guess_bodies(region_map: RegionMap, merged: Sequence[Sequence[int]] = ()) -> list[Body]:
+def guess_bodies(region_map: RegionMap) -> list[Body]:
     """A first guess: one dome per region; a region that lies wholly inside another stands before it.
 
-    Long straight regions are guessed as tubes. `merged` names regions that form one body together.
+    Long, slim regions are guessed as tubes.
     """
-    together = {label: tuple(group) for group in merged for label in group}
     neighbours, on_paper = region_map.neighbours(), _touching_paper(region_map)
     depths: dict[int, int] = {}
 
@@ -72,21 +70,12 @@ def guess_bodies(region_map: RegionMap, merged: Sequence[Sequence[int]] = ()) ->
                     depths[label] = depth(host) + 1
         return depths[label]
 
-    bodies, seen = [], set()
+    bodies = []
     for region in region_map.regions:
-        group = together.get(region.label, (region.label,))
-        if group[0] in seen:
-            continue
-        seen.add(group[0])
         top, left, bottom, right = region.bbox
         slim = region.inradius_mm * region_map.px_per_mm * 2 / max(bottom - top, right - left, 1)
-        bodies.append(
-            Body(
-                regions=group,
-                form="tube" if slim < SLIM_SHARE and len(group) == 1 else "dome",
-                depth=max(depth(label) for label in group),
-            )
-        )
+        form = "tube" if slim < SLIM_SHARE else "dome"
+        bodies.append(Body(regions=(region.label,), form=form, depth=depth(region.label)))
     return bodies
 
 

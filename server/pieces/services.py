@@ -24,7 +24,6 @@ from server.pieces import bench, files
 from server.pieces.models import Piece, Step
 from server.pieces.steps import fill_shelf_fields, keep_step
 
-PROPOSED_PAPERS = {"marker": "smooth-white", "watercolour": "cold-press", "pencil": "smooth-white"}
 Lab = tuple[float, float, float]
 MOST_GLOWS = 12
 BODY_FIELDS = ("form", "bulge", "axis_deg", "depth")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import asdict, dataclass, field
 
 from paleta.order._pace import Pace
 from paleta.order._plan import Pass, Plan
@@ -94,25 +94,16 @@ def to_plan(order: Sequence[Unit], pace: Pace, near: Near, bound_s: float) -> Pl
             wait_s = round(start_s - clock.now_s, 1)
             clock.now_s = start_s + pace.laying_s(stroke.area_mm2)
             clock.region_end_s[stroke.region] = clock.now_s
-            passes.append(
-                Pass(
-                    number=len(passes) + 1,
-                    region=stroke.region,
-                    name=stroke.name,
-                    swatch=stroke.swatch,
-                    shade=stroke.shade,
-                    zones=stroke.zones,
-                    zone=stroke.zone,
-                    join=stroke.join,
-                    how=stroke.how,
-                    area_mm2=round(stroke.area_mm2, 2),
-                    start_s=round(start_s, 1),
-                    end_s=round(clock.now_s, 1),
-                    wait_s=wait_s,
-                    wait_for=_reason(unit, cause, names) if wait_s > 0 else "",
-                    change=change,
-                )
-            )
+            timed = {
+                "number": len(passes) + 1,
+                "area_mm2": round(stroke.area_mm2, 2),
+                "start_s": round(start_s, 1),
+                "end_s": round(clock.now_s, 1),
+                "wait_s": wait_s,
+                "wait_for": _reason(unit, cause, names) if wait_s > 0 else "",
+                "change": change,
+            }
+            passes.append(Pass(**{**asdict(stroke), **timed}))
     return Plan(
         passes=tuple(passes), pen_changes=clock.changes, duration_s=round(clock.now_s, 1), bound_s=round(bound_s, 1)
     )

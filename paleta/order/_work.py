@@ -65,9 +65,10 @@ class Work:
 
 @dataclass(frozen=True, slots=True)
 class Stroke:
-    """A pass before it has a time.
+    """One swatch to be laid on one region: a pass before it has a time.
 
-    shade  1 = palest. zones: the zone numbers it covers, 0 = deepest.
+    shade  1 = palest. zones: zone numbers covered, 0 = deepest; `zone` says the same in words.
+    join   how it follows the region's pass before: "start", "wet", "dry" or "any".
     """
 
     region: int

@@ -9,10 +9,14 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from demo.lineart import DRAWINGS, Drawing
-from demo.scanner import Faults, scan
+from demo.lineart import DRAWINGS, Drawing, sprays
+from demo.scanner import BLACK_INK, WHITE_INK, Faults, scan
 from paleta.colour import hex_to_lab
 from paleta.impression import RegionMap
+from paleta.light import Glow
+
+SPRAY = 7
+"""The seed of the plants in the photographed piece."""
 
 
 @dataclass(frozen=True)
@@ -30,11 +34,13 @@ class DemoPiece:
     faults: Faults = field(default_factory=Faults)
     finish: str = ""
     card: str = ""
-    glows: tuple[tuple[float, float, float], ...] = ()  # x, y, reach in mm
+    glows: tuple[Glow, ...] = ()
+    ink_rgb: tuple[float, float, float] = BLACK_INK
+    photographed: bool = False
 
     def make(self) -> tuple[Drawing, bytes, NDArray[np.int32]]:
-        drawing = DRAWINGS[self.drawing]()
-        data, seen = scan(drawing, paper=self.paper, faults=self.faults, seed=self.seed)
+        drawing = DRAWINGS[self.drawing]() if self.drawing in DRAWINGS else sprays(SPRAY)
+        data, seen = scan(drawing, paper=self.paper, faults=self.faults, seed=self.seed, ink_rgb=self.ink_rgb)
         return drawing, data, seen
 
 
@@ -44,6 +50,15 @@ PIECES = (
         "A poor scan, open outlines",
         seed=9,
         faults=Faults(turn_deg=1.6, patchy=0.9, specks=0.8, gaps=5, gap_mm=0.9, shading=0.18),
+    ),
+    DemoPiece(
+        "spray",
+        "White lines on kraft, photographed",
+        paper="kraft",
+        seed=4,
+        faults=Faults(patchy=0.3, gaps=1, gap_mm=0.6),
+        ink_rgb=WHITE_INK,
+        photographed=True,
     ),
     DemoPiece(
         "succulents",
@@ -68,7 +83,7 @@ PIECES = (
         2,
         finish="White pencil once more on the moon; gloss on the lantern glass.",
         card="A2, panel 4 x 5 1/4 in on kraft.",
-        glows=((68.4, 108, 16),),
+        glows=(Glow(x_mm=68.4, y_mm=108, reach_mm=16, tint="#ffd27a", reserve_mm=2),),
     ),
     DemoPiece(
         "balloon",
@@ -93,6 +108,7 @@ class Match:
     name: str
     form: str
     axis_deg: float | None
+    base_mm: tuple[float, float] | None
     depth: int
     body: int
     shades: int
@@ -135,6 +151,7 @@ def match(region_map: RegionMap, drawing: Drawing, seen: NDArray[np.int32], *, t
                 name,
                 shape.form,
                 axis,
+                shape.base,
                 depths[number],
                 bodies.setdefault(shape.body, label) if shape.body else 0,
                 shape.shades,

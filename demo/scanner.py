@@ -14,6 +14,9 @@ from demo.lineart import Drawing
 from paleta.colour import lab_to_srgb
 from paleta.media import PAPERS
 
+BLACK_INK = (0.1, 0.09, 0.1)
+WHITE_INK = (0.93, 0.92, 0.88)
+
 
 @dataclass(frozen=True)
 class Faults:
@@ -36,7 +39,13 @@ class Faults:
 
 
 def scan(
-    drawing: Drawing, *, dpi: float = 300, paper: str = "smooth-white", faults: Faults | None = None, seed: int = 1
+    drawing: Drawing,
+    *,
+    dpi: float = 300,
+    paper: str = "smooth-white",
+    faults: Faults | None = None,
+    seed: int = 1,
+    ink_rgb: tuple[float, float, float] = BLACK_INK,
 ) -> tuple[bytes, NDArray[np.int32]]:
     """JPEG bytes of the scan, and for every pixel the number of the shape truly seen there (0 = paper)."""
     faults = faults or Faults()
@@ -49,10 +58,7 @@ def scan(
     coverage = np.maximum(coverage, _specks(coverage.shape, faults, dpi, chance))
     paper_rgb = lab_to_srgb(PAPERS[paper].lab).astype(np.float32)
     grain = cv2.GaussianBlur(chance.normal(0, 1, coverage.shape).astype(np.float32), (0, 0), 1.2) * 0.02
-    picture = (
-        paper_rgb * (1 + grain[..., None]) * (1 - coverage[..., None])
-        + np.float32((0.1, 0.09, 0.1)) * coverage[..., None]
-    )
+    picture = paper_rgb * (1 + grain[..., None]) * (1 - coverage[..., None]) + np.float32(ink_rgb) * coverage[..., None]
     fall = np.linspace(0, 1, picture.shape[1], dtype=np.float32) ** 2
     picture *= (1 - faults.shading * fall)[None, :, None]
     picture = cv2.GaussianBlur(picture, (0, 0), 0.6 * dpi / 300)

@@ -35,6 +35,12 @@ class ResolutionMissing(PaletaError, ValueError):
     code = "resolution_missing"
 
 
+class CornersWrong(PaletaError, ValueError):
+    """Four corners do not go round a part of the picture."""
+
+    code = "corners_wrong"
+
+
 class NoRegions(PaletaError, ValueError):
     """No closed region was found in the picture."""
 
@@ -57,6 +63,19 @@ class FormError(PaletaError, ValueError):
     """A body or its form is not one Paleta knows."""
 
     code = "form_unknown"
+
+
+class DepthCycle(PaletaError, ValueError):
+    """Things would stand before each other in a circle; `labels` are those on it, each before the next."""
+
+    code = "depth_cycle"
+
+    def __init__(self, labels: list[int]) -> None:
+        self.labels = tuple(labels)
+        super().__init__(
+            f"Regions {', '.join(str(label) for label in labels)} would stand before each other in a circle. "
+            "One of them must give way."
+        )
 
 
 class ZoningError(PaletaError, ValueError):

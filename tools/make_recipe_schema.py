@@ -20,8 +20,10 @@ def or_nothing(kind: dict[str, Any]) -> dict[str, Any]:
     return {"anyOf": [kind, {"type": "null"}]}
 
 
-def record(**fields: dict[str, Any]) -> dict[str, Any]:
-    return {"type": "object", "properties": fields, "required": sorted(fields), "additionalProperties": False}
+def record(later: tuple[str, ...] = (), **fields: dict[str, Any]) -> dict[str, Any]:
+    """`later` names fields that came after the first files were written; those may miss them."""
+    required = sorted(fields.keys() - set(later))
+    return {"type": "object", "properties": fields, "required": required, "additionalProperties": False}
 
 
 def many(kind: dict[str, Any], most: int) -> dict[str, Any]:
@@ -29,6 +31,7 @@ def many(kind: dict[str, Any], most: int) -> dict[str, Any]:
 
 
 REGION = record(
+    later=("base_mm", "turn_deg", "bare_highlight", "role", "tags", "guessed"),
     label=whole(1),
     name=TEXT,
     left_as_paper=FLAG,
@@ -41,13 +44,31 @@ REGION = record(
     ramp=many(TEXT, 5),
     wish_lab=or_nothing(LAB),
     by_hand=FLAG,
+    base_mm=or_nothing({"type": "array", "items": NUMBER, "minItems": 2, "maxItems": 2}),
+    turn_deg=NUMBER,
+    bare_highlight=FLAG,
+    role=TEXT,
+    tags=many(TEXT, 6),
+    guessed=FLAG,
 )
 SWATCH = record(code=TEXT, name=TEXT, medium=TEXT, family=TEXT, lab=LAB, paper=TEXT)
 JOIN = record(op={"const": "join"}, regions={**many(whole(1), 4000), "minItems": 2})
 POINT = {"type": "array", "items": NUMBER, "minItems": 2, "maxItems": 2}
 SPLIT = record(op={"const": "split"}, region=whole(1), line={**many(POINT, 200), "minItems": 2})
-EDIT = {"oneOf": [JOIN, SPLIT]}
+ERASE = record(op={"const": "erase"}, region=whole(1), at=POINT, area_mm2=NUMBER)
+EDIT = {"oneOf": [JOIN, SPLIT, ERASE]}
+GLOW = record(
+    later=("tint", "reserve_mm"),
+    x_mm=NUMBER,
+    y_mm=NUMBER,
+    height_mm=NUMBER,
+    reach_mm=NUMBER,
+    strength=NUMBER,
+    tint=TEXT,
+    reserve_mm=NUMBER,
+)
 SHEET = record(
+    later=("fronts", "shade", "follow"),
     title=TEXT,
     outline_ink=TEXT,
     paper=TEXT,
@@ -55,13 +76,16 @@ SHEET = record(
     school=TEXT,
     drawer=TEXT,
     lamp=record(azimuth_deg=NUMBER, elevation_deg=NUMBER, ambient=NUMBER),
-    glows=many(record(x_mm=NUMBER, y_mm=NUMBER, height_mm=NUMBER, reach_mm=NUMBER, strength=NUMBER), 12),
+    glows=many(GLOW, 12),
     shadows=FLAG,
     true_to_scene=NUMBER,
     ink=NUMBER,
     gap_mm=NUMBER,
     regions_sha256={"type": "string", "pattern": "^([0-9a-f]{64})?$"},
     edits=many(EDIT, 4000),
+    fronts=many({"type": "array", "items": whole(1), "minItems": 2, "maxItems": 2}, 4000),
+    shade=NUMBER,
+    follow=NUMBER,
     regions=many(REGION, 4000),
     swatches=many(SWATCH, 4000),
     finish=TEXT,

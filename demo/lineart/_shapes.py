@@ -7,7 +7,7 @@ front thing hides what it covers. Lengths are mm, x right, y down.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import cv2
 import numpy as np
@@ -15,6 +15,8 @@ from numpy.typing import ArrayLike, NDArray
 
 Points = NDArray[np.float64]
 SUBPIXEL_BITS = 4
+FINE_MM = 0.1
+"""Step along an outline that has gaps."""
 
 
 @dataclass(frozen=True)
@@ -22,7 +24,8 @@ class Shape:
     """One outline. `colour` is what the demo's colourist wants there (#rrggbb, "" = left as paper).
 
     closed False draws a mere line; solid fills with ink (an eye, a seed); beside: as deep as the shape before it;
-    body: shapes with the same word form one body.
+    body: shapes with the same word form one body; gaps: where the stamp leaves its outline open, as (share of the way
+    round, mm); base: its tucked end.
     """
 
     name: str
@@ -35,6 +38,29 @@ class Shape:
     axis_deg: float | None = None
     beside: bool = False
     body: str = ""
+    gaps: tuple[tuple[float, float], ...] = ()
+    base: tuple[float, float] | None = None
+
+    def strokes(self) -> list[Points]:
+        """The lines the stamp prints of this outline: all of it, less its gaps."""
+        if not self.gaps:
+            return [np.concatenate([self.points, self.points[:1]]) if self.closed else self.points]
+        ring = np.concatenate([self.points, self.points[:1]])
+        along = np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(ring, axis=0), axis=1))])
+        length = along[-1]
+        at = np.arange(0, length, FINE_MM)
+        fine = np.stack([np.interp(at, along, ring[:, axis]) for axis in (0, 1)], axis=1)
+        printed = np.ones(len(at), bool)
+        for where, width in self.gaps:
+            off = np.abs((at - where * length + length / 2) % length - length / 2)
+            printed &= off > width / 2
+        if printed.all():
+            return [ring]
+        first = int(np.argmin(printed))  # start in a gap, so that no stroke is cut at the seam
+        fine, printed = np.roll(fine, -first, axis=0), np.roll(printed, -first)
+        cuts = np.flatnonzero(np.diff(printed.astype(int))) + 1
+        parts = zip(np.split(fine, cuts), np.split(printed, cuts), strict=True)
+        return [part for part, shown in parts if shown[0] and len(part) > 1]
 
 
 @dataclass
@@ -58,12 +84,15 @@ class Drawing:
     def dot(self, x: float, y: float, r: float) -> None:
         self.shapes.append(Shape("dot", ellipse(x, y, r, r), solid=True))
 
-    def rasterise(self, dpi: float, line_scale: float = 1.0) -> tuple[NDArray[np.uint8], NDArray[np.int32]]:
-        """Ink 0..255 (255 = full ink) H x W, and the number (from 1) of the shape seen at each pixel, 0 = paper."""
+    def rasterise(self, dpi: float, *, whole: bool = False) -> tuple[NDArray[np.uint8], NDArray[np.int32]]:
+        """Ink 0..255 (255 = full ink) H x W, and the number (from 1) of the shape seen at each pixel, 0 = paper.
+
+        whole True prints every outline without its gaps.
+        """
         scale = dpi / 25.4
         size = (round(self.height_mm * scale), round(self.width_mm * scale))
         ink, seen = np.zeros(size, np.uint8), np.zeros(size, np.int32)
-        thickness = max(1, round(self.line_mm * line_scale * scale))
+        thickness = max(1, round(self.line_mm * scale))
         for number, shape in enumerate(self.shapes, start=1):
             points = np.round(shape.points * scale * 2**SUBPIXEL_BITS).astype(np.int32)
             if shape.solid:
@@ -72,12 +101,14 @@ class Drawing:
             if shape.closed:
                 cv2.fillPoly(ink, [points], 0, cv2.LINE_AA, SUBPIXEL_BITS)
                 cv2.fillPoly(seen, [points], number, cv2.LINE_8, SUBPIXEL_BITS)
-            cv2.polylines(ink, [points], shape.closed, 255, thickness, cv2.LINE_AA, SUBPIXEL_BITS)
+            lines = replace(shape, gaps=()).strokes() if whole else shape.strokes()
+            strokes = [np.round(stroke * scale * 2**SUBPIXEL_BITS).astype(np.int32) for stroke in lines]
+            cv2.polylines(ink, strokes, False, 255, thickness, cv2.LINE_AA, SUBPIXEL_BITS)
         return ink, seen
 
     def white(self, dpi: float, turn_deg: float) -> NDArray[np.bool_]:
-        """Where the drawing, turned clockwise, shows paper between its lines."""
-        ink, _ = self.rasterise(dpi)
+        """Where the drawing, turned clockwise and with its gaps closed, shows paper between its lines."""
+        ink, _ = self.rasterise(dpi, whole=True)
         matrix = cv2.getRotationMatrix2D((ink.shape[1] / 2, ink.shape[0] / 2), -turn_deg, 1.0)
         turned_ink: NDArray[np.uint8] = cv2.warpAffine(ink, matrix, ink.shape[::-1])
         return turned_ink < 100
@@ -88,7 +119,11 @@ class Drawing:
         for shape in self.shapes:
             path = "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in shape.points) + ("Z" if shape.closed else "")
             fill = "#000" if shape.solid else "#fff" if shape.closed else "none"
-            rows.append(f'<path d="{path}" fill="{fill}"><title>{shape.name}</title></path>')
+            line = ' stroke="none"' if shape.gaps else ""
+            rows.append(f'<path d="{path}" fill="{fill}"{line}><title>{shape.name}</title></path>')
+            for stroke in shape.strokes() if shape.gaps else ():
+                path = "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y in stroke)
+                rows.append(f'<path d="{path}" fill="none"/>')
         return (
             f'<svg xmlns="http://www.w3.org/2000/svg" width="{self.width_mm}mm" height="{self.height_mm}mm" '
             f'viewBox="0 0 {self.width_mm} {self.height_mm}" stroke="#000" stroke-width="{self.line_mm}" '

@@ -30,9 +30,10 @@ def succulents() -> Drawing:
             art.add(
                 f"Rosette leaf {ring + 1}.{k + 1}",
                 leaf(30, 56 - lift, length, width, deg, belly=0.55),
-                "dome",
+                "petal",
                 (sage, jade, "#9cc0a0")[ring],
                 3 if ring < 2 else 2,
+                base=(30, 56 - lift),
             )
     art.add("Rosette heart", ellipse(30, 50.4, 2.6, 2.4), "dome", "#d58aa0", 2)
 
@@ -52,7 +53,7 @@ def succulents() -> Drawing:
             body="cactus",
         )
     for k in range(5):
-        art.add(f"Flower petal {k + 1}", leaf(70, 28.5, 9, 5, -70 + 35 * k), "dome", "#d9618a", 3)
+        art.add(f"Flower petal {k + 1}", leaf(70, 28.5, 9, 5, -70 + 35 * k), "petal", "#d9618a", 3, base=(70, 28.5))
     art.add("Flower centre", ellipse(70, 28.4, 2.5, 2), "dome", "#e6bd4f", 2)
 
     _pot(art, 110, "right", "#d8a945")
@@ -69,7 +70,9 @@ def succulents() -> Drawing:
         ),
         start=1,
     ):
-        art.add(f"Aloe leaf {k}", leaf(x, 59, length, width, deg, belly=0.35), "dome", (plum, sage)[k % 2], 3)
+        art.add(
+            f"Aloe leaf {k}", leaf(x, 59, length, width, deg, belly=0.35), "leaf", (plum, sage)[k % 2], 3, base=(x, 59)
+        )
     for k, x in enumerate((58, 86), start=1):
         art.add(f"Pebble {k}", ellipse(x, 84, 3.6, 2.2, -8), "dome", "#b9b2a6", 2)
     art.add(

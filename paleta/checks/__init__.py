@@ -1,5 +1,22 @@
 """Judgements on a sheet before a pen is uncapped."""
 
 from paleta.checks._fit import FITS, Advice, fit
+from paleta.checks._light import LightDoubt, check_light, light_directions
+from paleta.checks._paper import paper_like
+from paleta.checks._reserves import reserves
+from paleta.checks._small import narrowest_shaded_mm
+from paleta.checks._stamping import StampingStep, stamping_order
 
-__all__ = ["FITS", "Advice", "fit"]
+__all__ = [
+    "FITS",
+    "Advice",
+    "LightDoubt",
+    "StampingStep",
+    "check_light",
+    "fit",
+    "light_directions",
+    "narrowest_shaded_mm",
+    "paper_like",
+    "reserves",
+    "stamping_order",
+]

@@ -2,6 +2,7 @@
 
 Each edit is a plain mapping, so a list of them can be stored as JSON:
     {"op": "join", "regions": [3, 7]}                      3 and 7 become one region that keeps the lowest label
+    {"op": "erase", "region": 5}                           5 was a speck: it goes to the neighbour it lies in
     {"op": "split", "region": 3, "line": [[10, 4], [12, 9]]}   a barrier drawn across region 3, points (x, y) in mm
 """
 
@@ -23,6 +24,8 @@ SNAP_MM = 2.0
 """A barrier's ends are drawn on by this much, so that they reach the outline they were meant to reach."""
 BARRIER_MM = 0.25
 SMALLEST_PART_MM2 = 0.5
+SPECK_ROOM_MM = 1.5
+"""An erased region's ink is cleared if it reaches no farther than this from it."""
 
 
 def check_edit(edit: Edit, labels: set[int]) -> None:
@@ -35,6 +38,8 @@ def check_edit(edit: Edit, labels: set[int]) -> None:
         wanted = [edit.get("region")]
         if len(edit.get("line", [])) < 2:
             raise EditError("A barrier needs at least two points.")
+    elif edit.get("op") == "erase":
+        wanted = [edit.get("region")]
     else:
         raise EditError(f"Unknown change to the regions: {edit.get('op')!r}.")
     missing = sorted(set(wanted) - labels)
@@ -50,17 +55,20 @@ def apply_edits(region_map: RegionMap, edits: Sequence[Edit]) -> RegionMap:
     EditError
         If an edit names a region that is not there (any more), or a barrier does not part its region.
     """
-    labels = region_map.labels
+    labels, ink = region_map.labels, region_map.ink
     alive = {region.label for region in region_map.regions} if edits else set()
     for edit in edits:
         check_edit(edit, alive)
         if edit["op"] == "join":
             labels = _join(labels, sorted(set(edit["regions"])))
             alive -= set(sorted(set(edit["regions"]))[1:])
+        elif edit["op"] == "erase":
+            labels, ink = _erase(labels, ink, edit["region"], region_map.px_per_mm)
+            alive.discard(edit["region"])
         else:
             labels, parts = _split(labels, edit["region"], edit["line"], region_map.px_per_mm)
             alive |= set(parts)
-    return RegionMap(labels=labels, ink=region_map.ink, dpi=region_map.dpi) if edits else region_map
+    return RegionMap(labels=labels, ink=ink, dpi=region_map.dpi) if edits else region_map
 
 
 def parts_of_split(region_map: RegionMap, region: int, line: Sequence[Sequence[float]]) -> list[int]:
@@ -72,6 +80,34 @@ def _join(labels: NDArray[np.int32], regions: Sequence[int]) -> NDArray[np.int32
     table = np.arange(int(labels.max()) + 1, dtype=np.int32)
     table[list(regions[1:])] = regions[0]
     return table[labels]
+
+
+def _erase(
+    labels: NDArray[np.int32], ink: NDArray[np.bool_], region: int, px_per_mm: float
+) -> tuple[NDArray[np.int32], NDArray[np.bool_]]:
+    """Hand `region` to the neighbour it shares most of its outline with, and clear the ink that only it needed."""
+    rows, cols = np.nonzero(labels == region)
+    room = round(SPECK_ROOM_MM * px_per_mm) + 2
+    box = (
+        slice(max(0, int(rows.min()) - room), int(rows.max()) + 1 + room),
+        slice(max(0, int(cols.min()) - room), int(cols.max()) + 1 + room),
+    )
+    inside = (labels[box] == region).astype(np.uint8)
+    around = labels[box][(cv2.dilate(inside, np.ones((3, 3), np.uint8)) > 0) & (inside == 0)]
+    if not around.size:
+        raise EditError("This region fills the whole picture and cannot be erased.")
+    host = int(np.bincount(around).argmax())
+    result, cleared = labels.copy(), ink.copy()
+    result[box][inside > 0] = host
+    # Marks that end within a line's width of the region were its own outline; longer ones belong to others too.
+    near = cv2.dilate(inside, cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * room - 3, 2 * room - 3))) > 0
+    count, marks = cv2.connectedComponents(ink[box].astype(np.uint8), connectivity=8)
+    touches = np.bincount(marks[inside > 0], minlength=count) > 0
+    reaches_out = np.bincount(marks[~near], minlength=count) > 0
+    gone = touches & ~reaches_out
+    gone[0] = False
+    cleared[box] &= ~gone[marks]
+    return result, cleared
 
 
 def _split(

@@ -17,6 +17,13 @@ FAINTEST_INK = 0.06
 """Least darkness (share of the paper's own light) between ink and paper; below lies paper grain."""
 DARK_SHEET = 0.12
 """Paper darker than this (linear 0..1) is no paper a stamped line can be seen on."""
+LINE_SCALE = 3
+WHITE_PAPER = 0.84
+STANDS_OUT = 0.08
+LIGHTER_LINES = 3.0
+"""How many times more must be paler than the paper than darker, before the paler marks are taken for the drawing."""
+MANY_MARKS, STROKE_MM, LEAST_STROKES = 800, 4.0, 0.3
+"""Of so many marks at least this share of the ink must lie in strokes of this length."""
 SPECK_MM2 = 0.06
 """Ink blots smaller than a 0.28 mm dot are dust and over-inked grain, not outlines."""
 
@@ -33,8 +40,10 @@ def separate_ink(impression: Impression, more: float = 0.0) -> NDArray[np.bool_]
     NoRegions
         If the sheet is blank or solid black.
     """
-    grey = cv2.cvtColor(np.clip(impression.pixels * 255, 0, 255).astype(np.uint8), cv2.COLOR_RGB2GRAY)
-    darkness = _darkness(grey, impression.px_per_mm)
+    pixels = np.clip(impression.pixels * 255, 0, 255).astype(np.uint8)
+    if _lines_are_lighter(pixels, impression.px_per_mm):
+        pixels = cv2.bitwise_not(pixels)
+    darkness = _darkness(pixels, impression.px_per_mm)
     smooth = cv2.GaussianBlur(darkness, (0, 0), max(0.5, 0.035 * impression.px_per_mm))
     levels = np.clip(smooth * 255, 0, 255).astype(np.uint8)
     threshold, _ = cv2.threshold(levels, 0, 255, cv2.THRESH_BINARY + cv2.THRESH_OTSU)
@@ -50,21 +59,57 @@ def separate_ink(impression: Impression, more: float = 0.0) -> NDArray[np.bool_]
     return _without_specks(ink, impression.px_per_mm)
 
 
-def _darkness(grey: NDArray[np.uint8], px_per_mm: float) -> NDArray[np.float32]:
-    small_size = (max(1, grey.shape[1] // PAPER_SCALE), max(1, grey.shape[0] // PAPER_SCALE))
-    small = cv2.resize(grey, small_size, interpolation=cv2.INTER_AREA)
+def _check_lines(sizes_mm: NDArray[np.float64], areas: NDArray[np.int64]) -> None:
+    """A drawing has most of its ink in strokes; thousands of dots without any are dust, a halftone or a texture."""
+    if len(sizes_mm) > MANY_MARKS and areas[sizes_mm >= STROKE_MM].sum() < LEAST_STROKES * areas.sum():
+        raise NoRegions(
+            f"{len(sizes_mm):,} separate specks were found and hardly a line. This looks like dust, a printed "
+            "halftone or a texture; clean the glass or take less for ink."
+        )
+
+
+def _lines_are_lighter(pixels: NDArray[np.uint8], px_per_mm: float) -> bool:
+    """Whether the drawing is paler than its paper, as white or metallic lines on kraft or dark card are.
+
+    Against the local median, marks of the ink's own kind stand out on one side only.
+    """
+    grey = _small(cv2.cvtColor(pixels, cv2.COLOR_RGB2GRAY), LINE_SCALE)
+    reach = max(3, round(PAPER_REACH_MM * px_per_mm / LINE_SCALE) | 1)
+    paper = cv2.medianBlur(grey, min(reach, 255)).astype(np.float32)
+    if float(np.median(paper)) / 255 > WHITE_PAPER:
+        return False  # nothing is paler than white paper but glare
+    off = (grey - paper) / 255
+    return bool(np.count_nonzero(off > STANDS_OUT) > LIGHTER_LINES * np.count_nonzero(off < -STANDS_OUT))
+
+
+def _darkness(pixels: NDArray[np.uint8], px_per_mm: float) -> NDArray[np.float32]:
+    """How far every pixel falls short of its paper, over all three channels alike: a red line is ink as a black one
+    is."""
+    small = _small(pixels, PAPER_SCALE)
     reach = max(3, round(PAPER_REACH_MM * px_per_mm / PAPER_SCALE) | 1)
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (reach, reach))
     paper = cv2.morphologyEx(small, cv2.MORPH_CLOSE, kernel, borderType=cv2.BORDER_REPLICATE)
     paper = cv2.GaussianBlur(paper, (0, 0), reach / 2)
     if float(np.median(paper)) / 255 < DARK_SHEET:
         raise NoRegions("The picture is almost black all over, so no lines can be told from the paper.")
-    light = cv2.resize(paper, grey.shape[::-1], interpolation=cv2.INTER_LINEAR).astype(np.float32)
-    return np.maximum(1.0 - grey / np.maximum(light, 1.0), 0.0).astype(np.float32)
+    total = np.zeros(pixels.shape[:2], np.float32)
+    for channel in range(3):
+        light = cv2.resize(paper[..., channel], pixels.shape[1::-1], interpolation=cv2.INTER_LINEAR)
+        short = 1 - cv2.divide(pixels[..., channel], np.maximum(light, 1), dtype=cv2.CV_32F)
+        np.maximum(short, 0, out=short)
+        total += short * short
+    return np.sqrt(total / 3)
+
+
+def _small(picture: NDArray[np.uint8], times: int) -> NDArray[np.uint8]:
+    size = (max(1, picture.shape[1] // times), max(1, picture.shape[0] // times))
+    return np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA), np.uint8)
 
 
 def _without_specks(ink: NDArray[np.bool_], px_per_mm: float) -> NDArray[np.bool_]:
     count, marks, stats, _ = cv2.connectedComponentsWithStats(ink.astype(np.uint8), connectivity=8)
     keep = stats[:, cv2.CC_STAT_AREA] >= SPECK_MM2 * px_per_mm**2
     keep[0] = False
+    sizes = stats[1:, [cv2.CC_STAT_WIDTH, cv2.CC_STAT_HEIGHT]].max(axis=1) / px_per_mm
+    _check_lines(sizes, stats[1:, cv2.CC_STAT_AREA].astype(np.int64))
     return keep[marks] if count > 1 else ink

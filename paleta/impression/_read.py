@@ -48,7 +48,7 @@ def read(data: bytes, *, dpi: float | None = None, width_mm: float | None = None
     Parameters
     ----------
     data : bytes
-        A PNG, JPEG, WebP or TIFF file.
+        A PNG, JPEG, WebP or TIFF file, or line art in SVG.
     dpi, width_mm : float, optional
         What the user says about the size; `width_mm` wins over `dpi`, both win over the file.
 
@@ -63,6 +63,10 @@ def read(data: bytes, *, dpi: float | None = None, width_mm: float | None = None
     """
     if not data:
         raise NotAnImage("The file is empty. Choose the scan or photo again.")
+    from paleta.impression import _svg  # it makes an Impression, so it cannot be imported before this module
+
+    if _svg.is_svg(data):
+        return _svg.read_svg(data, width_mm=width_mm)
     notes: list[str] = []
     image = _open(data, notes)
     file_dpi = _dpi_of(image)
@@ -108,7 +112,9 @@ def _open(data: bytes, notes: list[str]) -> Image.Image:
             "The picture has far more pixels than Paleta opens. Scan at 300 dpi or crop it first."
         ) from error
     except UnidentifiedImageError as error:
-        raise NotAnImage("This is not a PNG, JPEG, WebP or TIFF picture. Save the scan as one of these.") from error
+        raise NotAnImage(
+            "This is not a PNG, JPEG, WebP or TIFF picture or an SVG drawing. Save the scan as one of these."
+        ) from error
     except (OSError, SyntaxError, ValueError, EOFError, TypeError) as error:
         if isinstance(error, ImageTooLarge):
             raise

@@ -1,7 +1,9 @@
 """Form and light: how bodies bulge, how a lamp falls on them, and which zone of a region is how dark."""
 
-from paleta.light._bodies import FORMS, Body, guess_bodies
-from paleta.light._illuminate import Glow, Lamp, illuminate
+from paleta.light._bodies import FORMS, Body
+from paleta.light._guess import Front, bring_before, guess_bodies, guess_fronts, settle_depths
+from paleta.light._illuminate import Glow, Lamp, glow_tint, illuminate, reserved_zones
+from paleta.light._printed import printed_shading
 from paleta.light._relief import SCALE, Relief, model_forms, relief_from_bytes, relief_to_bytes
 from paleta.light._zones import LEVELS, NO_ZONE, SHARES, ZONE_NAMES, Zoning, levels, thresholds, zone_map, zone_shares
 
@@ -13,16 +15,23 @@ __all__ = [
     "SHARES",
     "ZONE_NAMES",
     "Body",
+    "Front",
     "Glow",
     "Lamp",
     "Relief",
     "Zoning",
+    "bring_before",
+    "glow_tint",
     "guess_bodies",
+    "guess_fronts",
     "illuminate",
     "levels",
     "model_forms",
+    "printed_shading",
     "relief_from_bytes",
     "relief_to_bytes",
+    "reserved_zones",
+    "settle_depths",
     "thresholds",
     "zone_map",
     "zone_shares",

@@ -5,27 +5,36 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from paleta.errors import FormError
-from paleta.impression import RegionMap
-
-SLIM_SHARE = 0.2
-"""A region whose widest place is less than this part of its length is guessed as a tube."""
 
 
 @dataclass(frozen=True, slots=True)
 class Form:
-    """For the solver: `right_side` of Poisson's equation (see _poisson.py); `sign` -1 sinks the body in."""
+    """How a form is modelled.
+
+    right_side  of Poisson's equation (see _poisson.py), 0 = no height of its own; sign -1 sinks the body in.
+    rise        height over that of the full round form.
+    has_axis    round across one long direction only.
+    has_base    grows from a tucked end, and darkens towards it.
+    """
 
     right_side: float
-    sign: float
+    sign: float = 1.0
+    rise: float = 1.0
     has_axis: bool = False
+    has_base: bool = False
 
 
 FORMS = {
     "flat": Form(0.0, 0.0),
-    "dome": Form(4.0, 1.0),
-    "tube": Form(2.0, 1.0, has_axis=True),
+    "dome": Form(4.0),
+    "tube": Form(2.0, has_axis=True),
+    "cone": Form(2.0, has_axis=True, has_base=True),
+    "petal": Form(4.0, rise=0.55, has_base=True),
+    "leaf": Form(4.0, rise=0.4, has_base=True),
     "hollow": Form(4.0, -1.0),
+    "ground": Form(0.0, 0.0),
 }
+"""Common practice for petal, leaf and ground (docs/trade-notes.md, section Light)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,6 +44,8 @@ class Body:
     bulge     height over that of the full round form, 0.05 to 2.
     depth     higher is nearer the viewer.
     axis_deg  tubes only: the long direction, clockwise from the top edge; None lets Paleta read it off the shape.
+    base_mm   (x, y) of the tucked end, for any form; None lets Paleta choose for forms that have one.
+    turn_deg  the light of this body is turned clockwise by hand against the lamp's; 180 swaps light and shade.
     """
 
     regions: tuple[int, ...]
@@ -42,42 +53,15 @@ class Body:
     bulge: float = 1.0
     depth: int = 0
     axis_deg: float | None = None
+    base_mm: tuple[float, float] | None = None
+    turn_deg: float = 0.0
 
     def __post_init__(self) -> None:
         if self.form not in FORMS:
             raise FormError(f"The form must be one of {', '.join(FORMS)}, got {self.form!r}.")
         if not 0.05 <= self.bulge <= 2:
             raise FormError(f"bulge must lie in 0.05..2, got {self.bulge}.")
+        if not -180 <= self.turn_deg <= 180:
+            raise FormError(f"turn_deg must lie in -180..180, got {self.turn_deg}.")
         if not self.regions:
             raise FormError("A body needs at least one region.")
-
-
-def guess_bodies(region_map: RegionMap) -> list[Body]:
-    """A first guess: one dome per region; a region that lies wholly inside another stands before it.
-
-    Long, slim regions are guessed as tubes.
-    """
-    neighbours, on_paper = region_map.neighbours(), _touching_paper(region_map)
-    depths: dict[int, int] = {}
-
-    def depth(label: int) -> int:
-        if label not in depths:
-            depths[label] = 0
-            around = neighbours[label]
-            if label not in on_paper and len(around) == 1:
-                (host,) = around
-                if host in on_paper or len(neighbours[host]) > 1:
-                    depths[label] = depth(host) + 1
-        return depths[label]
-
-    bodies = []
-    for region in region_map.regions:
-        top, left, bottom, right = region.bbox
-        slim = region.inradius_mm * region_map.px_per_mm * 2 / max(bottom - top, right - left, 1)
-        form = "tube" if slim < SLIM_SHARE else "dome"
-        bodies.append(Body(regions=(region.label,), form=form, depth=depth(region.label)))
-    return bodies
-
-
-def _touching_paper(region_map: RegionMap) -> set[int]:
-    return {border.b for border in region_map.borders if border.a == 0}

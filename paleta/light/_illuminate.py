@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -15,6 +16,9 @@ from paleta.light._shadow import cast_shadow
 
 SHADOW_DARK = 0.8
 """Part of the lamp's light that a cast shadow takes; the rest comes round from what is lit. From memory."""
+PRINTED_DARK = 0.75
+"""Part of the light that densely printed shading takes when it is followed whole."""
+TINT = re.compile(r"#[0-9a-f]{6}")
 FLAT_FADE = 0.16
 """A flat body loses this much light from the side of the lamp to the far side, so that it can be shaded at all:
 walls grow darker towards the far end (common practice)."""
@@ -63,7 +67,9 @@ class Lamp:
 class Glow:
     """A light inside the picture at (x_mm, y_mm) from the top left corner, `height_mm` above the paper.
 
-    reach_mm  where its light has fallen to a quarter; strength 1 is as bright as the lamp.
+    reach_mm    where its light has fallen to a quarter; strength 1 is as bright as the lamp.
+    tint        "#rrggbb", the colour that sides facing it catch; empty = white light.
+    reserve_mm  within this distance paper is left bare; 0 = nothing is reserved.
     """
 
     x_mm: float
@@ -71,10 +77,16 @@ class Glow:
     height_mm: float = 8.0
     reach_mm: float = 20.0
     strength: float = 1.0
+    tint: str = ""
+    reserve_mm: float = 0.0
 
     def __post_init__(self) -> None:
         if self.reach_mm <= 0 or self.height_mm < 0 or not 0 <= self.strength <= 5:
             raise LampError("A glow needs a reach above 0, a height of 0 or more and a strength in 0..5.")
+        if not 0 <= self.reserve_mm <= 100:
+            raise LampError("A glow can reserve up to 100 mm round it.")
+        if self.tint and not TINT.fullmatch(self.tint):
+            raise LampError(f"A glow's tint is written like #ffd27a, got {self.tint!r}.")
 
 
 def illuminate(
@@ -85,12 +97,15 @@ def illuminate(
     px_per_mm: float = 300 / 25.4,
     full_size: bool = True,
     shadows: bool = True,
+    printed: NDArray[np.float32] | None = None,
+    follow: float = 0.0,
 ) -> NDArray[np.float32]:
     """Light on every pixel, 0..1.
 
     Lambert's cosine law ([Lambert1760]) for the lamp and for glows with distance fall-off, plus ambient; nearer
-    bodies cast shadows in the lamp's light unless `shadows` is False. With `full_size` False the result keeps the
-    relief's own h x w, which is enough for a picture on screen.
+    bodies cast shadows in the lamp's light unless `shadows` is False, and tucked ends are dark. `follow` (0..1) bends
+    the light towards the shading `printed` on the stamp (see `printed_shading`). With `full_size` False the result
+    keeps the relief's own h x w, which is enough for a picture on screen.
     """
     facing = relief.normals @ np.array(lamp.direction, np.float32)
     if len(relief.flat):
@@ -100,14 +115,45 @@ def illuminate(
     if shade is not None:
         facing *= 1 - SHADOW_DARK * shade
     light = lamp.ambient + (1 - lamp.ambient) * facing
+    light *= 1 - relief.tuck
+    if printed is not None and follow > 0:
+        light *= 1 - np.float32(PRINTED_DARK * follow) * printed
     for glow in glows:
         light += (1 - lamp.ambient) * _glow_light(relief, glow, px_per_mm)
     np.clip(light, 0, 1, out=light)
     if not full_size:
         return light
-    rows, cols = relief.shape
+    return _enlarged(light, relief.shape)
+
+
+def glow_tint(
+    relief: Relief, glows: Sequence[Glow], *, px_per_mm: float = 300 / 25.4, full_size: bool = True
+) -> list[tuple[str, NDArray[np.float32]]]:
+    """For every tinted glow its tint and how much of it each pixel catches, 0..1."""
+    caught = []
+    for glow in glows:
+        if glow.tint:
+            share = np.clip(_glow_light(relief, glow, px_per_mm), 0, 1)
+            caught.append((glow.tint, _enlarged(share, relief.shape) if full_size else share))
+    return caught
+
+
+def reserved_zones(shape: tuple[int, int], glows: Sequence[Glow], *, px_per_mm: float) -> NDArray[np.bool_] | None:
+    """Where paper is left bare round glows, on a picture of `shape` with `px_per_mm`; None if nowhere."""
+    circles = [glow for glow in glows if glow.reserve_mm > 0]
+    if not circles:
+        return None
+    rows, cols = np.ogrid[: shape[0], : shape[1]]
+    bare = np.zeros(shape, bool)
+    for glow in circles:
+        away = (cols - glow.x_mm * px_per_mm) ** 2 + (rows - glow.y_mm * px_per_mm) ** 2
+        bare |= away <= (glow.reserve_mm * px_per_mm) ** 2
+    return bare
+
+
+def _enlarged(light: NDArray[np.float32], shape: tuple[int, int]) -> NDArray[np.float32]:
     large = cv2.resize(light, (light.shape[1] * SCALE, light.shape[0] * SCALE), interpolation=cv2.INTER_LINEAR)
-    return np.ascontiguousarray(large[:rows, :cols])
+    return np.ascontiguousarray(large[: shape[0], : shape[1]])
 
 
 def _glow_light(relief: Relief, glow: Glow, px_per_mm: float) -> NDArray[np.float32]:

@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 from paleta.errors import FormError
 from paleta.impression import RegionMap
 from paleta.light._bodies import FORMS, Body
+from paleta.light._forms import shape_bodies, with_cone_axes
 from paleta.light._poisson import assemble, solve, views
 from paleta.light._shadow import PAPER_DEPTH
 
@@ -30,6 +31,7 @@ class Relief:
     depth    h x w int16, of the body there; PAPER_DEPTH on the paper around.
     flat     n, positions in the flattened h x w of all pixels that lie flat.
     across   n x 2 float32, their place within their body from its middle, -1..1 along x and y.
+    tuck     h x w float32, 0..1, how much of the light the dark of a tucked base takes.
     shape    H x W of the label map it belongs to; step_px of its pixels to one of the relief's.
     """
 
@@ -38,6 +40,7 @@ class Relief:
     depth: NDArray[np.int16]
     flat: NDArray[np.int64]
     across: NDArray[np.float32]
+    tuck: NDArray[np.float32]
     shape: tuple[int, int]
     step_px: int = SCALE
 
@@ -51,18 +54,22 @@ def model_forms(region_map: RegionMap, bodies: Sequence[Body]) -> Relief:
         If a region belongs to two bodies.
     """
     body_map = body_map_of(region_map, bodies)
+    bodies = with_cone_axes(bodies, body_map, px_per_mm=region_map.px_per_mm / SCALE)
     solution = solve(assemble(body_map, bodies), body_map)
     forms = [FORMS[body.form] for body in bodies]
-    scale = np.array([0.0] + [form.sign * body.bulge for form, body in zip(forms, bodies, strict=True)])
+    scale = np.array([0.0] + [form.sign * form.rise * body.bulge for form, body in zip(forms, bodies, strict=True)])
     height = (np.sqrt(np.maximum(solution, 0)) * scale[body_map]).astype(np.float32)
     normals = _normals(solution, height, scale[body_map].astype(np.float32), body_map)
     flat = np.flatnonzero((scale[body_map] == 0) & (region_map.labels[::SCALE, ::SCALE] > 0))
+    tuck = np.zeros(height.shape, np.float32)
+    shape_bodies(normals, tuck, body_map, bodies, px_per_mm=region_map.px_per_mm / SCALE)
     return Relief(
         normals=normals,
         height=height * SCALE,
         depth=_depths(region_map, body_map, bodies),
         flat=flat,
-        across=_across(body_map, len(bodies)).reshape(-1, 2)[flat],
+        across=_turned_across(body_map, bodies)[flat],
+        tuck=tuck,
         shape=region_map.labels.shape,
     )
 
@@ -115,6 +122,15 @@ def _normals(
     return (normal / np.linalg.norm(normal, axis=-1, keepdims=True)).astype(np.float32)
 
 
+def _turned_across(body_map: NDArray[np.int32], bodies: Sequence[Body]) -> NDArray[np.float32]:
+    """Places within the body, turned with a light that was turned by hand; n x 2 over all pixels."""
+    across = _across(body_map, len(bodies)).reshape(-1, 2)
+    angle = np.radians([0.0] + [body.turn_deg for body in bodies]).astype(np.float32)[body_map.ravel()]
+    cos, sin = np.cos(angle), np.sin(angle)
+    # Turning the light by an angle is turning the thing back by it.
+    return np.stack([cos * across[:, 0] + sin * across[:, 1], cos * across[:, 1] - sin * across[:, 0]], axis=1)
+
+
 def _across(body_map: NDArray[np.int32], count: int) -> NDArray[np.float32]:
     rows, cols = np.indices(body_map.shape, dtype=np.float32)
     flat = body_map.ravel()
@@ -139,6 +155,7 @@ def relief_to_bytes(relief: Relief) -> bytes:
         depth=relief.depth,
         flat=relief.flat,
         across=relief.across,
+        tuck=(relief.tuck * 255 + 0.5).astype(np.uint8),
         shape=np.array(relief.shape),
     )
     return out.getvalue()
@@ -157,5 +174,6 @@ def relief_from_bytes(data: bytes) -> Relief:
             depth=kept["depth"],
             flat=kept["flat"],
             across=kept["across"],
+            tuck=kept["tuck"].astype(np.float32) / 255,
             shape=(rows, cols),
         )

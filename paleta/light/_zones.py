@@ -39,12 +39,14 @@ class Zoning:
     shades         label to number of zones, 0 = left as paper; regions not named get `default`.
     bodies         label to body for regions that form one body: their zones run across all of them.
     true_to_scene  0: every region gets its whole ramp by shares; 1: thresholds over the whole picture; or between.
+    shade          -1 to 1: less or more of every region lies in the darker zones than usual.
     """
 
     shades: Mapping[int, int] = field(default_factory=dict)
     default: int = 3
     true_to_scene: float = 0.0
     bodies: Mapping[int, int] = field(default_factory=dict)
+    shade: float = 0.0
 
     def __post_init__(self) -> None:
         for label, count in [(None, self.default), *self.shades.items()]:
@@ -53,6 +55,8 @@ class Zoning:
                 raise ZoningError(f"{where} can have 1 to 5 zones, or 0 to stay paper; got {count}.")
         if not 0 <= self.true_to_scene <= 1:
             raise ZoningError(f"true_to_scene must lie in 0..1, got {self.true_to_scene}.")
+        if not -1 <= self.shade <= 1:
+            raise ZoningError(f"shade must lie in -1..1, got {self.shade}.")
 
     def count(self, label: int) -> int:
         return self.shades.get(label, self.default)
@@ -79,7 +83,7 @@ def thresholds(
         count = zoning.count(label)
         if count < 1:
             continue
-        wanted = np.cumsum(SHARES[count])[:-1]
+        wanted = np.cumsum(SHARES[count])[:-1] ** (2.0**-zoning.shade)
         own = np.cumsum(together[zoning.bodies[label]] if label in zoning.bodies else histogram[label])
         if own[-1] == 0 or picture[-1] == 0:
             result[label] = np.zeros(count - 1, np.int32)

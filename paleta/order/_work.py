@@ -19,6 +19,7 @@ class Job:
 
     ramp    swatch codes, palest first; an empty one stays paper.
     shares  part of the area in each zone, deepest first; empty = the usual shares. A zone of no area gets no pass.
+    reserved  part of the area that stays bare paper, the highlight.
     """
 
     region: int
@@ -26,6 +27,7 @@ class Job:
     area_mm2: float
     ramp: tuple[str, ...]
     shares: tuple[float, ...] = ()
+    reserved: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,9 +89,20 @@ def expand(job: Job, school: School) -> list[Stroke]:
     count = len(job.ramp)
     if count == 0:
         return []
+    over = "all but the highlight" if job.reserved else "all over"
     if count == 1:
         return [
-            Stroke(job.region, job.name, job.ramp[0], 1, (0,), "all over", "start", "one even, flat coat", job.area_mm2)
+            Stroke(
+                region=job.region,
+                name=job.name,
+                swatch=job.ramp[0],
+                shade=1,
+                zones=(0,),
+                zone=over,
+                join="start",
+                how="one even, flat coat",
+                area_mm2=job.area_mm2 * (1 - job.reserved),
+            )
         ]
     shares = job.shares or SHARES[count]
     strokes: list[Stroke] = []
@@ -106,10 +119,10 @@ def expand(job: Job, school: School) -> list[Stroke]:
                     swatch=job.ramp[shade - 1],
                     shade=shade,
                     zones=tuple(range(count)) if everywhere else (zone,),
-                    zone="all over" if everywhere else ZONE_NAMES[count][zone],
+                    zone=over if everywhere else ZONE_NAMES[count][zone],
                     join="start" if not strokes else "wet" if step.join == "start" else step.join,
                     how=step.how,
-                    area_mm2=job.area_mm2 * (1.0 if everywhere else shares[zone]),
+                    area_mm2=job.area_mm2 * (1 - job.reserved if everywhere else shares[zone]),
                 )
             )
     return strokes

@@ -29,7 +29,8 @@ def looks_of(sheet: Sheet, school: School) -> dict[int, tuple[Lab, ...]]:
     for label, count in zoning_of(sheet).shades.items():
         ramp = tuple(sheet.swatches[code] for code in sheet.regions[label].ramp)
         if count and ramp:
-            looks[label] = zone_look(ramp, school, sheet.paper_used)
+            bare = (sheet.paper_used.lab,) if count > len(ramp) else ()
+            looks[label] = zone_look(ramp, school, sheet.paper_used) + bare
         elif count:
             lightest = sheet.paper_used.lab[0] / 95
             looks[label] = tuple((light * lightest, 0.0, 0.0) for light in UNCHOSEN_GREYS[count])

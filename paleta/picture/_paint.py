@@ -20,6 +20,7 @@ SOFT_LEVELS = {"marker": 0.35, "watercolour": 0.5, "pencil": 0.45}
 """Part of the way to the next zone over which two shades melt, by medium. From memory, common practice."""
 TABLE_STEP = 2
 """Colours are worked out for every second level of light and held in between: steps of 0.4 % are not seen."""
+TINT_STRENGTH = 0.85
 INK_RGB = np.array((26, 24, 26), np.float32)
 
 
@@ -70,12 +71,16 @@ def paint(
     thresholds: Mapping[int, NDArray[np.int32]],
     paper_lab: Lab,
     medium: str,
+    tints: Sequence[tuple[str, NDArray[np.float32]]] = (),
+    bare: NDArray[np.bool_] | None = None,
 ) -> NDArray[np.uint8]:
     """One view as h x w x 3 uint8 sRGB.
 
     line      the scan itself. ink: only what was taken as ink. coloured: as planned.
     regions   every region in its own tint of grey.
     values    the same with lightness alone, the grey value study.
+
+    tints are colours with the share of them that each pixel catches; `bare` is where paper is left bare.
     """
     if view not in VIEWS:
         raise ViewUnknown(f"There is no view {view!r}; choose one of {', '.join(VIEWS)}.")
@@ -92,7 +97,23 @@ def paint(
         packed = np.concatenate([table, np.zeros((*table.shape[:2], 1), np.uint8)], axis=2).view(np.uint32).ravel()
         pixels = packed[canvas.labels * LEVELS + light_levels]
         colours = cv2.cvtColor(pixels.view(np.uint8).reshape(*pixels.shape, 4), cv2.COLOR_RGBA2RGB)
+        colours = _tinted(colours, canvas.labels, tints) if view == "coloured" else colours
+        if bare is not None:
+            paper = (paper_lab[0], 0.0, 0.0) if view == "values" else paper_lab
+            colours[bare] = (lab_to_srgb(np.array(paper)) * 255 + 0.5).astype(np.uint8)
     return cv2.add(cv2.multiply(colours, canvas.bare, scale=1 / 255), canvas.inked)
+
+
+def _tinted(
+    colours: NDArray[np.uint8], labels: NDArray[np.int32], tints: Sequence[tuple[str, NDArray[np.float32]]]
+) -> NDArray[np.uint8]:
+    """A glow's colour lies over what it lights like a thin glaze: it multiplies, as glazes do."""
+    for tint, share in tints:
+        rgb = np.array([int(tint[k : k + 2], 16) for k in (1, 3, 5)], np.float32) / 255
+        part = (TINT_STRENGTH * share * (labels > 0)).astype(np.float32)
+        glaze = cv2.merge([1 - part * float(1 - channel) for channel in rgb])
+        colours = cv2.multiply(colours, glaze, dtype=cv2.CV_8U)
+    return colours
 
 
 def _table(

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from paleta.errors import EditError
 from paleta.impression import RegionMap, apply_edits
-from paleta.light import guess_bodies
+from paleta.light import Body, guess_bodies
 from paleta.recipe._sheet import RegionSetting, Sheet
 
 INSIDE = 0.8
@@ -27,21 +27,34 @@ class CarriedOver:
     edits: tuple[Mapping[str, Any], ...]
     regions: dict[int, RegionSetting]
     lost: tuple[str, ...]
+    fronts: tuple[tuple[int, int], ...] = ()
 
 
 def carry_over(sheet: Sheet, old: RegionMap, found: RegionMap) -> CarriedOver:
     """Fit the sheet's edits and settings, made on `old` (after its edits), to a newly found map of the same picture."""
     lost: list[str] = []
-    edits = _joins(sheet, old, found) + _splits(sheet, old, found, lost)
+    # A speck that was erased comes back with the new map; it is erased again wherever it now is a region of its own.
+    edits = _joins(sheet, old, found) + _splits(sheet, old, found, lost) + _erased(sheet, found)
     new, kept = found, []
     for edit in edits:
         try:
             new = apply_edits(new, [edit])
             kept.append(edit)
         except EditError:
-            lost.append("a barrier" if edit["op"] == "split" else "a join")
-    regions, unclaimed = _settings(sheet, old, new)
-    return CarriedOver(tuple(kept), regions, (*lost, *unclaimed))
+            lost.append({"split": "a barrier", "join": "a join"}.get(edit["op"], "an erased speck"))
+    regions, unclaimed, now = _settings(sheet, old, new)
+    fronts = []
+    for nearer, farther in sheet.fronts:
+        if nearer in now and farther in now and now[nearer] != now[farther]:
+            fronts.append((now[nearer], now[farther]))
+        else:
+            lost.append("what stands in front")
+    return CarriedOver(tuple(kept), regions, (*lost, *unclaimed), tuple(fronts))
+
+
+def first_setting(name: str, guess: Body) -> RegionSetting:
+    """A region as it is first guessed."""
+    return RegionSetting(name=name, form=guess.form, depth=guess.depth, base_mm=guess.base_mm, guessed=True)
 
 
 def _overlaps(old: RegionMap, new: RegionMap) -> NDArray[np.int64]:
@@ -82,12 +95,31 @@ def _splits(sheet: Sheet, old: RegionMap, found: RegionMap, lost: list[str]) -> 
     return edits
 
 
-def _settings(sheet: Sheet, old: RegionMap, new: RegionMap) -> tuple[dict[int, RegionSetting], list[str]]:
+def _erased(sheet: Sheet, found: RegionMap) -> list[Mapping[str, Any]]:
+    """Specks are known by where they were; on the new map that place must still be a small region."""
+    edits: list[Mapping[str, Any]] = []
+    small = {region.label: region for region in found.regions}
+    for edit in sheet.edits:
+        if edit["op"] != "erase" or "at" not in edit:
+            continue
+        col, row = (round(place * found.px_per_mm) for place in edit["at"])
+        if 0 <= row < found.labels.shape[0] and 0 <= col < found.labels.shape[1]:
+            label = int(found.labels[row, col])
+            if label in small and small[label].area_mm2 <= 2 * edit["area_mm2"]:
+                edits.append({**edit, "region": label})
+    return edits
+
+
+def _settings(
+    sheet: Sheet, old: RegionMap, new: RegionMap
+) -> tuple[dict[int, RegionSetting], list[str], dict[int, int]]:
+    """Settings by new label, names that found no place, and the new label of each old one."""
     shared = _overlaps(old, new)
     shared[0] = 0
     areas = np.maximum(np.bincount(new.labels.ravel(), minlength=shared.shape[1]), 1)
     guesses = {label: body for body in guess_bodies(new) for label in body.regions}
     taken: dict[int, int] = {}
+    now: dict[int, int] = {}
     regions: dict[int, RegionSetting] = {}
     for region in sorted(new.regions, key=lambda one: -one.area_mm2):
         source = int(shared[:, region.label].argmax())
@@ -97,8 +129,9 @@ def _settings(sheet: Sheet, old: RegionMap, new: RegionMap) -> tuple[dict[int, R
             if taken[source] > 1:
                 setting = replace(setting, name=f"{setting.name[:54]} ({taken[source]})")
             regions[region.label] = setting
+            now.setdefault(source, region.label)
         else:
             guess = guesses[region.label]
-            regions[region.label] = RegionSetting(name=f"New region {region.label}", form=guess.form, depth=guess.depth)
+            regions[region.label] = first_setting(f"New region {region.label}", guess)
     unclaimed = [setting.name for label, setting in sheet.regions.items() if label not in taken]
-    return dict(sorted(regions.items())), unclaimed
+    return dict(sorted(regions.items())), unclaimed, now

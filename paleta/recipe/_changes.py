@@ -43,6 +43,11 @@ def _light(old: Sheet, new: Sheet) -> list[str]:
         )
     if old.shadows != new.shadows:
         lines.append(f"Cast shadows: {'on' if new.shadows else 'off'} now.")
+    if (old.shade, old.follow, old.true_to_scene) != (new.shade, new.follow, new.true_to_scene):
+        lines.append(
+            f"Zones: shade {new.shade:+.0%}, {new.true_to_scene:.0%} true to the scene, "
+            f"{new.follow:.0%} after the printed shading."
+        )
     if old.glows != new.glows:
         moved = " moved or changed" if len(old.glows) == len(new.glows) else f" became {len(new.glows)}"
         lines.append(f"Glows in the picture: {len(old.glows)}{moved}.")
@@ -79,6 +84,13 @@ def _regions(old: Sheet, new: Sheet) -> list[str]:
             lines.append(f"{one.name} is now called {other.name}.")
         if one.left_as_paper != other.left_as_paper:
             lines.append(f"{other.name} is {'left as paper' if other.left_as_paper else 'coloured'} now.")
+        if one.role != other.role or one.tags != other.tags:
+            words = ", ".join(filter(None, (other.role, *other.tags))) or "nothing"
+            lines.append(f"{other.name} is marked as {words} now.")
+        if one.bare_highlight != other.bare_highlight:
+            lines.append(f"{other.name}: the highlight is {'left bare' if other.bare_highlight else 'coloured'} now.")
+        if one.base_mm != other.base_mm or one.turn_deg != other.turn_deg:
+            lines.append(f"{other.name}: its base or its own light was moved.")
         if (one.form, one.bulge, one.axis_deg) != (other.form, other.bulge, other.axis_deg):
             lines.append(f"{other.name}: {one.form} became {other.form}, bulge {other.bulge:g}.")
         if one.body != other.body:

@@ -12,6 +12,13 @@ from paleta.media import INKS, MEDIA, PAPERS, Paper, Swatch
 from paleta.order import DEFAULT_SCHOOL, SCHOOLS
 
 LONGEST_NAME = 60
+MOST_TAGS, LONGEST_TAG = 6, 24
+ROLES = ("focal", "background")
+TAGS = (
+    "skin", "hair", "fur", "feather", "leaf", "stem", "petal", "berry", "wood", "stone", "metal", "glass", "fabric",
+    "paper", "water", "sky", "snow", "sand", "fire",
+)  # fmt: skip
+"""Words offered for tagging, in the trade's usual order of use (common practice)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,6 +31,10 @@ class RegionSetting:
     ramp           swatch codes, palest first; empty until chosen.
     wish_lab       the colour the user asked for, if any.
     by_hand        whether the ramp was changed by hand after Paleta proposed it.
+    base_mm, turn_deg  as in paleta.light.Body.
+    bare_highlight the lightest spot stays paper: one zone more than the ramp has swatches.
+    role           "" or one of ROLES; tags: words that go-tos and the user find regions by.
+    guessed        form and depth are still Paleta's first guess.
     """
 
     name: str
@@ -37,6 +48,12 @@ class RegionSetting:
     ramp: tuple[str, ...] = ()
     wish_lab: tuple[float, float, float] | None = None
     by_hand: bool = False
+    base_mm: tuple[float, float] | None = None
+    turn_deg: float = 0.0
+    bare_highlight: bool = False
+    role: str = ""
+    tags: tuple[str, ...] = ()
+    guessed: bool = False
 
     def __post_init__(self) -> None:
         if not self.name.strip() or len(self.name) > LONGEST_NAME:
@@ -51,8 +68,14 @@ class RegionSetting:
             raise RecipeError(f"{self.name}: bodies are numbered from 1, got {self.body}.")
         if self.axis_deg is not None and not 0 <= self.axis_deg < 360:
             raise RecipeError(f"{self.name}: axis_deg must lie in 0..360, got {self.axis_deg}.")
-        if self.shades not in range(1, 5):
-            raise RecipeError(f"{self.name}: a region has 1 to 4 shades, got {self.shades}.")
+        if self.shades not in range(1, 6):
+            raise RecipeError(f"{self.name}: a region has 1 to 5 shades, got {self.shades}.")
+        if not -180 <= self.turn_deg <= 180:
+            raise RecipeError(f"{self.name}: turn_deg must lie in -180..180, got {self.turn_deg}.")
+        if self.role not in ("", *ROLES):
+            raise RecipeError(f"{self.name}: the role must be one of {', '.join(ROLES)}, got {self.role!r}.")
+        if len(self.tags) > MOST_TAGS or any(not tag.strip() or len(tag) > LONGEST_TAG for tag in self.tags):
+            raise RecipeError(f"{self.name}: up to {MOST_TAGS} tags of 1 to {LONGEST_TAG} characters.")
         if len(self.ramp) > 5 or len(set(self.ramp)) != len(self.ramp):
             raise RecipeError(f"{self.name}: a ramp has up to 5 different swatches.")
 
@@ -65,6 +88,8 @@ class Sheet:
     regions_sha256  the packed map they were found on; empty = the one the piece came with.
     edits     changes to the found regions, replayed in order (paleta.impression.apply_edits).
     regions   settings by region label after the edits.
+    fronts    (nearer, farther) pairs of regions that the user decided.
+    shade     as in paleta.light.Zoning; follow as in paleta.light.illuminate.
     """
 
     title: str
@@ -76,11 +101,14 @@ class Sheet:
     lamp: Lamp = field(default_factory=lambda: Lamp(azimuth_deg=315, elevation_deg=40))
     glows: tuple[Glow, ...] = ()
     shadows: bool = True
+    shade: float = 0.0
+    follow: float = 0.0
     true_to_scene: float = 0.0
     ink: float = 0.0
     gap_mm: float = 1.0
     regions_sha256: str = ""
     edits: tuple[Mapping[str, Any], ...] = ()
+    fronts: tuple[tuple[int, int], ...] = ()
     regions: Mapping[int, RegionSetting] = field(default_factory=dict)
     swatches: Mapping[str, Swatch] = field(default_factory=dict)
     finish: str = ""
@@ -99,6 +127,8 @@ class Sheet:
             raise RecipeError(f"{self.school!r} is no school of shade order for {MEDIA[self.medium].lower()}.")
         if not 0 <= self.true_to_scene <= 1:
             raise RecipeError(f"true_to_scene must lie in 0..1, got {self.true_to_scene}.")
+        if not -1 <= self.shade <= 1 or not 0 <= self.follow <= 1:
+            raise RecipeError("shade must lie in -1..1 and follow in 0..1.")
         if len(self.finish) > 2000 or len(self.card) > 2000:
             raise RecipeError("Notes on finish and card have up to 2,000 characters.")
         for setting in self.regions.values():
@@ -145,6 +175,7 @@ class Sheet:
 def sheet_to_plain(sheet: Sheet) -> dict[str, Any]:
     """Only dicts, lists, text and numbers, ready for JSON; `sheet_from_plain` leads back."""
     plain = asdict(sheet)
+    plain["fronts"] = [list(pair) for pair in sheet.fronts]
     plain["edits"] = [dict(edit) for edit in sheet.edits]
     plain["regions"] = [{"label": label, **_setting_to_plain(setting)} for label, setting in sheet.regions.items()]
     plain["swatches"] = [_swatch_to_plain(swatch) for swatch in sheet.swatches.values()]
@@ -167,6 +198,8 @@ def _setting_to_plain(setting: RegionSetting) -> dict[str, Any]:
         **asdict(setting),
         "ramp": list(setting.ramp),
         "wish_lab": list(setting.wish_lab) if setting.wish_lab else None,
+        "base_mm": list(setting.base_mm) if setting.base_mm else None,
+        "tags": list(setting.tags),
     }
 
 
@@ -193,6 +226,7 @@ def sheet_from_plain(plain: Mapping[str, Any]) -> Sheet:
     values["lamp"] = Lamp(**values["lamp"])
     values["glows"] = tuple(Glow(**glow) for glow in values.get("glows", ()))
     values["edits"] = tuple(values["edits"])
+    values["fronts"] = tuple((nearer, farther) for nearer, farther in values.get("fronts", ()))
     values["regions"] = {item["label"]: _setting_from_plain(item) for item in values["regions"]}
     values["swatches"] = {item["code"]: _swatch_from_plain(item) for item in values["swatches"]}
     return Sheet(**values)
@@ -202,6 +236,8 @@ def _setting_from_plain(item: Mapping[str, Any]) -> RegionSetting:
     values = {key: value for key, value in item.items() if key != "label"}
     values["ramp"] = tuple(values["ramp"])
     values["wish_lab"] = tuple(values["wish_lab"]) if values["wish_lab"] else None
+    values["base_mm"] = tuple(values["base_mm"]) if values.get("base_mm") else None
+    values["tags"] = tuple(values.get("tags", ()))
     return RegionSetting(**values)
 
 

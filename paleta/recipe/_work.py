@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from paleta.impression import RegionMap
 from paleta.light import Body, Zoning
 from paleta.order import Job, Work
-from paleta.recipe._sheet import Sheet
+from paleta.recipe._sheet import RegionSetting, Sheet
 
 
 def bodies_of(sheet: Sheet) -> list[Body]:
@@ -23,26 +23,39 @@ def bodies_of(sheet: Sheet) -> list[Body]:
                     bulge=setting.bulge,
                     depth=setting.depth,
                     axis_deg=setting.axis_deg,
+                    base_mm=setting.base_mm,
+                    turn_deg=setting.turn_deg,
                 )
             )
     return bodies
 
 
 def zoning_of(sheet: Sheet) -> Zoning:
-    """As many zones as the ramp has swatches, or as are planned while there is none; 0 where paper is left."""
+    """As many zones as the ramp has swatches, or as are planned while there is none, and one more where the highlight
+    stays bare; 0 where paper is left."""
     shades = {
-        label: 0 if setting.left_as_paper else len(setting.ramp) or setting.shades
+        label: 0
+        if setting.left_as_paper
+        else min(5, (len(setting.ramp) or setting.shades) + (1 if setting.bare_highlight else 0))
         for label, setting in sheet.regions.items()
     }
     bodies = {label: setting.body for label, setting in sheet.regions.items() if setting.body}
-    return Zoning(shades=shades, true_to_scene=sheet.true_to_scene, bodies=bodies)
+    return Zoning(shades=shades, true_to_scene=sheet.true_to_scene, bodies=bodies, shade=sheet.shade)
+
+
+def _job(label: int, setting: RegionSetting, area_mm2: float, shares: tuple[float, ...]) -> Job:
+    """A bare highlight is no zone to lay a pen on: its share goes to the job as what is reserved."""
+    reserved = 0.0
+    if len(shares) == len(setting.ramp) + 1:
+        reserved, shares = shares[-1], shares[:-1]
+    return Job(label, setting.name, area_mm2, setting.ramp, shares, reserved)
 
 
 def work_of(sheet: Sheet, region_map: RegionMap, shares: Mapping[int, tuple[float, ...]]) -> Work:
     """A job for every region that has a ramp and is not left as paper; `shares` as from paleta.light.zone_shares."""
     areas = {region.label: region.area_mm2 for region in region_map.regions}
     jobs = tuple(
-        Job(label, setting.name, areas[label], setting.ramp, shares.get(label, ()))
+        _job(label, setting, areas[label], shares.get(label, ()))
         for label, setting in sheet.regions.items()
         if setting.ramp and not setting.left_as_paper and label in areas
     )

@@ -9,21 +9,26 @@ import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from dataclasses import asdict
-from typing import TypeVar
+from typing import Any, TypeVar
 
 import cv2
 import numpy as np
+from numpy.typing import NDArray
 
+from paleta.checks import LightDoubt, check_light
 from paleta.impression import Impression, RegionMap, apply_edits, labels_from_png, read
 from paleta.light import (
     SCALE,
     Lamp,
     Relief,
+    glow_tint,
     illuminate,
     levels,
     model_forms,
+    printed_shading,
     relief_from_bytes,
     relief_to_bytes,
+    reserved_zones,
     thresholds,
     zone_shares,
 )
@@ -68,10 +73,10 @@ class Memory:
 
 
 _impressions, _maps, _reliefs, _canvases = Memory(4), Memory(12), Memory(12), Memory(12)
-_shares, _plans = Memory(64), Memory(64)
+_shares, _plans, _printed, _doubts = Memory(64), Memory(64), Memory(8), Memory(64)
 
 _relief_files, _small_files = DiskCache("reliefs", 200), DiskCache("shelf", 2000)
-RELIEF_KEY = "2"
+RELIEF_KEY = "3"
 """To be raised when the modelling of forms or the painting changes, so that no old result is shown."""
 
 
@@ -107,25 +112,53 @@ def relief_of(piece: Piece, sheet: Sheet) -> Relief:
     return _reliefs.get(key, lambda: relief_from_bytes(_relief_files.get(key, make)))
 
 
+def printed_of(piece: Piece, sheet: Sheet) -> NDArray[np.float32] | None:
+    """The shading printed on the stamp, if the sheet follows it."""
+    if not sheet.follow:
+        return None
+    return _printed.get(_map_key(piece, sheet), lambda: printed_shading(region_map_of(piece, sheet)))
+
+
+def light_of(piece: Piece, sheet: Sheet, *, lamp: Lamp | None = None, full_size: bool = False) -> NDArray[np.float32]:
+    """The sheet's light, or that of another lamp."""
+    return illuminate(
+        relief_of(piece, sheet),
+        lamp or sheet.lamp,
+        sheet.glows,
+        px_per_mm=region_map_of(piece, sheet).px_per_mm,
+        full_size=full_size,
+        shadows=sheet.shadows,
+        printed=printed_of(piece, sheet),
+        follow=sheet.follow,
+    )
+
+
+def light_doubts(piece: Piece, sheet: Sheet) -> list[LightDoubt]:
+    """Bodies that are lit against the lamp. Only looked for where a hand has turned something or set a base."""
+    bodies = bodies_of(sheet)
+    region_map = region_map_of(piece, sheet)
+
+    def look() -> list[LightDoubt]:
+        light = illuminate(relief_of(piece, sheet), sheet.lamp, full_size=False, shadows=False)
+        labels = np.ascontiguousarray(region_map.labels[::SCALE, ::SCALE])
+        return check_light(light, labels, bodies, sheet.lamp, px_per_mm=region_map.px_per_mm / SCALE)
+
+    return _doubts.get((_map_key(piece, sheet), tuple(bodies), sheet.lamp), look)
+
+
 def shares_of(piece: Piece, sheet: Sheet) -> dict[int, tuple[float, ...]]:
     """How much of each region lies in each of its zones under the sheet's light."""
     zoning = zoning_of(sheet)
 
     def measure() -> dict[int, tuple[float, ...]]:
         region_map = region_map_of(piece, sheet)
-        light = illuminate(
-            relief_of(piece, sheet),
-            sheet.lamp,
-            sheet.glows,
-            px_per_mm=region_map.px_per_mm,
-            full_size=False,
-            shadows=sheet.shadows,
-        )
+        light = light_of(piece, sheet)
         labels = np.ascontiguousarray(region_map.labels[::SCALE, ::SCALE])
         return zone_shares(levels(light), labels, thresholds(levels(light), labels, zoning))
 
     bodies = tuple(bodies_of(sheet))
-    return _shares.get((_map_key(piece, sheet), bodies, sheet.lamp, sheet.glows, sheet.shadows, repr(zoning)), measure)
+    lit = (sheet.lamp, sheet.glows, sheet.shadows, sheet.follow)
+    return _shares.get((_map_key(piece, sheet), bodies, lit, repr(zoning)), measure)
 
 
 def plans_of(piece: Piece, sheet: Sheet) -> tuple[Plan, Plan]:
@@ -155,15 +188,7 @@ def picture(piece: Piece, sheet: Sheet, view: str, *, lamp: Lamp | None = None, 
     if view in ("line", "ink", "regions"):
         light_levels, starts = np.zeros(canvas.labels.shape, np.int32), {}
     else:
-        light = illuminate(
-            relief_of(piece, sheet),
-            lamp or sheet.lamp,
-            sheet.glows,
-            px_per_mm=region_map.px_per_mm,
-            full_size=not live,
-            shadows=sheet.shadows,
-        )
-        light_levels = levels(light)
+        light_levels = levels(light_of(piece, sheet, lamp=lamp, full_size=not live))
         starts = thresholds(light_levels, canvas.labels, zoning_of(sheet))
     pixels = paint(
         canvas,
@@ -173,11 +198,20 @@ def picture(piece: Piece, sheet: Sheet, view: str, *, lamp: Lamp | None = None, 
         thresholds=starts,
         paper_lab=sheet.paper_used.lab,
         medium=sheet.medium,
+        **_glow_parts(piece, sheet, canvas, step),
     )
     quality = LIVE_QUALITY if live else JPEG_QUALITY
     return cv2.imencode(".jpg", cv2.cvtColor(pixels, cv2.COLOR_RGB2BGR), [cv2.IMWRITE_JPEG_QUALITY, quality])[
         1
     ].tobytes()
+
+
+def _glow_parts(piece: Piece, sheet: Sheet, canvas: Canvas, step: int) -> dict[str, Any]:
+    px_per_mm = region_map_of(piece, sheet).px_per_mm
+    tints = ()
+    if any(glow.tint for glow in sheet.glows):
+        tints = tuple(glow_tint(relief_of(piece, sheet), sheet.glows, px_per_mm=px_per_mm, full_size=step == 1))
+    return {"tints": tints, "bare": reserved_zones(canvas.labels.shape, sheet.glows, px_per_mm=px_per_mm / step)}
 
 
 def small_picture(piece: Piece, sheet: Sheet, width_px: int) -> bytes:

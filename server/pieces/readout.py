@@ -2,22 +2,28 @@
 
 from __future__ import annotations
 
+import base64
 from dataclasses import asdict
 from typing import Any
 
-from paleta.checks import fit
+import cv2
+import numpy as np
+
+from paleta.checks import fit, narrowest_shaded_mm, reserves, stamping_order
 from paleta.colour import lab_to_hex
-from paleta.impression import MM_PER_INCH
+from paleta.impression import MM_PER_INCH, PAPER, Impression, RegionMap, find_sheet
 from paleta.light import Lamp
 from paleta.order import Plan, school_named
 from paleta.palette import judge
-from paleta.recipe import RegionSetting, Sheet
+from paleta.recipe import RegionSetting, Sheet, bodies_of
 from server.drawers.models import Drawer
 from server.drawers.serializers import SwatchSerializer
 from server.pieces import bench
 from server.pieces.models import Piece
 from server.pieces.serializers import RampSerializer
 from server.pieces.sheets import sheet_sha256
+
+PREVIEW_PX = 900
 
 
 def piece_card(piece: Piece) -> dict[str, Any]:
@@ -52,6 +58,8 @@ def piece_readout(piece: Piece) -> dict[str, Any]:
         "card",
         "true_to_scene",
         "shadows",
+        "shade",
+        "follow",
         "ink",
         "gap_mm",
     )
@@ -63,6 +71,9 @@ def piece_readout(piece: Piece) -> dict[str, Any]:
         "lamp": bench.lamp_as_plain(sheet.lamp),
         "glows": [asdict(glow) for glow in sheet.glows],
         "regions": _regions(piece, sheet),
+        "borders": _borders(piece, sheet),
+        "stamping": [{"regions": step.regions, "what": step.what} for step in stamping_order(sheet)],
+        "narrowest_shaded_mm": narrowest_shaded_mm(sheet.medium),
         "fit": [asdict(advice) for advice in fit(sheet.medium, sheet.outline_ink, sheet.paper)],
         "pen_count": len(sheet.swatches),
         "width_px": piece.width_px,
@@ -104,8 +115,15 @@ def _regions(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
                         "body",
                         "shades",
                         "by_hand",
+                        "base_mm",
+                        "turn_deg",
+                        "bare_highlight",
+                        "role",
+                        "tags",
+                        "guessed",
                     )
                 },
+                "too_small": 2 * region.inradius_mm < narrowest_shaded_mm(sheet.medium),
                 "area_mm2": round(region.area_mm2, 1),
                 "anchor_x": round((region.anchor[1] + 0.5) / piece.width_px, 4),
                 "anchor_y": round((region.anchor[0] + 0.5) / piece.height_px, 4),
@@ -116,13 +134,48 @@ def _regions(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
     return lines
 
 
+def _borders(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
+    """Pairs of regions of different bodies, for saying which of them stands in front."""
+    body = {label: sheet.body_mates(label)[0] for label in sheet.regions}
+    return [
+        {"a": border.a, "b": border.b, "length_mm": round(border.length_mm, 1)}
+        for border in bench.region_map_of(piece, sheet).borders
+        if border.a != PAPER and body.get(border.a) != body.get(border.b)
+    ]
+
+
+def light_check(piece: Piece, sheet: Sheet) -> dict[str, Any]:
+    doubts = bench.light_doubts(piece, sheet)
+    return {
+        "doubts": [{**asdict(doubt), "name": sheet.regions[doubt.region].name} for doubt in doubts],
+        "looked_at": len(bodies_of(sheet)),
+    }
+
+
+def look(found: tuple[Impression, float | None]) -> dict[str, Any]:
+    """A picture that is not kept: its sheet's corners and a small copy to drag them on."""
+    impression, width_mm = found
+    height, width = impression.pixels.shape[:2]
+    scale = min(1.0, PREVIEW_PX / max(height, width))
+    small = cv2.resize(impression.pixels, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
+    pixels = cv2.cvtColor((np.clip(small, 0, 1) * 255 + 0.5).astype(np.uint8), cv2.COLOR_RGB2BGR)
+    jpeg = cv2.imencode(".jpg", pixels, [cv2.IMWRITE_JPEG_QUALITY, 85])[1].tobytes()
+    return {
+        "width_px": width,
+        "height_px": height,
+        "corners": find_sheet(impression),
+        "width_mm": width_mm,
+        "preview": f"data:image/jpeg;base64,{base64.b64encode(jpeg).decode()}",
+    }
+
+
 def _ramp(setting: RegionSetting, sheet: Sheet) -> dict[str, Any] | None:
     if not setting.ramp:
         return None
     return RampSerializer.of(judge([sheet.swatches[code] for code in setting.ramp]))
 
 
-def plan_readout(sheet: Sheet, plan: Plan, by_region: Plan) -> dict[str, Any]:
+def plan_readout(sheet: Sheet, region_map: RegionMap, plan: Plan, by_region: Plan) -> dict[str, Any]:
     swatches = {
         code: SwatchSerializer.of(one.code, one.name, one.family, one.lab) for code, one in sheet.swatches.items()
     }
@@ -145,6 +198,7 @@ def plan_readout(sheet: Sheet, plan: Plan, by_region: Plan) -> dict[str, Any]:
         "passes": [
             {**{field: getattr(one, field) for field in fields}, "swatch": swatches[one.swatch]} for one in plan.passes
         ],
+        "before": reserves(sheet, region_map),
         "pen_changes": plan.pen_changes,
         "duration_s": plan.duration_s,
         "bound_s": plan.bound_s,

@@ -12,11 +12,13 @@ from paleta.light import FORMS
 from paleta.media import INKS, MEDIA, PAPERS
 from paleta.order import SCHOOLS
 from paleta.palette import SHADE_HUES, Ramp
+from paleta.recipe import ROLES, TAGS
 from server.drawers.models import MEDIUM_CHOICES, PAPER_CHOICES
 from server.drawers.serializers import SwatchSerializer
 
 INK_CHOICES = list(INKS.items())
 FORM_CHOICES = [(name, name) for name in FORMS]
+ROLE_CHOICES = [(role, role) for role in ROLES]
 SCHOOL_CHOICES = [(school.code, school.name) for school in SCHOOLS.values()]
 
 
@@ -44,6 +46,25 @@ class LabelsField(serializers.ListField):
         return list(dict.fromkeys(super().to_internal_value(data)))
 
 
+class PointField(serializers.ListField):
+    """(x, y) in mm from the picture's top left corner."""
+
+    def __init__(self, **more: Any) -> None:
+        super().__init__(
+            child=serializers.FloatField(min_value=-500, max_value=1000), min_length=2, max_length=2, **more
+        )
+
+
+class TagsField(serializers.ListField):
+    """Lower-case words, each once."""
+
+    def __init__(self, **more: Any) -> None:
+        super().__init__(child=serializers.CharField(max_length=24), max_length=6, **more)
+
+    def to_internal_value(self, data: Any) -> list[str]:
+        return list(dict.fromkeys(tag.strip().lower() for tag in super().to_internal_value(data)))
+
+
 class LampSerializer(serializers.Serializer):
     azimuth_deg = serializers.FloatField(min_value=0, max_value=360)
     elevation_deg = serializers.FloatField(min_value=0, max_value=90)
@@ -56,6 +77,8 @@ class GlowSerializer(serializers.Serializer):
     height_mm = serializers.FloatField(min_value=0, max_value=100, default=8)
     reach_mm = serializers.FloatField(min_value=1, max_value=200, default=20)
     strength = serializers.FloatField(min_value=0, max_value=5, default=1)
+    tint = serializers.RegexField(r"^(#[0-9a-f]{6})?$", default="", allow_blank=True)
+    reserve_mm = serializers.FloatField(min_value=0, max_value=100, default=0)
 
 
 class GlowsSerializer(serializers.Serializer):
@@ -67,8 +90,12 @@ class LampOutSerializer(LampSerializer):
 
 
 class ZoningSerializer(serializers.Serializer):
-    shadows = serializers.BooleanField(default=True)
-    true_to_scene = serializers.FloatField(min_value=0, max_value=1)
+    """Only what is named changes."""
+
+    shadows = serializers.BooleanField(required=False)
+    true_to_scene = serializers.FloatField(min_value=0, max_value=1, required=False)
+    shade = serializers.FloatField(min_value=-1, max_value=1, required=False)
+    follow = serializers.FloatField(min_value=0, max_value=1, required=False)
 
 
 class StampSerializer(serializers.Serializer):
@@ -96,7 +123,12 @@ class RegionChangeSerializer(serializers.Serializer):
     bulge = serializers.FloatField(min_value=0.05, max_value=2, required=False)
     axis_deg = serializers.FloatField(min_value=0, max_value=359.99, required=False, allow_null=True)
     depth = serializers.IntegerField(min_value=-99, max_value=99, required=False)
-    shades = serializers.IntegerField(min_value=1, max_value=4, required=False)
+    shades = serializers.IntegerField(min_value=1, max_value=5, required=False)
+    base_mm = PointField(required=False, allow_null=True)
+    turn_deg = serializers.FloatField(min_value=-180, max_value=180, required=False)
+    bare_highlight = serializers.BooleanField(required=False)
+    role = serializers.ChoiceField(choices=ROLE_CHOICES, required=False, allow_blank=True)
+    tags = TagsField(required=False)
     wish_hex = HexField(required=False, allow_null=True, source="wish_lab")
 
 
@@ -114,15 +146,6 @@ class BodySerializer(serializers.Serializer):
     together = serializers.BooleanField(default=True)
 
 
-class PointField(serializers.ListField):
-    """(x, y) in mm from the picture's top left corner."""
-
-    def __init__(self, **more: Any) -> None:
-        super().__init__(
-            child=serializers.FloatField(min_value=-500, max_value=1000), min_length=2, max_length=2, **more
-        )
-
-
 class SplitSerializer(serializers.Serializer):
     label = serializers.IntegerField(min_value=1)
     line = serializers.ListField(child=PointField(), min_length=2, max_length=200)
@@ -130,13 +153,13 @@ class SplitSerializer(serializers.Serializer):
 
 class ProposeSerializer(serializers.Serializer):
     wish_hex = HexField(source="wish_lab")
-    shades = serializers.IntegerField(min_value=1, max_value=4)
+    shades = serializers.IntegerField(min_value=1, max_value=5)
     shade_hue = serializers.ChoiceField(choices=[(hue, hue) for hue in SHADE_HUES], default="keep")
 
 
 class RampSetSerializer(serializers.Serializer):
     labels = LabelsField()
-    codes = serializers.ListField(child=serializers.CharField(max_length=40), max_length=4)
+    codes = serializers.ListField(child=serializers.CharField(max_length=40), max_length=5)
     wish_hex = HexField(required=False, allow_null=True, default=None, source="wish_lab")
     by_hand = serializers.BooleanField(default=False)
 
@@ -169,6 +192,13 @@ class RegionSerializer(serializers.Serializer):
     axis_deg = serializers.FloatField(allow_null=True)
     depth = serializers.IntegerField()
     body = serializers.IntegerField(help_text="Regions with the same number above 0 form one body.")
+    base_mm = PointField(allow_null=True)
+    turn_deg = serializers.FloatField()
+    bare_highlight = serializers.BooleanField()
+    role = serializers.ChoiceField(choices=ROLE_CHOICES, allow_blank=True)
+    tags = serializers.ListField(child=serializers.CharField())
+    guessed = serializers.BooleanField(help_text="Form and depth are still a first guess.")
+    too_small = serializers.BooleanField(help_text="Narrower than two strokes of the medium's tip.")
     shades = serializers.IntegerField()
     wish_hex = serializers.CharField(allow_null=True)
     by_hand = serializers.BooleanField()
@@ -196,6 +226,31 @@ class AdviceSerializer(serializers.Serializer):
     instead = serializers.CharField()
 
 
+class BorderSerializer(serializers.Serializer):
+    """Two regions that touch; `a` is the lower label."""
+
+    a = serializers.IntegerField()
+    b = serializers.IntegerField()
+    length_mm = serializers.FloatField()
+
+
+class StampingStepSerializer(serializers.Serializer):
+    regions = serializers.ListField(child=serializers.IntegerField())
+    what = serializers.CharField()
+
+
+class LightDoubtSerializer(serializers.Serializer):
+    region = serializers.IntegerField()
+    name = serializers.CharField()
+    why = serializers.CharField()
+    remedy = serializers.ChoiceField(choices=[("turn", "turn"), ("base", "base")], allow_blank=True)
+
+
+class LightCheckSerializer(serializers.Serializer):
+    doubts = LightDoubtSerializer(many=True)
+    looked_at = serializers.IntegerField(help_text="How many bodies were looked at.")
+
+
 class PieceSerializer(serializers.Serializer):
     """A piece as the bench shows it: the sheet, read out."""
 
@@ -213,6 +268,11 @@ class PieceSerializer(serializers.Serializer):
     glows = GlowSerializer(many=True)
     true_to_scene = serializers.FloatField()
     shadows = serializers.BooleanField()
+    shade = serializers.FloatField()
+    follow = serializers.FloatField()
+    borders = BorderSerializer(many=True)
+    stamping = StampingStepSerializer(many=True, help_text="Front first; empty where nothing stands before anything.")
+    narrowest_shaded_mm = serializers.FloatField()
     ink = serializers.FloatField(help_text="-1 to 1: more or less than usual was taken for ink.")
     gap_mm = serializers.FloatField()
     regions = RegionSerializer(many=True)
@@ -254,6 +314,7 @@ class PlanSerializer(serializers.Serializer):
     bound_s = serializers.FloatField()
     by_region_pen_changes = serializers.IntegerField()
     by_region_duration_s = serializers.FloatField()
+    before = serializers.ListField(child=serializers.CharField(), help_text="What stays bare, before the first pass.")
     uncoloured = serializers.IntegerField(help_text="Regions that have no colours yet and are not left as paper.")
 
 
@@ -264,8 +325,43 @@ class RecipeLineSerializer(serializers.Serializer):
     changes = serializers.ListField(child=serializers.CharField())
 
 
+class CornersField(serializers.JSONField):
+    """Four (x, y), each 0..1 across the picture, as JSON text: top left, top right, bottom right, bottom left."""
+
+    def to_internal_value(self, data: Any) -> list[list[float]]:
+        found = super().to_internal_value(data)
+        try:
+            return [[float(x), float(y)] for x, y in found]
+        except (TypeError, ValueError) as error:
+            raise serializers.ValidationError("Four corners are needed, each as x and y.", "corners_wrong") from error
+
+
+class LookSerializer(serializers.Serializer):
+    image = serializers.FileField(allow_empty_file=True)
+
+
+class LookOutSerializer(serializers.Serializer):
+    """What a picture looks like before its regions are looked for."""
+
+    width_px = serializers.IntegerField()
+    height_px = serializers.IntegerField()
+    corners = serializers.ListField(child=PointField(), allow_null=True, help_text="Of a sheet that stands out.")
+    width_mm = serializers.FloatField(allow_null=True, help_text="What the file says of its size.")
+    preview = serializers.CharField(help_text="A small JPEG as a data address.")
+
+
+class FrontSerializer(serializers.Serializer):
+    nearer = serializers.IntegerField(min_value=1)
+    farther = serializers.IntegerField(min_value=1)
+
+
+class EraseSerializer(serializers.Serializer):
+    label = serializers.IntegerField(min_value=1)
+
+
 class AddPieceSerializer(serializers.Serializer):
     image = serializers.FileField(allow_empty_file=True)
+    corners = CornersField(required=False, binary=True)
     title = serializers.CharField(max_length=120)
     width_mm = serializers.FloatField(required=False, min_value=10, max_value=450)
     gap_mm = serializers.FloatField(required=False, min_value=0.1, max_value=5, default=1.0)
@@ -293,6 +389,7 @@ class TradeSerializer(serializers.Serializer):
     inks = ChoiceSerializer(many=True)
     schools = SchoolSerializer(many=True)
     forms = serializers.ListField(child=serializers.CharField())
+    tags = serializers.ListField(child=serializers.CharField())
 
 
 def trade_words() -> dict[str, Any]:
@@ -305,4 +402,5 @@ def trade_words() -> dict[str, Any]:
             for one in SCHOOLS.values()
         ],
         "forms": list(FORMS),
+        "tags": list(TAGS),
     }

@@ -4,20 +4,33 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
+from itertools import pairwise
 from typing import Any
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 from rest_framework.exceptions import ValidationError
 
+from paleta.checks import narrowest_shaded_mm, paper_like
 from paleta.colour import plain_name
-from paleta.errors import RecipeError
-from paleta.impression import MM_PER_INCH, check_edit, find_regions, labels_to_png, parts_of_split, read
-from paleta.light import Glow, Lamp, guess_bodies
+from paleta.errors import DepthCycle, RecipeError, ResolutionMissing
+from paleta.impression import (
+    MM_PER_INCH,
+    Corners,
+    Impression,
+    check_corners,
+    check_edit,
+    find_regions,
+    labels_to_png,
+    parts_of_split,
+    read,
+    rectify,
+)
+from paleta.light import Front, Glow, Lamp, bring_before, guess_bodies
 from paleta.media import INKS, MEDIA, PAPERS
 from paleta.order import school_named
 from paleta.palette import Ramp, find_ramps, judge
-from paleta.recipe import RegionSetting, Sheet, carry_over, sheet_to_plain
+from paleta.recipe import RegionSetting, Sheet, carry_over, first_setting, sheet_to_plain
 from server.drawers.models import Drawer
 from server.ownership import require_owner
 from server.pieces import bench, files
@@ -26,7 +39,9 @@ from server.pieces.steps import fill_shelf_fields, keep_step
 
 Lab = tuple[float, float, float]
 MOST_GLOWS = 12
-BODY_FIELDS = ("form", "bulge", "axis_deg", "depth")
+UNMEASURED_DPI = 300.0
+"""What a photo counts as until the width of the part that is kept says better."""
+BODY_FIELDS = ("form", "bulge", "axis_deg", "depth", "base_mm", "turn_deg")
 """What belongs to a whole body; changed on one of its regions it changes on all."""
 
 
@@ -38,19 +53,35 @@ def add_piece(
     width_mm: float | None = None,
     dpi: float | None = None,
     gap_mm: float = 1.0,
+    corners: Corners | None = None,
 ) -> Piece:
-    """Read a scan, find its regions and put it on the shelf; nothing is stored if any of that fails."""
-    impression = read(data, dpi=dpi, width_mm=width_mm)
+    """Read a scan, find its regions and put it on the shelf; nothing is stored if any of that fails.
+
+    With `corners` the part of the picture between them is laid flat first, and `width_mm` is the width of that part.
+    """
+    if corners is None:
+        impression = read(data, dpi=dpi, width_mm=width_mm)
+    else:
+        check_corners(corners)
+        loose = read(data, dpi=dpi or (UNMEASURED_DPI if width_mm else None))
+        impression = rectify(loose, corners, width_mm=width_mm)
     kept = bench.kept_jpeg(impression)
     # Regions are found on what is kept, so that the same file always gives the same map.
     region_map = find_regions(read(kept, dpi=impression.dpi), gap_mm=gap_mm)
+    narrow_mm = narrowest_shaded_mm("marker")
+    small = {region.label for region in region_map.regions if 2 * region.inradius_mm < narrow_mm}
     regions = {}
     for number, body in enumerate(guess_bodies(region_map), start=1):
         for label in body.regions:
-            regions[label] = RegionSetting(name=f"Region {number}", form=body.form, depth=body.depth)
+            guess = first_setting(f"Region {number}", body)
+            regions[label] = replace(guess, shades=1) if label in small else guess
     drawer = Drawer.objects.owned_by(actor).filter(medium="marker").first()
     sheet = Sheet(
-        title=title, regions=dict(sorted(regions.items())), drawer=str(drawer.pk) if drawer else "", gap_mm=gap_mm
+        title=title,
+        regions=dict(sorted(regions.items())),
+        drawer=str(drawer.pk) if drawer else "",
+        gap_mm=gap_mm,
+        paper=paper_like(impression).code,
     )
     return put_on_shelf(
         owner=actor,
@@ -61,6 +92,15 @@ def add_piece(
         dpi=impression.dpi,
         warnings=impression.warnings,
     )
+
+
+def read_loose(data: bytes) -> tuple[Impression, float | None]:
+    """A picture that is only looked at, and its width in mm if the file says one that can be believed."""
+    try:
+        impression = read(data)
+    except ResolutionMissing:
+        return read(data, dpi=UNMEASURED_DPI), None
+    return impression, round(impression.pixels.shape[1] / impression.px_per_mm, 1)
 
 
 @transaction.atomic
@@ -132,10 +172,17 @@ def set_glows(*, actor: AbstractBaseUser, piece: Piece, version: int, glows: Seq
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
 
 
-def set_zoning(*, actor: AbstractBaseUser, piece: Piece, version: int, true_to_scene: float, shadows: bool) -> Piece:
-    """How far the zones follow the whole picture's light, and whether nearer things cast shadows."""
-    sheet = replace(piece.sheet(), true_to_scene=true_to_scene, shadows=shadows)
-    what = f"Zones {true_to_scene:.0%} true to the scene, cast shadows {'on' if shadows else 'off'}"
+def set_zoning(*, actor: AbstractBaseUser, piece: Piece, version: int, changes: Mapping[str, Any]) -> Piece:
+    """How far the zones follow the whole picture's light or the printed shading, how much lies in shade, and whether
+    nearer things cast shadows."""
+    sheet = replace(piece.sheet(), **changes)
+    words = {
+        "true_to_scene": f"{sheet.true_to_scene:.0%} true to the scene",
+        "shadows": f"cast shadows {'on' if sheet.shadows else 'off'}",
+        "shade": f"{sheet.shade:+.0%} shade",
+        "follow": f"{sheet.follow:.0%} after the printed shading",
+    }
+    what = f"Zones: {', '.join(words[key] for key in changes)}"
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
 
 
@@ -148,6 +195,8 @@ def change_regions(
     if "name" in changes and len(labels) > 1:
         raise ValidationError({"name": "Only one region can be renamed at a time."})
     shape = {key: value for key, value in changes.items() if key in BODY_FIELDS}
+    if shape:
+        shape["guessed"] = False
     changed = {
         mate: replace(sheet.regions[mate], **shape) for label in labels for mate in sheet.body_mates(label) if shape
     }
@@ -171,6 +220,7 @@ def find_again(*, actor: AbstractBaseUser, piece: Piece, version: int, gap_mm: f
         gap_mm=gap_mm,
         regions_sha256=files.keep(labels_to_png(found)),
         edits=carried.edits,
+        fronts=carried.fronts,
         regions=carried.regions,
     ).with_regions({})
     lost = f"; no longer there: {', '.join(carried.lost)}" if carried.lost else ""
@@ -192,6 +242,53 @@ def join_regions(*, actor: AbstractBaseUser, piece: Piece, version: int, labels:
     return keep_step(actor=actor, piece=piece, version=version, what=what[:200], sheet=joined)
 
 
+def erase_region(*, actor: AbstractBaseUser, piece: Piece, version: int, label: int) -> Piece:
+    """A speck that was taken for a region goes to what lies around it."""
+    sheet = piece.sheet()
+    region = next((one for one in bench.region_map_of(piece, sheet).regions if one.label == label), None)
+    if region is None:
+        raise ValidationError({"label": f"There is no region {label}."})
+    row, col = region.anchor
+    at = [round(place / piece.dpi * MM_PER_INCH, 2) for place in (col, row)]
+    edit = {"op": "erase", "region": label, "at": at, "area_mm2": round(region.area_mm2, 2)}
+    check_edit(edit, set(sheet.regions))
+    regions = {other: setting for other, setting in sheet.regions.items() if other != label}
+    fronts = tuple(pair for pair in sheet.fronts if label not in pair)
+    erased = replace(sheet, edits=(*sheet.edits, edit), regions=regions, fronts=fronts).with_regions({})
+    what = f"Erased {sheet.regions[label].name}"
+    return keep_step(actor=actor, piece=piece, version=version, what=what[:200], sheet=erased)
+
+
+def put_before(*, actor: AbstractBaseUser, piece: Piece, version: int, nearer: int, farther: int) -> Piece:
+    """Say which of two regions stands in front; what was decided to stand before it moves along."""
+    sheet = piece.sheet()
+    settings = _settings(sheet, [nearer, farther])
+    body = {label: sheet.body_mates(label)[0] for label in sheet.regions}
+    if body[nearer] == body[farther]:
+        raise ValidationError({"nearer": "These two are one body; neither stands before the other."})
+    # A new word on the same two bodies replaces the old one.
+    pair = {body[nearer], body[farther]}
+    decided = [(one, other) for one, other in sheet.fronts if {body.get(one), body.get(other)} != pair]
+    depths = {label: sheet.regions[label].depth for label in set(body.values())}
+    fronts = [Front(body[one], body[other]) for one, other in decided if one in body and other in body]
+    try:
+        depths = bring_before(depths, body[nearer], body[farther], fronts)
+    except DepthCycle as circle:
+        names = [sheet.regions[label].name for label in circle.labels]
+        chain = ", ".join(f"{one} before {other}" for one, other in pairwise(names))
+        raise ValidationError(
+            {"nearer": f"That closes a circle: you put {chain}. Turn one of these borders round first."}
+        ) from circle
+    changed = {
+        label: replace(setting, depth=depths[body[label]], guessed=False if body[label] in pair else setting.guessed)
+        for label, setting in sheet.regions.items()
+        if setting.depth != depths[body[label]] or body[label] in pair
+    }
+    what = f"{settings[nearer].name} stands before {settings[farther].name}"
+    kept = replace(sheet, fronts=(*decided, (nearer, farther)))
+    return keep_step(actor=actor, piece=piece, version=version, what=what[:200], sheet=kept.with_regions(changed))
+
+
 def make_body(*, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int], together: bool) -> Piece:
     """Let regions form one body with the first one's form, or take each of them out of its body again."""
     sheet = piece.sheet()
@@ -202,7 +299,7 @@ def make_body(*, actor: AbstractBaseUser, piece: Piece, version: int, labels: Se
     mates = sorted({mate for label in labels for mate in sheet.body_mates(label)}) if together else list(settings)
     first = settings[labels[0]]
     shape = {field: getattr(first, field) for field in BODY_FIELDS}
-    body = {"body": mates[0], **shape} if together else {"body": 0}
+    body = {"body": mates[0], "guessed": False, **shape} if together else {"body": 0}
     changed = {label: replace(sheet.regions[label], **body) for label in mates}
     what = f"{len(mates)} regions {'are one body' if together else 'stand alone'}"
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed))
@@ -277,7 +374,7 @@ def set_ramp(
         label: replace(
             setting,
             ramp=tuple(swatches),
-            shades=min(len(swatches), 4) or setting.shades,
+            shades=len(swatches) or setting.shades,
             wish_lab=wish_lab or setting.wish_lab,
             by_hand=by_hand,
             left_as_paper=False,
@@ -348,6 +445,7 @@ def _in_words(changes: Mapping[str, Any]) -> str:
         "left_as_paper": "left as paper",
         "axis_deg": "axis turned",
         "wish_lab": "wished",
+        "turn_deg": "light turned by {:.0f}°",
     }
     parts = []
     for key, value in changes.items():
@@ -355,6 +453,14 @@ def _in_words(changes: Mapping[str, Any]) -> str:
             parts.append("to be coloured")
         elif key == "wish_lab":
             parts.append(f"wished {plain_name(value)}" if value else "no wish")
+        elif key == "base_mm":
+            parts.append("base moved" if value else "base left to Paleta")
+        elif key == "role":
+            parts.append(f"marked as {value}" if value else "no longer marked")
+        elif key == "tags":
+            parts.append(f"tagged {', '.join(value)}" if value else "no tags")
+        elif key == "bare_highlight":
+            parts.append(f"highlight {'left bare' if value else 'coloured'}")
         else:
             parts.append(words[key].format(value))
     return ", ".join(parts)

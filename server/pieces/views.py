@@ -67,6 +67,13 @@ class PieceViewSet(viewsets.GenericViewSet):
         form.is_valid(raise_exception=True)
         return form.validated_data
 
+    def _some(self, form_class: type) -> dict[str, Any]:
+        """What the request names of a form whose fields may all be missing."""
+        form = self._read(form_class)
+        if not form:
+            raise ValidationError("Say what to change.")
+        return form
+
     def _change(self, service: Any, **values: Any) -> Response:
         piece = service(actor=self.request.user, piece=self.get_object(), version=self._version(), **values)
         return self._show(piece)
@@ -84,12 +91,14 @@ class PieceViewSet(viewsets.GenericViewSet):
     )
     def create(self, request: Request) -> Response:
         form = self._read(serializers.AddPieceSerializer)
-        piece = services.add_piece(actor=request.user, data=uploaded(form.pop("image")), **form)
+        corners = form.pop("corners", None)
+        kept = tuple((x, y) for x, y in corners) if corners is not None else None
+        piece = services.add_piece(actor=request.user, data=uploaded(form.pop("image")), corners=kept, **form)
         return self._show(piece, status=201)
 
     def get_parsers(self) -> list[Any]:
         handler = getattr(self, "action_map", {}).get(getattr(self.request, "method", "").lower())
-        return [MultiPartParser()] if handler in ("create", "import_recipe") else super().get_parsers()
+        return [MultiPartParser()] if handler in ("create", "look", "import_recipe") else super().get_parsers()
 
     def retrieve(self, request: Request, pk: str) -> Response:
         return self._show(self.get_object())
@@ -117,7 +126,7 @@ class PieceViewSet(viewsets.GenericViewSet):
     @changes(serializers.ZoningSerializer)
     @action(detail=True, methods=["put"])
     def zoning(self, request: Request, pk: str) -> Response:
-        return self._change(services.set_zoning, **self._read(serializers.ZoningSerializer))
+        return self._change(services.set_zoning, changes=self._some(serializers.ZoningSerializer))
 
     @changes(serializers.MediumSerializer)
     @action(detail=True, methods=["put"])
@@ -138,12 +147,38 @@ class PieceViewSet(viewsets.GenericViewSet):
         labels = form.pop("labels")
         if not form:
             raise ValidationError("Say what to change in these regions.")
+        for pair in ("base_mm", "tags"):
+            if form.get(pair) is not None:
+                form[pair] = tuple(form[pair])
         return self._change(services.change_regions, labels=labels, changes=form)
 
     @changes(serializers.JoinSerializer)
     @action(detail=True, methods=["post"])
     def join(self, request: Request, pk: str) -> Response:
         return self._change(services.join_regions, **self._read(serializers.JoinSerializer))
+
+    @changes(serializers.EraseSerializer)
+    @action(detail=True, methods=["post"])
+    def erase(self, request: Request, pk: str) -> Response:
+        return self._change(services.erase_region, **self._read(serializers.EraseSerializer))
+
+    @changes(serializers.FrontSerializer)
+    @action(detail=True, methods=["put"])
+    def front(self, request: Request, pk: str) -> Response:
+        return self._change(services.put_before, **self._read(serializers.FrontSerializer))
+
+    @extend_schema(responses=serializers.LightCheckSerializer)
+    @action(detail=True, url_path="light-check")
+    def light_check(self, request: Request, pk: str) -> Response:
+        piece = self.get_object()
+        return Response(readout.light_check(piece, piece.sheet()))
+
+    @extend_schema(request={"multipart/form-data": serializers.LookSerializer}, responses=serializers.LookOutSerializer)
+    @action(detail=False, methods=["post"])
+    def look(self, request: Request) -> Response:
+        """Read a picture without keeping it, and say where its sheet lies."""
+        form = self._read(serializers.LookSerializer)
+        return Response(readout.look(services.read_loose(uploaded(form["image"]))))
 
     @changes(serializers.FindAgainSerializer)
     @action(detail=True, methods=["post"], url_path="find-again")
@@ -192,7 +227,7 @@ class PieceViewSet(viewsets.GenericViewSet):
     def plan(self, request: Request, pk: str) -> Response:
         piece = self.get_object()
         sheet = piece.sheet()
-        return Response(readout.plan_readout(sheet, *bench.plans_of(piece, sheet)))
+        return Response(readout.plan_readout(sheet, bench.region_map_of(piece, sheet), *bench.plans_of(piece, sheet)))
 
     @extend_schema(parameters=PICTURE, responses={(200, "image/jpeg"): OpenApiTypes.BINARY})
     @action(detail=True)

@@ -25,6 +25,9 @@ PIECE_ROUTES = {
     "medium/": ("put", {"medium": "pencil", "drawer": "own"}, 200),
     "regions/": ("put", {"labels": [1], "name": "Moon"}, 200),
     "find-again/": ("post", {"gap_mm": 0.8, "ink": 0}, 200),
+    "erase/": ("post", {"label": 99}, 400),
+    "front/": ("put", {"nearer": 2, "farther": 1}, 200),
+    "light-check/": ("get", None, 200),
     "body/": ("put", {"labels": [2, 3]}, 200),
     "split/": ("post", {"label": 1, "line": [[15.3, 5], [15.3, 32]]}, 200),
     "join/": ("post", {"labels": [2, 3]}, 200),
@@ -40,7 +43,7 @@ PIECE_ROUTES = {
     "recipes/1/": ("get", None, 404),
 }
 OPEN_ROUTES = {"session/", "session/demo/", "accounts/"}
-LIST_ROUTES = {"pieces/", "pieces/import/", "drawers/", "trade/"}
+LIST_ROUTES = {"pieces/", "pieces/look/", "pieces/import/", "drawers/", "trade/"}
 
 
 class PermissionTest(ApiTestCase):
@@ -99,7 +102,11 @@ class PermissionTest(ApiTestCase):
         self.client.logout()
         for route in LIST_ROUTES:
             with self.subTest(route=route):
-                self.assertProblem(self.send("post" if "import" in route else "get", route), 401, "not_authenticated")
+                self.assertProblem(
+                    self.send("post" if "import" in route or "look" in route else "get", route),
+                    401,
+                    "not_authenticated",
+                )
 
 
 class AgreementTest(TestCase):

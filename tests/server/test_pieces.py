@@ -96,7 +96,8 @@ class SheetTest(ApiTestCase):
 
     def test_glows_are_kept_and_must_stand_on_the_picture(self):
         glow = {"x_mm": 20, "y_mm": 30, "height_mm": 8, "reach_mm": 15, "strength": 2}
-        self.assertEqual(self.change("glows", {"glows": [glow]}).json()["glows"], [glow])
+        shown = {**glow, "tint": "", "reserve_mm": 0}
+        self.assertEqual(self.change("glows", {"glows": [glow]}).json()["glows"], [shown])
         self.assertProblem(
             self.change("glows", {"glows": [glow | {"x_mm": 900}]}), 422, "invalid_fields", "stand on the picture"
         )

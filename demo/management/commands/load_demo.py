@@ -10,7 +10,9 @@ from django.core.management.base import BaseCommand, CommandParser
 from django.db import transaction
 
 from demo.benches import PIECES, DemoPiece, match, wrongly_split
-from paleta.light import Glow, Lamp
+from demo.phone import photograph
+from paleta.impression import find_sheet
+from paleta.light import Lamp
 from server.accounts.services import DEMO_USERNAME
 from server.drawers.models import Drawer
 from server.drawers.services import give_starter_drawers
@@ -22,7 +24,7 @@ PASSWORD = "quillfield-hill"
 
 
 class Command(BaseCommand):
-    help = "Load the demo: one user, three drawers, four pieces. Does nothing if it is there already."
+    help = "Load the demo: one user, three drawers, five pieces. Does nothing if it is there already."
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--anew", action="store_true", help="throw the demo user's things away first")
@@ -45,6 +47,12 @@ class Command(BaseCommand):
 def load_piece(user: Any, demo: DemoPiece) -> Piece:
     """Scan one drawing and, if it has a school, colour it as a person would."""
     drawing, data, seen = demo.make()
+    if demo.photographed:
+        photo, _ = photograph(data, seed=demo.seed)
+        loose, _ = services.read_loose(photo)
+        return services.add_piece(
+            actor=user, data=photo, title=demo.title, corners=find_sheet(loose), width_mm=drawing.width_mm
+        )
     piece = services.add_piece(actor=user, data=data, title=demo.title)
     if demo.school is None:
         return piece
@@ -66,6 +74,8 @@ def _describe(user: Any, piece: Piece, demo: DemoPiece, drawing: Any, seen: Any)
             name=found.name,
             form=found.form,
             axis_deg=found.axis_deg,
+            base_mm=found.base_mm,
+            guessed=False,
             depth=found.depth,
             body=found.body,
             shades=found.shades,
@@ -81,6 +91,6 @@ def _describe(user: Any, piece: Piece, demo: DemoPiece, drawing: Any, seen: Any)
         finish=demo.finish,
         card=demo.card,
         lamp=Lamp(azimuth_deg=demo.lamp[0], elevation_deg=demo.lamp[1]),
-        glows=tuple(Glow(x_mm=x, y_mm=y, reach_mm=reach) for x, y, reach in demo.glows),
+        glows=demo.glows,
     )
     return keep_step(actor=user, piece=piece, version=piece.version, what="Named, lit and described", sheet=sheet)

@@ -4,9 +4,12 @@ import { useCallback, useEffect, useRef, useState, type MouseEvent } from "react
 import { Button } from "@/shared/ui";
 import { pieceQueries, useTurnLamp } from "./api";
 import { Barrier } from "./Barrier";
+import { BodyHandles } from "./BodyHandles";
+import { BorderGlass } from "./Borders";
 import { useBench } from "./bench";
 import { drawOutlines, labelAt } from "./labels";
 import { GlowMarkers } from "./GlowMarkers";
+import { Lasso } from "./Lasso";
 import { LampShine, LampTrack } from "./LampTrack";
 import { useLampDial } from "./useLampDial";
 import { useLivePicture } from "./useLivePicture";
@@ -64,7 +67,10 @@ export function CardStage() {
         <canvas ref={outlines} className="pointer-events-none absolute inset-0 size-full" aria-hidden />
         {view === "regions" && <RegionNumbers />}
         <GlowMarkers />
+        {tool === "hand" && <BodyHandles />}
         {tool === "barrier" && <Barrier labels={labels} />}
+        {tool === "lasso" && <Lasso />}
+        {tool === "border" && <BorderGlass labels={labels} />}
         {picture.busy && !picture.drawn && <p role="status" className="absolute inset-x-0 top-1/2 text-center">Modelling light and form …</p>}
         {picture.busy && picture.drawn && <p role="status" className="on-dark absolute bottom-2 left-2 rounded bg-ink/85 px-2 py-1 text-[13px] text-sheet">Working out the light …</p>}
         {picture.error && (

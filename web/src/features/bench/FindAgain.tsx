@@ -9,16 +9,22 @@ export function FindAgain() {
   const findAgain = useFindAgain(piece.id);
   const [ink, setInk] = useDraft(Math.round(piece.ink * 100));
   const [gap, setGap] = useDraft(piece.gap_mm);
+  const [inkOnly, setInkOnly] = useDraft(view === "ink");
 
   function find() {
     findAgain.mutate({ ink: ink / 100, gap_mm: gap }, { onSuccess: (after) => tell(`${after.undo ?? "The regions are as they were"}.`) });
+  }
+
+  function showInk(only: boolean) {
+    setInkOnly(only);
+    show(only ? "ink" : "line");
   }
 
   return (
     <fieldset className="rounded bg-faint p-3">
       <legend className="contents font-bold">Reading the stamped line</legend>
       <label className="my-1 flex items-center gap-2">
-        <input type="checkbox" className="accent-ink" checked={view === "ink"} onChange={(event) => show(event.target.checked ? "ink" : "line")} />
+        <input type="checkbox" className="accent-ink" checked={inkOnly} onChange={(event) => showInk(event.target.checked)} />
         Show only what was taken as ink
       </label>
       <Slider label="Ink" unit="" min={-100} max={100} step={10} value={ink} onKeep={setInk} />

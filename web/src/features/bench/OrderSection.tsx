@@ -39,6 +39,7 @@ export function OrderSection({ trade, plan, error }: { trade: Trade; plan: Plan 
             Times are common practice until your own are logged. No order can take less than {minutes(plan.bound_s)}.
             {plan.uncoloured > 0 && ` ${counted(plan.uncoloured, "region")} without colours ${plan.uncoloured === 1 ? "is" : "are"} not in it yet.`}
           </p>
+          {plan.before.length > 0 && <Before lines={plan.before} />}
           <ol className="max-h-[46vh] overflow-y-auto border-y border-line" aria-label="Passes">
             {plan.passes.map((pass) => (
               <li key={pass.number}>
@@ -57,6 +58,14 @@ export function OrderSection({ trade, plan, error }: { trade: Trade; plan: Plan 
           </ol>
         </>
       )}
+    </div>
+  );
+}
+
+function Before({ lines }: { lines: string[] }) {
+  return (
+    <div className="mb-3 rounded bg-faint p-2">
+      {lines.map((line, index) => <p key={line}>{index === 0 && <strong>Before the first pass: </strong>}{line}</p>)}
     </div>
   );
 }

@@ -46,7 +46,7 @@ export function RampEditor({ regions }: { regions: Region[] }) {
         </label>
         <div role="group" aria-label="Number of shades" className="flex items-center gap-1">
           <span className="mr-1">Shades</span>
-          {[1, 2, 3, 4].map((count) => (
+          {[1, 2, 3, 4, 5].map((count) => (
             <button key={count} type="button" aria-pressed={wish.shades === count} onClick={() => setWish({ ...wish, shades: count })}
               className="size-8 rounded border border-line bg-sheet hover:border-ink aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-sheet">{count}</button>
           ))}

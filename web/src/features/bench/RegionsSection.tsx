@@ -2,11 +2,26 @@ import { useState } from "react";
 
 import type { Region } from "@/shared/api";
 import { Button, counted } from "@/shared/ui";
-import { useChangeRegions, useJoinRegions, useMakeBody, useSplitRegion } from "./api";
+import { useChangeRegions, useEraseRegion, useJoinRegions, useMakeBody, useSplitRegion } from "./api";
 import { chosenRegions, useBench } from "./bench";
 import { FormFields } from "./FormFields";
 import { KeptField } from "./KeptField";
 import { RegionRows } from "./RegionRows";
+import { TagField } from "./TagField";
+
+function area(mm2: number): string {
+  return `${mm2 < 10 ? mm2.toFixed(1) : Math.round(mm2)} mm²`;
+}
+
+/** Regions of one body stand together, where the first of them stands. */
+function byBody(regions: Region[]): Region[] {
+  const place = new Map<number, number>();
+  regions.forEach((region, index) => {
+    if (region.body && !place.has(region.body)) place.set(region.body, index);
+  });
+  const at = (region: Region, index: number) => place.get(region.body) ?? index;
+  return regions.map((region, index) => ({ region, at: at(region, index) })).sort((one, other) => one.at - other.at).map(({ region }) => region);
+}
 
 /** Naming, joining, and leaving as paper. A click on the picture takes a region in hand; Shift adds more. */
 export function RegionsSection() {
@@ -17,13 +32,18 @@ export function RegionsSection() {
   const join = useJoinRegions(piece.id);
   const split = useSplitRegion(piece.id);
   const makeBody = useMakeBody(piece.id);
+  const erase = useEraseRegion(piece.id);
   const bodies = new Set(chosen.map((region) => region.body));
   const oneBody = bodies.size === 1 && !bodies.has(0);
   const mates = oneBody ? piece.regions.filter((region) => bodies.has(region.body)).map((region) => region.label) : [];
   const [bySize, setBySize] = useState(false);
   const first = chosen[0];
   const allPaper = chosen.every((region) => region.left_as_paper);
-  const regions = bySize ? [...piece.regions].sort((one, other) => other.area_mm2 - one.area_mm2) : piece.regions;
+  const regions = bySize ? [...piece.regions].sort((one, other) => other.area_mm2 - one.area_mm2) : byBody(piece.regions);
+  const sizes = [...piece.regions].sort((one, other) => one.area_mm2 - other.area_mm2);
+  const small = piece.regions.filter((region) => region.too_small).length;
+  const tags = [...new Set(piece.regions.flatMap((region) => region.tags))].sort();
+  const role = chosen.every((region) => region.role === first?.role) ? first?.role : undefined;
 
   /** The keyboard's way to part a region: straight through the place that is farthest from its outline. */
   function halve(region: Region, upright: boolean) {
@@ -40,6 +60,11 @@ export function RegionsSection() {
             Draw across a region on the picture, from outline to outline. <Button kind="quiet" onClick={() => bench.takeTool("hand")}>Stop</Button>
           </p>
         )}
+        {bench.tool === "lasso" && (
+          <p className="on-dark mb-2 flex items-center justify-between gap-3 rounded bg-ink px-3 py-2 text-sheet">
+            Draw a loop round regions on the picture; Shift keeps what is in hand. <Button kind="quiet" onClick={() => bench.takeTool("hand")}>Stop</Button>
+          </p>
+        )}
         {!first && <p>Click a region on the picture or in the list. Shift-click takes several in hand.</p>}
         {first && (
           <>
@@ -47,6 +72,7 @@ export function RegionsSection() {
               ? <KeptField key={first.label} label="Name" value={first.name} maxLength={60} required
                 onKeep={(name) => change.mutate({ labels: [first.label], changes: { name } })} />
               : <p className="font-bold">{counted(chosen.length, "region")} in hand</p>}
+            <TagField key={selected.join()} regions={chosen} />
             <FormFields regions={chosen} />
             <div className="mt-3 flex flex-wrap gap-2">
               <Button onClick={() => change.mutate({ labels: [...selected], changes: { left_as_paper: !allPaper } })}>
@@ -67,18 +93,33 @@ export function RegionsSection() {
                   <Button busy={split.isPending} title="Cut it from side to side through its middle" onClick={() => halve(first, false)}>Split level</Button>
                 </>
               )}
+              {chosen.length === 1 && <Button busy={erase.isPending} title="It was a blot or dust: it goes to what lies around it" onClick={() => erase.mutate(first.label)}>Erase as a speck</Button>}
+              <Button aria-pressed={role === "background"} onClick={() => change.mutate({ labels: [...selected], changes: { role: role === "background" ? "" : "background" } })}>
+                {role === "background" ? "Not the background" : "Mark as background"}
+              </Button>
+              <Button aria-pressed={role === "focal"} onClick={() => change.mutate({ labels: [...selected], changes: { role: role === "focal" ? "" : "focal" } })}>
+                {role === "focal" ? "Not the focal image" : "Mark as focal image"}
+              </Button>
               <Button kind="quiet" onClick={() => bench.selectOnly([])}>Let go</Button>
             </div>
           </>
         )}
       </div>
-      <Button kind="quiet" className="mb-2" onClick={() => bench.takeTool("barrier")}>Split a region with a drawn barrier</Button>
+      <div className="mb-2 flex flex-wrap gap-x-4">
+        <Button kind="quiet" onClick={() => bench.takeTool("barrier")}>Split a region with a drawn barrier</Button>
+        <Button kind="quiet" onClick={() => bench.takeTool("lasso")}>Take many with a lasso</Button>
+        {tags.map((tag) => <Button key={tag} kind="quiet" onClick={() => bench.selectOnly(piece.regions.filter((region) => region.tags.includes(tag)).map((region) => region.label))}>Take all {tag}</Button>)}
+      </div>
+      <p className="mb-1 text-[13px] text-soft">
+        {sizes[0] && <>From {area(sizes[0].area_mm2)} ({sizes[0].name}) to {area(sizes.at(-1)?.area_mm2 ?? 0)} ({sizes.at(-1)?.name}). </>}
+        {small > 0 && <>{counted(small, "region")} narrower than {piece.narrowest_shaded_mm} mm, two strokes of the pen, cannot hold two shades side by side and {small === 1 ? "gets" : "get"} one flat colour unless you say otherwise.</>}
+      </p>
       <label className="mb-1 flex items-center gap-2 text-[13px]">
         <input type="checkbox" checked={bySize} onChange={(event) => setBySize(event.target.checked)} /> Biggest first
       </label>
       <RegionRows regions={regions} detail={(region) => (
         <span className="text-[13px] text-soft">
-          {region.left_as_paper ? "left as paper" : region.form}{region.body > 0 && ` · body ${region.body}`}, {region.area_mm2 < 10 ? region.area_mm2.toFixed(1) : Math.round(region.area_mm2)} mm²
+          {region.left_as_paper ? "left as paper" : region.form}{region.guessed && !region.left_as_paper && "?"}{region.body > 0 && ` · body ${region.body}`}{region.role && ` · ${region.role}`}{region.too_small && " · tiny"}, {area(region.area_mm2)}
         </span>
       )} />
     </div>

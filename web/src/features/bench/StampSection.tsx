@@ -28,6 +28,13 @@ export function StampSection({ trade }: { trade: Trade }) {
       </label>
       <FitAdvice />
       <FindAgain />
+      {piece.stamping.length > 0 && (
+        <details>
+          <summary className="font-bold">Stamping and masking order</summary>
+          <p className="text-[13px] text-soft">If you stamp these things one by one: the front first, its mask, then what stands behind. Follows from who stands before whom.</p>
+          <ol className="ml-5 list-decimal">{piece.stamping.map((step) => <li key={step.what}>{step.what}</li>)}</ol>
+        </details>
+      )}
       <p className="text-soft">
         Scanned {length(piece.width_mm, unit)} by {length(piece.height_mm, unit)}, {Math.round(piece.dpi)} dpi.{" "}
         <Button kind="quiet" onClick={() => { chooseUnit(other); setUnit(other); }}>Show in {other === "in" ? "inches" : "centimetres"}</Button>

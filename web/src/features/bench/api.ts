@@ -1,6 +1,6 @@
 import { keepPreviousData, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, Problem, type Form, type Medium, type Piece, type Plan, type Ramp, type RecipeLine } from "@/shared/api";
+import { api, Problem, type Form, type LightCheck, type Medium, type Piece, type Plan, type Ramp, type RecipeLine, type Region } from "@/shared/api";
 import { decodeLabels } from "./labels";
 
 export const pieceQueries = {
@@ -18,6 +18,11 @@ export const pieceQueries = {
   labels: (id: number, regions: string) => queryOptions({
     queryKey: ["pieces", id, "labels", regions] as const,
     queryFn: async ({ signal }) => decodeLabels(await api.blob(`/pieces/${id}/labels/`, { signal })),
+    staleTime: Infinity,
+  }),
+  lightCheck: (id: number, version: number) => queryOptions({
+    queryKey: ["pieces", id, "light-check", version] as const,
+    queryFn: ({ signal }) => api.get<LightCheck>(`/pieces/${id}/light-check/`, { signal }),
     staleTime: Infinity,
   }),
   recipes: (id: number, latest: number | null) => queryOptions({
@@ -62,13 +67,14 @@ function useChange<Input>(id: number, method: "put" | "post", path: string, body
 
 export type RegionChanges = Partial<{
   name: string; left_as_paper: boolean; form: Form; bulge: number; axis_deg: number | null; depth: number;
-  shades: number; wish_hex: string | null;
+  shades: number; wish_hex: string | null; base_mm: [number, number] | null; turn_deg: number; bare_highlight: boolean;
+  role: Region["role"]; tags: string[];
 }>;
 
 export const useTurnLamp = (id: number) => useChange(id, "put", "lamp", (lamp: Lamp) => lamp);
 export const useSetGlows = (id: number) => useChange(id, "put", "glows", (glows: Glow[]) => ({ glows }));
 export const useSetZoning = (id: number) =>
-  useChange(id, "put", "zoning", (zoning: { true_to_scene: number; shadows: boolean }) => zoning);
+  useChange(id, "put", "zoning", (zoning: Partial<Pick<Piece, "true_to_scene" | "shadows" | "shade" | "follow">>) => zoning);
 export const useDescribeStamp = (id: number) =>
   useChange(id, "put", "stamp", (stamp: Partial<Pick<Piece, "title" | "outline_ink" | "paper" | "finish" | "card">>) => stamp);
 export const useChangeRegions = (id: number) =>
@@ -76,6 +82,9 @@ export const useChangeRegions = (id: number) =>
 export const useJoinRegions = (id: number) => useChange(id, "post", "join", (labels: number[]) => ({ labels }));
 export const useMakeBody = (id: number) =>
   useChange(id, "put", "body", (body: { labels: number[]; together: boolean }) => body);
+export const useEraseRegion = (id: number) => useChange(id, "post", "erase", (label: number) => ({ label }));
+export const usePutBefore = (id: number) =>
+  useChange(id, "put", "front", (front: { nearer: number; farther: number }) => front);
 export const useFindAgain = (id: number) => useChange(id, "post", "find-again", (sliders: { gap_mm: number; ink: number }) => sliders);
 export const useSplitRegion = (id: number) =>
   useChange(id, "post", "split", (barrier: { label: number; line: [number, number][] }) => barrier);

@@ -9,7 +9,7 @@ export const VIEWS = ["line", "regions", "values", "coloured"] as const;
 export const ALL_VIEWS = [...VIEWS, "ink"] as const;
 export type View = (typeof ALL_VIEWS)[number];
 
-export type Tool = "hand" | "barrier";
+export type Tool = "hand" | "barrier" | "lasso" | "border";
 
 /** What the parts of the bench share: the piece, and which of its regions are in hand. */
 export type Bench = {
@@ -20,7 +20,7 @@ export type Bench = {
   selectOnly: (labels: readonly number[]) => void;
   hovered: number;
   hover: (label: number) => void;
-  /** What a stroke on the picture does: take regions in hand, or draw a barrier. */
+  /** What a stroke on the picture does: take regions in hand, draw a barrier or a lasso, or turn a border round. */
   tool: Tool;
   view: View;
   show: (view: View) => void;

@@ -51,3 +51,24 @@ export function drawOutlines(canvas: HTMLCanvasElement, labels: Labels, selected
   }
   context.putImageData(image, 0, 0);
 }
+
+const BORDER_REACH = 7;
+
+/** The two regions whose border runs nearest to (x, y), lower label first; null where none is near or one is paper. */
+export function borderNear(labels: Labels, x: number, y: number): [number, number] | null {
+  const column = Math.floor(x * labels.width);
+  const row = Math.floor(y * labels.height);
+  const here = labelAt(labels, x, y);
+  let best: { away: number; other: number } | null = null;
+  for (let dy = -BORDER_REACH; dy <= BORDER_REACH; dy++) {
+    for (let dx = -BORDER_REACH; dx <= BORDER_REACH; dx++) {
+      const at = { x: column + dx, y: row + dy };
+      if (at.x < 0 || at.y < 0 || at.x >= labels.width || at.y >= labels.height) continue;
+      const other = labels.data[at.y * labels.width + at.x] ?? 0;
+      const away = dx * dx + dy * dy;
+      if (other !== here && away <= BORDER_REACH ** 2 && (!best || away < best.away)) best = { away, other };
+    }
+  }
+  if (!best || !here || !best.other) return null;
+  return here < best.other ? [here, best.other] : [best.other, here];
+}

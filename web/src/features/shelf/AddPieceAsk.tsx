@@ -3,7 +3,8 @@ import { useNavigate } from "react-router";
 
 import { Problem } from "@/shared/api";
 import { Ask, Button, chooseUnit, chosenUnit, tell, toMm, type Unit } from "@/shared/ui";
-import { useAddPiece } from "./api";
+import { useAddPiece, useLook } from "./api";
+import { CornerPicker, goRound, isWhole, WHOLE, type Corners } from "./CornerPicker";
 
 /** Asks for a scan or photo, what to call it, and how wide it is on paper. */
 export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -13,7 +14,9 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
   const [unit, setUnit] = useState<Unit>(chosenUnit());
   const [fault, setFault] = useState("");
   const [over, setOver] = useState(false);
+  const [corners, setCorners] = useState<Corners>(WHOLE);
   const addPiece = useAddPiece();
+  const look = useLook();
   const navigate = useNavigate();
 
   function choose(file: File | undefined) {
@@ -21,6 +24,8 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
     setImage(file);
     setFault("");
     addPiece.reset();
+    look.reset();
+    look.mutate(file, { onSuccess: (seen) => setCorners((seen.corners as Corners | null) ?? WHOLE) });
     if (!title) setTitle(file.name.replace(/\.[^.]+$/, "").replace(/[-_]+/g, " ").slice(0, 120));
   }
 
@@ -33,6 +38,7 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
   function close() {
     if (addPiece.isPending) return;
     addPiece.reset();
+    look.reset();
     setImage(null);
     setTitle("");
     setWidth("");
@@ -46,8 +52,11 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
     if (!image) return setFault("Choose a scan or photo first.");
     if (!title.trim()) return setFault("Give it a title, so that you find it on the shelf.");
     if (width.trim() && widthMm === null) return setFault(`"${width}" is no width. Write it like 4 1/4 or 10.8.`);
+    if (!goRound(corners)) return setFault("The corners cross or fold in. Drag them so that they go round the sheet.");
+    const cut = isWhole(corners) ? null : corners;
+    if (cut && widthMm === null && !look.data?.width_mm) return setFault("Give the width of the sheet between the corners, in inches or centimetres.");
     setFault("");
-    addPiece.mutate({ image, title: title.trim(), widthMm, gapMm: 1 }, {
+    addPiece.mutate({ image, title: title.trim(), widthMm, gapMm: 1, corners: cut }, {
       onSuccess: (piece) => {
         close();
         if (piece.warnings.length > 0) tell(piece.warnings.join(" "));
@@ -56,7 +65,7 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
     });
   }
 
-  const error = addPiece.error;
+  const error = addPiece.error ?? look.error;
   const said = fault || (error instanceof Problem ? Object.values(error.fields)[0] ?? error.message : error?.message);
   return (
     <Ask open={open} onClose={close} title="Add a stamped image">
@@ -64,15 +73,25 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
         <label onDragOver={(event) => { event.preventDefault(); setOver(true); }} onDragLeave={() => setOver(false)} onDrop={drop}
           className={`block cursor-pointer rounded border-2 border-dashed p-5 text-center focus-within:outline-3 ${over ? "border-ink bg-faint" : "border-soft"}`}>
           <span className="block font-bold">{image ? image.name : "Choose a scan or photo, or drop it here"}</span>
-          <span className="block text-[13px] text-soft">PNG, JPEG, WebP or TIFF, straight from above, 300 dpi is best</span>
-          <input type="file" className="sr-only" aria-label="Scan or photo" accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,image/*"
+          <span className="block text-[13px] text-soft">Scan or photo (PNG, JPEG, WebP, TIFF), 300 dpi is best; or line art in SVG</span>
+          <input type="file" className="sr-only" aria-label="Scan or photo" accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.svg,image/*"
             onChange={(event) => choose(event.target.files?.[0])} />
         </label>
+        {look.isPending && <p role="status" className="text-soft">Reading the picture …</p>}
+        {look.data && (
+          <div>
+            <CornerPicker preview={look.data.preview} corners={corners} onChange={setCorners} />
+            <p className="mt-1 flex justify-between gap-3 text-[13px] text-soft">
+              {isWhole(corners) ? "The whole picture is used. Drag the corners to crop or straighten it." : "What lies between the corners is laid flat. Enter accepts."}
+              {!isWhole(corners) && <Button kind="quiet" onClick={() => setCorners(WHOLE)}>Use the whole picture</Button>}
+            </p>
+          </div>
+        )}
         <label className="block">Title
           <input className="field mt-1" value={title} onChange={(event) => setTitle(event.target.value)} required maxLength={120} />
         </label>
         <div>
-          <label htmlFor="paper-width">Width of the picture on paper</label>
+          <label htmlFor="paper-width">{isWhole(corners) ? "Width of the picture on paper" : "Width of the sheet between the corners"}</label>
           <div className="mt-1 flex gap-2">
             <input id="paper-width" className="field" value={width} onChange={(event) => setWidth(event.target.value)}
               placeholder={unit === "in" ? "for example 4 1/4" : "for example 10,8"} inputMode="text" />

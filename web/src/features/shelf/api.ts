@@ -1,6 +1,6 @@
 import { infiniteQueryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, type Page, type Piece, type PieceCard } from "@/shared/api";
+import { api, type Look, type Page, type Piece, type PieceCard } from "@/shared/api";
 import { rememberPiece, lastPiece } from "@/shared/ui";
 
 export const shelfQuery = infiniteQueryOptions({
@@ -10,16 +10,29 @@ export const shelfQuery = infiniteQueryOptions({
   getNextPageParam: (last, all) => (last.next ? all.length + 1 : undefined),
 });
 
-export type NewPiece = { image: File; title: string; widthMm: number | null; gapMm: number };
+export type NewPiece = { image: File; title: string; widthMm: number | null; gapMm: number; corners: [number, number][] | null };
+
+/** Reads a picture without keeping it, and says where its sheet lies. */
+export function useLook() {
+  return useMutation({
+    mutationFn: (image: File) => {
+      const form = new FormData();
+      form.set("image", image);
+      return api.post<Look>("/pieces/look/", form);
+    },
+    meta: { quiet: true },
+  });
+}
 
 export function useAddPiece() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: ({ image, title, widthMm, gapMm }: NewPiece) => {
+    mutationFn: ({ image, title, widthMm, gapMm, corners }: NewPiece) => {
       const form = new FormData();
       form.set("image", image);
       form.set("title", title);
       form.set("gap_mm", String(gapMm));
+      if (corners) form.set("corners", JSON.stringify(corners));
       if (widthMm !== null) form.set("width_mm", String(widthMm));
       return api.post<Piece>("/pieces/", form);
     },

@@ -124,6 +124,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/erase/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        post: operations["pieces_erase_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/find-again/": {
         parameters: {
             query?: never;
@@ -135,6 +152,23 @@ export interface paths {
         put?: never;
         /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
         post: operations["pieces_find_again_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/front/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        put: operations["pieces_front_update"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -202,6 +236,23 @@ export interface paths {
         get?: never;
         /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
         put: operations["pieces_lamp_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/light-check/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        get: operations["pieces_light_check_retrieve"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -465,6 +516,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/look/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Read a picture without keeping it, and say where its sheet lies. */
+        post: operations["pieces_look_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/session/": {
         parameters: {
             query?: never;
@@ -521,6 +589,7 @@ export interface components {
         AddPieceRequest: {
             /** Format: binary */
             image: string;
+            corners?: unknown;
             title: string;
             /** Format: double */
             width_mm?: number;
@@ -534,10 +603,19 @@ export interface components {
             why: string;
             instead: string;
         };
+        /** @enum {unknown} */
+        BlankEnum: "";
         BodyRequest: {
             labels: number[];
             /** @default true */
             together: boolean;
+        };
+        /** @description Two regions that touch; `a` is the lower label. */
+        Border: {
+            a: number;
+            b: number;
+            /** Format: double */
+            length_mm: number;
         };
         Choice: {
             code: string;
@@ -556,6 +634,9 @@ export interface components {
             readonly swatch_count: number;
             readonly swatches: components["schemas"]["Swatch"][];
         };
+        EraseRequest: {
+            label: number;
+        };
         FindAgainRequest: {
             /** Format: double */
             gap_mm: number;
@@ -566,10 +647,18 @@ export interface components {
          * @description * `flat` - flat
          *     * `dome` - dome
          *     * `tube` - tube
+         *     * `cone` - cone
+         *     * `petal` - petal
+         *     * `leaf` - leaf
          *     * `hollow` - hollow
+         *     * `ground` - ground
          * @enum {string}
          */
-        FormEnum: "flat" | "dome" | "tube" | "hollow";
+        FormEnum: "flat" | "dome" | "tube" | "cone" | "petal" | "leaf" | "hollow" | "ground";
+        FrontRequest: {
+            nearer: number;
+            farther: number;
+        };
         Glow: {
             /** Format: double */
             x_mm: number;
@@ -590,6 +679,12 @@ export interface components {
              * @default 1
              */
             strength: number;
+            tint?: string;
+            /**
+             * Format: double
+             * @default 0
+             */
+            reserve_mm: number;
         };
         GlowRequest: {
             /** Format: double */
@@ -611,6 +706,12 @@ export interface components {
              * @default 1
              */
             strength: number;
+            tint?: string;
+            /**
+             * Format: double
+             * @default 0
+             */
+            reserve_mm: number;
         };
         GlowsRequest: {
             glows: components["schemas"]["GlowRequest"][];
@@ -648,6 +749,35 @@ export interface components {
              * @default 0.2
              */
             ambient: number;
+        };
+        LightCheck: {
+            doubts: components["schemas"]["LightDoubt"][];
+            /** @description How many bodies were looked at. */
+            looked_at: number;
+        };
+        LightDoubt: {
+            region: number;
+            name: string;
+            why: string;
+            remedy: components["schemas"]["RemedyEnum"] | components["schemas"]["BlankEnum"];
+        };
+        /** @description What a picture looks like before its regions are looked for. */
+        LookOut: {
+            width_px: number;
+            height_px: number;
+            /** @description Of a sheet that stands out. */
+            corners: number[][] | null;
+            /**
+             * Format: double
+             * @description What the file says of its size.
+             */
+            width_mm: number | null;
+            /** @description A small JPEG as a data address. */
+            preview: string;
+        };
+        LookRequest: {
+            /** Format: binary */
+            image: string;
         };
         /**
          * @description * `marker` - Alcohol marker
@@ -742,6 +872,15 @@ export interface components {
             /** Format: double */
             true_to_scene: number;
             shadows: boolean;
+            /** Format: double */
+            shade: number;
+            /** Format: double */
+            follow: number;
+            borders: components["schemas"]["Border"][];
+            /** @description Front first; empty where nothing stands before anything. */
+            stamping: components["schemas"]["StampingStep"][];
+            /** Format: double */
+            narrowest_shaded_mm: number;
             /**
              * Format: double
              * @description -1 to 1: more or less than usual was taken for ink.
@@ -796,6 +935,8 @@ export interface components {
             by_region_pen_changes: number;
             /** Format: double */
             by_region_duration_s: number;
+            /** @description What stays bare, before the first pass. */
+            before: string[];
             /** @description Regions that have no colours yet and are not left as paper. */
             uncoloured: number;
         };
@@ -850,6 +991,16 @@ export interface components {
             depth: number;
             /** @description Regions with the same number above 0 form one body. */
             body: number;
+            base_mm: number[] | null;
+            /** Format: double */
+            turn_deg: number;
+            bare_highlight: boolean;
+            role: components["schemas"]["RoleEnum"] | components["schemas"]["BlankEnum"];
+            tags: string[];
+            /** @description Form and depth are still a first guess. */
+            guessed: boolean;
+            /** @description Narrower than two strokes of the medium's tip. */
+            too_small: boolean;
             shades: number;
             wish_hex: string | null;
             by_hand: boolean;
@@ -866,8 +1017,26 @@ export interface components {
             axis_deg?: number | null;
             depth?: number;
             shades?: number;
+            base_mm?: number[] | null;
+            /** Format: double */
+            turn_deg?: number;
+            bare_highlight?: boolean;
+            role?: components["schemas"]["RoleEnum"] | components["schemas"]["BlankEnum"];
+            tags?: string[];
             wish_hex?: string | null;
         };
+        /**
+         * @description * `turn` - turn
+         *     * `base` - base
+         * @enum {string}
+         */
+        RemedyEnum: "turn" | "base";
+        /**
+         * @description * `focal` - focal
+         *     * `background` - background
+         * @enum {string}
+         */
+        RoleEnum: "focal" | "background";
         School: {
             code: string;
             name: string;
@@ -915,6 +1084,10 @@ export interface components {
             finish?: string;
             card?: string;
         };
+        StampingStep: {
+            regions: number[];
+            what: string;
+        };
         /** @description A swatch as every screen shows it. */
         Swatch: {
             code: string;
@@ -932,12 +1105,17 @@ export interface components {
             inks: components["schemas"]["Choice"][];
             schools: components["schemas"]["School"][];
             forms: string[];
+            tags: string[];
         };
+        /** @description Only what is named changes. */
         ZoningRequest: {
-            /** @default true */
-            shadows: boolean;
+            shadows?: boolean;
             /** Format: double */
-            true_to_scene: number;
+            true_to_scene?: number;
+            /** Format: double */
+            shade?: number;
+            /** Format: double */
+            follow?: number;
         };
     };
     responses: never;
@@ -1157,6 +1335,34 @@ export interface operations {
             };
         };
     };
+    pieces_erase_create: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the piece the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EraseRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
     pieces_find_again_create: {
         parameters: {
             query?: never;
@@ -1172,6 +1378,34 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["FindAgainRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
+    pieces_front_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the piece the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FrontRequest"];
             };
         };
         responses: {
@@ -1286,6 +1520,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
+    pieces_light_check_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LightCheck"];
                 };
             };
         };
@@ -1663,7 +1918,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
                 "application/json": components["schemas"]["ZoningRequest"];
             };
@@ -1698,6 +1953,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
+    pieces_look_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["LookRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
                 };
             };
         };

@@ -1,0 +1,35 @@
+"""What must stay bare paper, said before the first pass."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from paleta.impression import RegionMap
+from paleta.light import reserved_zones
+from paleta.recipe import Sheet
+
+NAMES_SHOWN = 3
+
+
+def reserves(sheet: Sheet, region_map: RegionMap) -> list[str]:
+    """One sentence for every glow that keeps paper bare, and one for all bare highlights."""
+    lines = []
+    for number, glow in enumerate(sheet.glows, start=1):
+        bare = reserved_zones(region_map.labels.shape, [glow], px_per_mm=region_map.px_per_mm)
+        if bare is None:
+            continue
+        touched = [sheet.regions[int(label)].name for label in np.unique(region_map.labels[bare]) if label > 0]
+        where = f" in {_listed(touched)}" if touched else ""
+        lines.append(
+            f"Mark {glow.reserve_mm:g} mm round glow {number}{where} with the palest shade, and colour no further: "
+            "the paper within is the light."
+        )
+    lit = [one.name for one in sheet.regions.values() if one.bare_highlight and one.ramp and not one.left_as_paper]
+    if lit:
+        lines.append(f"Leave the lightest spot bare on {_listed(lit)}.")
+    return lines
+
+
+def _listed(names: list[str]) -> str:
+    more = len(names) - NAMES_SHOWN
+    return ", ".join(names[:NAMES_SHOWN]) + (f" and {more} more" if more > 0 else "")

@@ -1,0 +1,326 @@
+"""First guesses: which form a region has, where its base is, and what stands in front of what."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.errors import DepthCycle
+from paleta.impression import PAPER, RegionMap
+from paleta.light._bodies import Body
+
+SLIM_SHARE = 0.2
+"""A region whose widest place is less than this part of its length is guessed as a tube."""
+POINTED = 0.47
+"""Near its ends (at 0.86 of half its length) a pointed shape is at most this wide; an ellipse has 0.51."""
+LEAF_FILLS, LEAF_RATIO = (0.5, 0.76), (1.6, 6.0)
+PETAL_RATIO = (1.1, 4.5)
+FEWEST_PETALS = 4
+GROUND_WIDE, GROUND_LOW, GROUND_SHARE = 0.55, 0.6, 0.04
+"""Ground reaches over this much of the picture's width, lies in its lower part, and has this share of its area."""
+JUNCTION_MM = 1.0
+"""A junction of lines is looked at within this radius."""
+STRAIGHT_ON_DEG = 30.0
+"""A line goes straight on through a junction if it bends by less."""
+LEAST_VOTES = 0.6
+LONGEST_PATH = 98
+
+
+@dataclass(frozen=True, slots=True)
+class Front:
+    """One region stands before another it touches; `weight` says how sure that is."""
+
+    nearer: int
+    farther: int
+    weight: float = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class _Shape:
+    """A region seen as a rectangle at its own slant: long and short side in mm, share filled, the wider of its widths
+    near both ends in shares of its greatest, whether it is nearly convex, both ends and the middle in mm."""
+
+    label: int
+    long_mm: float
+    short_mm: float
+    filled: float
+    blunt: float
+    convex: bool
+    ends: NDArray[np.float64]
+    middle: NDArray[np.float64]
+
+
+def guess_bodies(region_map: RegionMap) -> list[Body]:
+    """One body per region, with form, base and depth guessed from shapes and junctions."""
+    shapes = {shape.label: shape for shape in _shapes(region_map)}
+    forms, bases = _guess_forms(region_map, shapes)
+    depths, _ = settle_depths([region.label for region in region_map.regions], guess_fronts(region_map))
+    return [
+        Body(
+            regions=(region.label,),
+            form=forms[region.label],
+            depth=depths[region.label],
+            base_mm=bases.get(region.label),
+        )
+        for region in region_map.regions
+    ]
+
+
+def guess_fronts(region_map: RegionMap) -> list[Front]:
+    """Who stands before whom, from containment and from T-junctions.
+
+    Where three regions meet and two of the three lines run straight on, the region on the far side of that through
+    line owns it and stands before the other two. A region wholly inside another stands before it.
+    """
+    votes: dict[tuple[int, int], float] = defaultdict(float)
+    for nearer, farther, weight in _t_junctions(region_map):
+        votes[nearer, farther] += weight
+    neighbours = region_map.neighbours()
+    on_paper = {border.b for border in region_map.borders if border.a == PAPER}
+    for label, around in neighbours.items():
+        if label not in on_paper and len(around) == 1:
+            (host,) = around
+            if host in on_paper or len(neighbours[host]) > 1:
+                votes[label, host] += 5.0
+    fronts = []
+    for (one, other), weight in votes.items():
+        net = weight - votes.get((other, one), 0.0)
+        if net > LEAST_VOTES:
+            fronts.append(Front(one, other, net))
+    return fronts
+
+
+def settle_depths(
+    labels: Sequence[int], guessed: Iterable[Front], decided: Iterable[Front] = ()
+) -> tuple[dict[int, int], list[Front]]:
+    """A depth for every label that puts every nearer one above its farther one; 0 is the farthest.
+
+    Guesses that would close a circle with surer ones are dropped and returned; what the user `decided` never is.
+
+    Raises
+    ------
+    DepthCycle
+        If the decided ones contradict each other; `labels` of the error names the circle.
+    """
+    behind: dict[int, set[int]] = {label: set() for label in labels}
+    dropped = []
+    for front in decided:
+        if front.nearer not in behind or front.farther not in behind:
+            continue
+        path = _path(behind, front.farther, front.nearer)
+        if path:
+            raise DepthCycle(path)
+        behind[front.nearer].add(front.farther)
+    for front in sorted(guessed, key=lambda one: (-one.weight, one.nearer, one.farther)):
+        if front.nearer not in behind or front.farther not in behind:
+            continue
+        if _path(behind, front.farther, front.nearer):
+            dropped.append(front)
+        else:
+            behind[front.nearer].add(front.farther)
+    depths: dict[int, int] = {}
+
+    def depth(label: int) -> int:
+        stack = [label]
+        while stack:
+            top = stack[-1]
+            waiting = [other for other in behind[top] if other not in depths]
+            if waiting:
+                stack.extend(waiting)
+            else:
+                depths[top] = min(LONGEST_PATH, max((depths[other] + 1 for other in behind[top]), default=0))
+                stack.pop()
+        return depths[label]
+
+    return {label: depth(label) for label in labels}, dropped
+
+
+def bring_before(depths: Mapping[int, int], nearer: int, farther: int, decided: Iterable[Front] = ()) -> dict[int, int]:
+    """`depths` (by body) with `nearer` just in front of `farther`, and whatever was decided to stand before it
+    pushed on.
+
+    Raises
+    ------
+    DepthCycle
+        If something decided says that `farther` stands before `nearer`.
+    """
+    before: dict[int, list[int]] = defaultdict(list)
+    behind: dict[int, set[int]] = {label: set() for label in depths}
+    for front in decided:
+        if front.nearer in depths and front.farther in depths:
+            before[front.farther].append(front.nearer)
+            behind[front.nearer].add(front.farther)
+    path = _path(behind, farther, nearer)
+    if path:
+        raise DepthCycle(path)
+    result = dict(depths)
+    todo = [(nearer, result[farther] + 1)]
+    while todo:
+        label, least = todo.pop()
+        if result[label] < least:
+            result[label] = least
+            todo += [(other, least + 1) for other in before[label]]
+    return result
+
+
+def _path(behind: Mapping[int, set[int]], start: int, goal: int) -> list[int]:
+    """Labels from `start` through things behind it to `goal`; empty if there is no such way."""
+    came: dict[int, int | None] = {start: None}
+    todo = [start]
+    while todo:
+        label = todo.pop()
+        if label == goal:
+            way: list[int] = []
+            here: int | None = label
+            while here is not None:
+                way.append(here)
+                here = came[here]
+            return way[::-1]
+        for other in sorted(behind.get(label, ())):
+            if other not in came:
+                came[other] = label
+                todo.append(other)
+    return []
+
+
+def _t_junctions(region_map: RegionMap) -> list[tuple[int, int, float]]:
+    """(nearer, farther, weight) for both regions on the stem's side of every T-junction."""
+    labels = region_map.labels
+    corners = np.stack([labels[:-1, :-1], labels[:-1, 1:], labels[1:, :-1], labels[1:, 1:]])
+    ordered = np.sort(corners, axis=0)
+    kinds = 1 + (ordered[1:] != ordered[:-1]).sum(axis=0)
+    rows, cols = np.nonzero(kinds >= 3)
+    radius = JUNCTION_MM * region_map.px_per_mm
+    angle = np.linspace(0, 2 * np.pi, 72, endpoint=False)
+    found: list[tuple[int, int, float]] = []
+    seen: set[tuple[frozenset[int], int, int]] = set()
+    for row, col in zip(rows.tolist(), cols.tolist(), strict=True):
+        names = frozenset(int(label) for label in corners[:, row, col])
+        place = (names, int(row / radius / 2), int(col / radius / 2))
+        if place in seen:
+            continue
+        seen.add(place)
+        y = np.clip(np.round(row + radius * np.sin(angle)), 0, labels.shape[0] - 1).astype(int)
+        x = np.clip(np.round(col + radius * np.cos(angle)), 0, labels.shape[1] - 1).astype(int)
+        ring = labels[y, x]
+        spans = {label: np.count_nonzero(ring == label) * 5.0 for label in names}
+        # Little of anything else may lie on the ring, and each region must lie on it in one piece.
+        if sum(spans.values()) < 330 or np.count_nonzero(ring != np.roll(ring, 1)) != len(names) or len(names) != 3:
+            continue
+        through = max(spans, key=lambda label: spans[label])
+        bend = abs(spans[through] - 180)
+        if bend > STRAIGHT_ON_DEG or through == PAPER:
+            continue
+        weight = 1 - bend / (2 * STRAIGHT_ON_DEG)
+        found += [(through, other, float(weight)) for other in names if other not in (through, PAPER)]
+    return found
+
+
+def _shapes(region_map: RegionMap) -> list[_Shape]:
+    shapes = []
+    scale = region_map.px_per_mm
+    for region in region_map.regions:
+        top, left, bottom, right = region.bbox
+        mask = (region_map.labels[top:bottom, left:right] == region.label).astype(np.uint8)
+        contours, _ = cv2.findContours(mask, cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_SIMPLE)
+        outline = np.concatenate([contour.reshape(-1, 2) for contour in contours]).astype(np.float32)
+        (x, y), (width, height), turn = cv2.minAreaRect(outline)
+        along = np.radians(turn if width >= height else turn + 90)
+        half = np.array([np.cos(along), np.sin(along)]) * max(width, height) / 2
+        middle = np.array([x + left, y + top])
+        shapes.append(
+            _Shape(
+                region.label,
+                max(width, height) / scale,
+                min(width, height) / scale,
+                float(mask.sum()) / max(1.0, (width + 1) * (height + 1)),
+                _bluntness(outline - (x, y), half),
+                float(mask.sum()) > 0.9 * cv2.contourArea(cv2.convexHull(outline)),
+                np.stack([middle - half, middle + half]) / scale,
+                middle / scale,
+            )
+        )
+    return shapes
+
+
+def _bluntness(outline: NDArray[np.float32], half: NDArray[np.float64]) -> float:
+    """The wider of an outline's widths near both ends of its long axis, in shares of its greatest width."""
+    length = max(float(np.hypot(*half)), 1e-6)
+    along, off = outline @ half / length**2, outline @ np.array([-half[1], half[0]]) / length
+    dense = np.linspace(0, 1, 8)
+    along = (along[:, None] * (1 - dense) + np.roll(along, -1)[:, None] * dense).ravel()
+    off = (off[:, None] * (1 - dense) + np.roll(off, -1)[:, None] * dense).ravel()
+    widths = []
+    for low, high in ((-0.92, -0.8), (0.8, 0.92)):
+        near = off[(along >= low) & (along <= high)]
+        widths.append(float(np.ptp(near)) if near.size else 1.0)
+    return max(widths) / max(float(np.ptp(off)), 1e-6)
+
+
+def _guess_forms(
+    region_map: RegionMap, shapes: Mapping[int, _Shape]
+) -> tuple[dict[int, str], dict[int, tuple[float, float]]]:
+    forms: dict[int, str] = {}
+    bases: dict[int, tuple[float, float]] = {}
+    rows, cols = region_map.labels.shape
+    whole = rows * cols / region_map.px_per_mm**2
+    for region in region_map.regions:
+        top, left, bottom, right = region.bbox
+        slim = region.inradius_mm * region_map.px_per_mm * 2 / max(bottom - top, right - left, 1)
+        wide = (right - left) >= GROUND_WIDE * cols and region.centroid[0] >= GROUND_LOW * rows
+        if wide and region.area_mm2 >= GROUND_SHARE * whole:
+            forms[region.label] = "ground"
+        elif slim < SLIM_SHARE:
+            forms[region.label] = "tube"
+        else:
+            forms[region.label] = "dome"
+    neighbours = region_map.neighbours()
+    for centre in region_map.regions:
+        petals = _petals_round(shapes[centre.label], [shapes[other] for other in neighbours[centre.label]])
+        if len(petals) >= FEWEST_PETALS and forms[centre.label] == "dome":
+            for petal in petals:
+                forms[petal.label] = "petal"
+                x, y = petal.ends[np.argmin(np.linalg.norm(petal.ends - shapes[centre.label].middle, axis=1))]
+                bases[petal.label] = (round(float(x), 1), round(float(y), 1))
+    for label, shape in shapes.items():
+        ratio = shape.long_mm / max(shape.short_mm, 0.1)
+        long_enough = LEAF_RATIO[0] <= ratio <= LEAF_RATIO[1]
+        filled = LEAF_FILLS[0] <= shape.filled <= LEAF_FILLS[1]
+        if forms[label] in ("dome", "tube") and long_enough and filled and shape.convex and shape.blunt <= POINTED:
+            forms[label] = "leaf"
+            bases[label] = _tucked_end(region_map, shape)
+    return forms, bases
+
+
+def _petals_round(centre: _Shape, around: Sequence[_Shape]) -> list[_Shape]:
+    """Those that point away from the centre and are longer than wide."""
+    petals = []
+    if centre.long_mm > 1.6 * max(centre.short_mm, 0.1):
+        return []
+    for shape in around:
+        ratio = shape.long_mm / max(shape.short_mm, 0.1)
+        outward = shape.middle - centre.middle
+        along = shape.ends[1] - shape.ends[0]
+        length = float(np.linalg.norm(outward)) * float(np.linalg.norm(along))
+        aligned = length > 0 and abs(float(outward @ along)) / length > 0.7
+        if PETAL_RATIO[0] <= ratio <= PETAL_RATIO[1] and aligned and shape.long_mm > 0.8 * centre.long_mm:
+            petals.append(shape)
+    return petals
+
+
+def _tucked_end(region_map: RegionMap, shape: _Shape) -> tuple[float, float]:
+    """The end with less paper round it; the lower one if both are alike."""
+    bareness = []
+    for x, y in shape.ends:
+        row, col = int(y * region_map.px_per_mm), int(x * region_map.px_per_mm)
+        reach = int(1.5 * region_map.px_per_mm)
+        window = region_map.labels[max(0, row - reach) : row + reach, max(0, col - reach) : col + reach]
+        bareness.append(float((window == PAPER).mean()) if window.size else 1.0)
+    end = int(np.argmin(bareness)) if abs(bareness[0] - bareness[1]) > 0.05 else int(np.argmax(shape.ends[:, 1]))
+    x, y = shape.ends[end]
+    return round(float(x), 1), round(float(y), 1)

@@ -1,0 +1,139 @@
+"""Photos with corners, specks, borders, tags and the light check over the API."""
+
+from __future__ import annotations
+
+import json
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+
+from demo.lineart import DRAWINGS
+from demo.phone import photograph
+from demo.scanner import Faults, scan
+from server.pieces.models import Piece
+from tests.builders import as_file, line_drawing
+from tests.server.base import ApiTestCase
+
+
+def photo() -> tuple[bytes, list[tuple[float, float]]]:
+    drawing = DRAWINGS["succulents"]()
+    return photograph(scan(drawing, faults=Faults(turn_deg=0), dpi=200)[0], seed=2)
+
+
+class LookTest(ApiTestCase):
+    def look(self, data: bytes):
+        return self.client.post("/api/v1/pieces/look/", {"image": SimpleUploadedFile("photo.jpg", data)})
+
+    def test_a_photo_is_looked_at_without_being_kept(self):
+        data, corners = photo()
+        before = Piece.objects.count()
+        body = self.look(data).json()
+        self.assertIsNone(body["width_mm"])
+        for found, true in zip(body["corners"], corners, strict=True):
+            self.assertAlmostEqual(found[0], true[0], delta=0.012)
+            self.assertAlmostEqual(found[1], true[1], delta=0.012)
+        self.assertTrue(body["preview"].startswith("data:image/jpeg;base64,"))
+        self.assertEqual(Piece.objects.count(), before)
+
+    def test_a_scan_knows_its_width_and_has_no_corners(self):
+        body = self.look(as_file(line_drawing(), dpi=(150, 150))).json()
+        self.assertEqual((body["corners"], body["width_mm"]), (None, 61.0))
+
+    def test_what_is_no_picture_is_said_before_anything_is_asked(self):
+        self.assertProblem(self.look(b"no picture"), 400, "not_an_image", "SVG drawing")
+
+    def test_a_photo_is_laid_flat_between_its_corners(self):
+        data, corners = photo()
+        response = self.upload(data, corners=json.dumps(corners), width_mm=139.7)
+        self.assertEqual(response.status_code, 201, response.content[:300])
+        self.assertAlmostEqual(response.json()["width_mm"], 139.7, delta=0.5)
+        self.assertGreater(len(response.json()["regions"]), 40)
+
+    def test_a_bow_tie_is_refused_and_nothing_is_kept(self):
+        data, _ = photo()
+        before = Piece.objects.count()
+        for corners in ("[[0,0],[1,1],[1,0],[0,1]]", "[[0,0],[1,0]]", "[1,2,3,4]", "no"):
+            with self.subTest(corners=corners):
+                response = self.upload(data, corners=corners, width_mm=139.7)
+                self.assertEqual(response.status_code, 400, response.content[:200])
+        self.assertProblem(
+            self.upload(data, corners="[[0,0],[1,1],[1,0],[0,1]]", width_mm=100), 400, "corners_wrong", "cross or fold"
+        )
+        self.assertEqual(Piece.objects.count(), before)
+
+    def test_svg_line_art_becomes_a_piece(self):
+        response = self.upload(DRAWINGS["balloon"]().to_svg().encode())
+        self.assertEqual(response.status_code, 201, response.content[:300])
+        self.assertAlmostEqual(response.json()["width_mm"], 107.95, delta=0.3)
+
+
+class RegionTest(ApiTestCase):
+    def shown(self, label: int) -> dict:
+        regions = self.send("get", f"pieces/{self.piece.pk}/").json()["regions"]
+        return next(region for region in regions if region["label"] == label)
+
+    def test_a_speck_is_erased_and_comes_back_with_undo(self):
+        self.assertEqual(len(self.change("erase", {"label": 3}, method="post").json()["regions"]), 2)
+        self.assertEqual(len(self.change("undo", method="post").json()["regions"]), 3)
+        self.change("redo", method="post")
+        again = self.change("find-again", {"gap_mm": 0.8, "ink": 0}, method="post").json()
+        self.assertEqual(len(again["regions"]), 2)  # erased again on the new map
+        self.assertProblem(self.change("erase", {"label": 77}, method="post"), 400, "invalid", "no region 77")
+
+    def test_tags_role_base_and_turn_are_kept_and_checked(self):
+        changes = {
+            "tags": ["Fur", "fur ", "warm"], "role": "focal", "base_mm": [10, 20], "turn_deg": -35, "bare_highlight": True,
+        }  # fmt: skip
+        self.assertEqual(self.change("regions", {"labels": [2], **changes}).status_code, 200)
+        region = self.shown(2)
+        self.assertEqual(region["tags"], ["fur", "warm"])
+        self.assertEqual((region["role"], region["base_mm"], region["turn_deg"]), ("focal", [10, 20], -35))
+        self.assertFalse(region["guessed"])
+        for wrong in ({"turn_deg": 270}, {"role": "hero"}, {"tags": ["x" * 30]}, {"base_mm": [1]}):
+            with self.subTest(wrong=wrong):
+                self.assertEqual(self.change("regions", {"labels": [2], **wrong}).status_code, 400)
+
+    def test_a_bare_highlight_leaves_paper_in_the_plan(self):
+        before = self.send("get", f"pieces/{self.piece.pk}/plan/").json()["passes"]
+        self.change("regions", {"labels": [1], "bare_highlight": True})
+        after = self.send("get", f"pieces/{self.piece.pk}/plan/").json()["passes"]
+        zones = {one["zone"] for one in after if one["region"] == 1}
+        self.assertIn("all but the highlight", zones)
+        self.assertNotIn("all over", zones)
+        self.assertIn("all over", {one["zone"] for one in before if one["region"] == 1})
+
+    def test_one_region_is_put_before_another_and_the_stamping_order_follows(self):
+        piece = self.change("front", {"nearer": 3, "farther": 2}).json()
+        depth = {region["label"]: region["depth"] for region in piece["regions"]}
+        self.assertGreater(depth[3], depth[2])
+        self.assertIn("Region 3", piece["stamping"][0]["what"])
+        depth = {
+            region["label"]: region["depth"]
+            for region in self.change("front", {"nearer": 2, "farther": 3}).json()["regions"]
+        }
+        self.assertGreater(depth[2], depth[3])
+
+    def test_a_circle_of_fronts_is_named_and_changes_nothing(self):
+        self.change("front", {"nearer": 1, "farther": 2})
+        self.change("front", {"nearer": 2, "farther": 3})
+        before = self.send("get", f"pieces/{self.piece.pk}/").json()
+        response = self.change("front", {"nearer": 3, "farther": 1})
+        self.assertProblem(response, 400, "invalid", "Region 1 before Region 2, Region 2 before Region 3")
+        self.assertEqual(self.send("get", f"pieces/{self.piece.pk}/").json(), before)
+
+    def test_regions_of_one_body_cannot_be_put_before_each_other(self):
+        self.change("body", {"labels": [2, 3]})
+        self.assertProblem(self.change("front", {"nearer": 2, "farther": 3}), 400, "invalid", "one body")
+
+    def test_the_light_check_names_what_was_turned_and_is_content_after(self):
+        check = lambda: self.send("get", f"pieces/{self.piece.pk}/light-check/").json()  # noqa: E731
+        self.assertEqual(check()["doubts"], [])
+        self.change("regions", {"labels": [1], "form": "dome", "turn_deg": 180})
+        (doubt,) = check()["doubts"]
+        self.assertEqual((doubt["region"], doubt["remedy"], doubt["name"]), (1, "turn", "Region 1"))
+
+    def test_zoning_changes_only_what_is_named(self):
+        self.change("zoning", {"shade": 0.4})
+        piece = self.change("zoning", {"follow": 0.6}).json()
+        self.assertEqual((piece["shade"], piece["follow"], piece["shadows"]), (0.4, 0.6, True))
+        self.assertProblem(self.change("zoning", {}), 400, "invalid", "Say what to change")
+        self.assertEqual(self.change("zoning", {"shade": 3}).status_code, 400)

@@ -90,6 +90,12 @@ class SwatchError(PaletaError, ValueError):
     code = "swatch_impossible"
 
 
+class TableError(PaletaError, ValueError):
+    """A table of swatches cannot be read."""
+
+    code = "table_unreadable"
+
+
 class WishError(PaletaError, ValueError):
     """A wish for a ramp contradicts itself or is unknown."""
 

@@ -12,6 +12,8 @@ from paleta.light import Body, Lamp
 
 AGREES_DEG = 60.0
 """Light seen to come from farther round than this from where the lamp stands contradicts it."""
+OPPOSITE_DEG = 110.0
+"""Printed shading that only leans to one side is no contradiction yet."""
 LEAST_FALL = 0.04
 """Light (0..1) must fall by this much across a body before a direction is read off it."""
 STEEP_LAMP_DEG = 75.0
@@ -23,7 +25,7 @@ SIDED_FORMS = ("dome", "tube", "cone", "petal")
 class LightDoubt:
     """One body that is lit against the lamp: its first region, why, and what puts it right.
 
-    remedy  "turn" (take back the turn by hand) or "base" (put the base on the other side); "" if there is none.
+    remedy  "turn" (take back the turn by hand), "base" (take the base off) or "print" (do not follow the stamp).
     """
 
     region: int
@@ -32,14 +34,21 @@ class LightDoubt:
 
 
 def check_light(
-    light: NDArray[np.float32], labels: NDArray[np.int32], bodies: Sequence[Body], lamp: Lamp, *, px_per_mm: float
+    light: NDArray[np.float32],
+    labels: NDArray[np.int32],
+    bodies: Sequence[Body],
+    lamp: Lamp,
+    *,
+    px_per_mm: float,
+    follows_print: bool = False,
 ) -> list[LightDoubt]:
     """Name bodies whose planned light does not come from the lamp.
 
     Parameters
     ----------
     light, labels
-        h x w, of the same size; `px_per_mm` is theirs. Light of the lamp alone, without glows and cast shadows.
+        h x w, of the same size; `px_per_mm` is theirs. Light of the lamp alone, without glows and cast shadows, but
+        with printed shading if the sheet `follows_print`. What no hand and no print changed follows the lamp anyway.
     """
     doubts = []
     if lamp.elevation_deg > STEEP_LAMP_DEG:
@@ -47,14 +56,15 @@ def check_light(
     directions = light_directions(light, labels, bodies)
     for number, body in enumerate(bodies):
         seen = directions[number]
-        if body.form in SIDED_FORMS and seen is not None and _apart(seen, lamp.azimuth_deg) > AGREES_DEG:
-            at = Lamp(azimuth_deg=seen, elevation_deg=0).clock
-            by_hand = " Its light was turned by hand." if body.turn_deg else ""
+        off = _apart(seen, lamp.azimuth_deg) if seen is not None and body.form in SIDED_FORMS else 0.0
+        if off > (AGREES_DEG if body.turn_deg else OPPOSITE_DEG if follows_print else 360):
+            at = Lamp(azimuth_deg=seen or 0.0, elevation_deg=0).clock
+            cause = "Its light was turned by hand." if body.turn_deg else "The shading printed on the stamp says so."
             doubts.append(
                 LightDoubt(
                     body.regions[0],
-                    f"It is lit from {at}, but the lamp stands at {lamp.clock}.{by_hand}",
-                    "turn" if body.turn_deg else "",
+                    f"It is lit from {at}, but the lamp stands at {lamp.clock}. {cause}",
+                    "turn" if body.turn_deg else "print",
                 )
             )
         elif body.base_mm is not None:

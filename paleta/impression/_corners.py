@@ -120,12 +120,12 @@ def _as_quad(hull: NDArray[np.int32]) -> NDArray[np.float64] | None:
 
 
 def _contrast(grey: NDArray[np.uint8], quad: NDArray[np.float64]) -> float:
-    """Grey levels between a band just inside and one just outside the outline."""
+    """Grey levels between a band inside and one outside the outline; the line of a drawn box lies in neither."""
     filled = np.zeros_like(grey)
     cv2.fillConvexPoly(filled, quad.astype(np.int32), 1)
-    band = np.ones((13, 13), np.uint8)
-    inner = (filled > 0) & (cv2.erode(filled, band) == 0)
-    outer = (cv2.dilate(filled, band) > 0) & (filled == 0)
+    close, far = np.ones((15, 15), np.uint8), np.ones((29, 29), np.uint8)
+    inner = (cv2.erode(filled, close) > 0) & (cv2.erode(filled, far) == 0)
+    outer = (cv2.dilate(filled, far) > 0) & (cv2.dilate(filled, close) == 0)
     if not inner.any() or not outer.any():
         return 0.0
     return abs(float(np.median(grey[inner])) - float(np.median(grey[outer])))

@@ -100,7 +100,18 @@ def _rounded(lab: Lab) -> Lab:
 def _lay_marker(below: Floats, layer: Layer) -> Floats:
     measured, paper = lab_to_reflectance(layer.swatch.lab), lab_to_reflectance(layer.swatch.paper.lab)
     passed_twice = np.clip(measured / paper, DARKEST, 1.0)
-    return np.maximum(below * passed_twice**layer.coats, DARKEST)
+    return np.maximum(below * passed_twice ** _coats_felt(layer, passed_twice, paper), DARKEST)
+
+
+def _coats_felt(layer: Layer, passed_twice: Floats, paper: Floats) -> float:
+    """Where two coats were measured, a coat more counts as much as it did there; else as much as the first."""
+    two = layer.swatch.two_coats
+    if two is None or layer.coats <= 1:
+        return layer.coats
+    # Least squares over the spectrum: which power of one coat's transmittance gives the two coats'?
+    one, both = np.log(passed_twice), np.log(np.clip(lab_to_reflectance(two) / paper, DARKEST, 1.0))
+    power = float(one @ both / max(float(one @ one), 1e-9))
+    return float(1 + (layer.coats - 1) * np.clip(power - 1, 0, 3))
 
 
 def k_over_s(reflectance: Floats) -> Floats:

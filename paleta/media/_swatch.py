@@ -60,6 +60,7 @@ class Swatch:
 
     code    unique within the drawer; stays with the swatch for good.
     family  the run of neighbouring lightnesses it belongs to, a plain colour word.
+    two_coats  markers: a second coat on the first, dry, if it was measured.
     lab     one coat (marker), the wash at full strength (watercolour), even pressure (pencil).
     """
 
@@ -69,6 +70,7 @@ class Swatch:
     lab: Lab
     family: str = ""
     paper: Paper = REFERENCE_PAPER
+    two_coats: Lab | None = None
 
     def __post_init__(self) -> None:
         if not self.code:
@@ -76,3 +78,5 @@ class Swatch:
         if self.medium not in MEDIA:
             raise SwatchError(f"{self.name}: the medium must be one of {', '.join(MEDIA)}, got {self.medium!r}.")
         check_lab(self.lab, self.name or self.code)
+        if self.two_coats is not None:
+            check_lab(self.two_coats, f"{self.name or self.code}, two coats")

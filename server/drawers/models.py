@@ -6,10 +6,11 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 
-from paleta.media import MEDIA, PAPERS, Swatch, washes
+from paleta.media import MEASURED, MEDIA, PAPERS, Swatch, washes
 from server.ownership import Actor, owned_by
 
 MEDIUM_CHOICES = list(MEDIA.items())
+MEASURED_CHOICES = list(MEASURED.items())
 PAPER_CHOICES = [(paper.code, paper.name) for paper in PAPERS.values()]
 
 
@@ -36,11 +37,20 @@ class Drawer(models.Model):
 
     def shades(self) -> list[Swatch]:
         """Everything a ramp can be made of: its swatches in their own order, paints also as thinner washes."""
-        return [shade for record in self.swatches.all() for shade in washes(record.as_core(self.medium))]
+        return [
+            shade
+            for record in self.swatches.all()
+            if not record.retired
+            for shade in washes(record.as_core(self.medium))
+        ]
 
 
 class SwatchRecord(models.Model):
-    """One measured pen, paint or pencil. `code` is unique in its drawer."""
+    """One measured pen, paint or pencil. `code` is unique in its drawer.
+
+    two_coats, diluted, light_pressure and firm_pressure are [L*, a*, b*] where they were measured, else None. A retired
+    swatch stays in the drawer for old recipes but is offered for nothing new.
+    """
 
     drawer = models.ForeignKey(Drawer, on_delete=models.CASCADE, related_name="swatches")
     code = models.CharField(max_length=40)
@@ -50,6 +60,14 @@ class SwatchRecord(models.Model):
     a = models.FloatField()
     b = models.FloatField()
     paper = models.CharField(max_length=30, choices=PAPER_CHOICES, default="smooth-white")
+    maker = models.CharField(max_length=40, blank=True)
+    measured = models.CharField(max_length=10, choices=MEASURED_CHOICES, default="cap")
+    two_coats = models.JSONField(null=True, blank=True)
+    diluted = models.JSONField(null=True, blank=True)
+    light_pressure = models.JSONField(null=True, blank=True)
+    firm_pressure = models.JSONField(null=True, blank=True)
+    running_low = models.BooleanField(default=False)
+    retired = models.BooleanField(default=False)
 
     class Meta:
         ordering = ["id"]
@@ -72,4 +90,5 @@ class SwatchRecord(models.Model):
             lab=(self.lightness, self.a, self.b),
             family=self.family,
             paper=PAPERS[self.paper],
+            two_coats=tuple(self.two_coats) if self.two_coats else None,
         )

@@ -1,8 +1,17 @@
+from typing import Any
+
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from paleta.colour import lab_to_hex, plain_name
-from server.drawers.models import MEDIUM_CHOICES, Drawer
+from paleta.colour import hex_to_lab, lab_to_hex, plain_name
+from paleta.errors import SwatchError
+from paleta.media import check_lab
+from server.drawers.models import MEASURED_CHOICES, MEDIUM_CHOICES, PAPER_CHOICES, Drawer, SwatchRecord
+
+RECORD_FIELDS = (
+    "code", "name", "family", "maker", "paper", "measured", "two_coats", "diluted", "light_pressure", "firm_pressure",
+    "running_low", "retired",
+)  # fmt: skip
 
 
 class SwatchSerializer(serializers.Serializer):
@@ -36,11 +45,116 @@ class DrawerSerializer(serializers.ModelSerializer):
         fields = ["id", "name", "medium", "swatch_count"]
 
 
+class DrawerNameSerializer(serializers.Serializer):
+    name = serializers.CharField(max_length=80)
+
+
+class LabField(serializers.ListField):
+    """[L*, a*, b*]."""
+
+    def __init__(self, **more: Any) -> None:
+        super().__init__(child=serializers.FloatField(), min_length=3, max_length=3, **more)
+
+    def to_internal_value(self, data: Any) -> list[float]:
+        lab = super().to_internal_value(data)
+        try:
+            check_lab((lab[0], lab[1], lab[2]), "This colour")
+        except SwatchError as error:
+            raise serializers.ValidationError(str(error), "impossible_colour") from error
+        return lab
+
+
+class SwatchRecordSerializer(serializers.Serializer):
+    """A swatch as its owner keeps it."""
+
+    code = serializers.CharField(max_length=40)
+    name = serializers.CharField(max_length=80)
+    family = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    maker = serializers.CharField(max_length=40, allow_blank=True, required=False)
+    lab = LabField()
+    hex = serializers.CharField(read_only=True)
+    paper = serializers.ChoiceField(choices=PAPER_CHOICES, required=False)
+    measured = serializers.ChoiceField(choices=MEASURED_CHOICES, required=False)
+    two_coats = LabField(allow_null=True, required=False)
+    diluted = LabField(allow_null=True, required=False)
+    light_pressure = LabField(allow_null=True, required=False)
+    firm_pressure = LabField(allow_null=True, required=False)
+    running_low = serializers.BooleanField(required=False)
+    retired = serializers.BooleanField(required=False)
+    words = serializers.CharField(read_only=True)
+
+    @staticmethod
+    def of(record: SwatchRecord) -> dict[str, object]:
+        lab = (record.lightness, record.a, record.b)
+        return {
+            **{field: getattr(record, field) for field in RECORD_FIELDS},
+            "lab": list(lab),
+            "hex": lab_to_hex(lab),
+            "words": plain_name(lab),
+        }
+
+
+class SwatchFormSerializer(SwatchRecordSerializer):
+    """A new swatch, or what changes of one; its colour as lab or as hex."""
+
+    lab = LabField(required=False)
+    hex = serializers.RegexField(r"^#[0-9a-fA-F]{6}$", required=False)
+
+    def validate(self, attrs: dict[str, Any]) -> dict[str, Any]:
+        colour = attrs.pop("hex", None)
+        if colour and "lab" not in attrs:
+            attrs["lab"] = [round(float(value), 2) for value in hex_to_lab(colour.lower())]
+        if not self.partial and "lab" not in attrs:
+            raise serializers.ValidationError({"lab": "Give its colour as L*, a*, b* or as #rrggbb."})
+        return attrs
+
+
+class ImportRowSerializer(serializers.Serializer):
+    """One row of a table before anything is stored."""
+
+    line = serializers.IntegerField()
+    code = serializers.CharField(allow_blank=True)
+    name = serializers.CharField(allow_blank=True)
+    hex = serializers.CharField(allow_null=True)
+    kind = serializers.ChoiceField(choices=[(kind, kind) for kind in ("new", "changes", "same", "bad")])
+    problem = serializers.CharField(allow_blank=True)
+
+
+class ImportPreviewSerializer(serializers.Serializer):
+    rows = ImportRowSerializer(many=True, help_text="The first thousand.")
+    new = serializers.IntegerField()
+    changes = serializers.IntegerField()
+    same = serializers.IntegerField()
+    bad = serializers.IntegerField()
+
+
+class ImportTableSerializer(serializers.Serializer):
+    """A file, or pasted text."""
+
+    table = serializers.FileField(required=False, allow_empty_file=True)
+    text = serializers.CharField(required=False, trim_whitespace=False, max_length=3_000_000, allow_blank=True)
+
+    def validate(self, attrs: dict[str, Any]) -> dict[str, Any]:
+        if ("table" in attrs) == ("text" in attrs):
+            raise serializers.ValidationError("Send either a file or pasted text.")
+        return attrs
+
+
+class LikenessSerializer(serializers.Serializer):
+    code = serializers.CharField()
+    difference = serializers.FloatField(help_text="CIEDE2000.")
+
+
 class DrawerDetailSerializer(DrawerSerializer):
     swatches = serializers.SerializerMethodField()
+    records = serializers.SerializerMethodField()
 
     class Meta(DrawerSerializer.Meta):
-        fields = [*DrawerSerializer.Meta.fields, "swatches"]
+        fields = [*DrawerSerializer.Meta.fields, "swatches", "records"]
+
+    @extend_schema_field(SwatchRecordSerializer(many=True))
+    def get_records(self, drawer: Drawer) -> list[dict[str, object]]:
+        return [SwatchRecordSerializer.of(record) for record in drawer.swatches.all()]
 
     @extend_schema_field(SwatchSerializer(many=True))
     def get_swatches(self, drawer: Drawer) -> list[dict[str, object]]:

@@ -1,19 +1,159 @@
+"""Drawers over the API: thin views over the services."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
 from django.db.models import QuerySet
+from django.http import HttpResponse
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import viewsets
+from rest_framework.decorators import action
+from rest_framework.exceptions import ValidationError
+from rest_framework.parsers import JSONParser, MultiPartParser
+from rest_framework.request import Request
+from rest_framework.response import Response
 from rest_framework.serializers import BaseSerializer
 
+from paleta.colour import hex_to_lab, lab_to_hex
+from paleta.errors import ShapeError
+from server.drawers import serializers, services
 from server.drawers.models import Drawer
-from server.drawers.serializers import DrawerDetailSerializer, DrawerSerializer
+from server.uploads import uploaded
+
+ROWS_SHOWN = 1000
+CODE = OpenApiParameter("code", str, OpenApiParameter.PATH)
+TABLE_REQUEST = {
+    "multipart/form-data": serializers.ImportTableSerializer,
+    "application/json": serializers.ImportTableSerializer,
+}
+EXPORTS = {
+    "csv": ("text/csv; charset=utf-8", services.export_csv),
+    "gpl": ("text/plain; charset=utf-8", services.export_gpl),
+}
 
 
-class DrawerViewSet(viewsets.ReadOnlyModelViewSet):
+class DrawerViewSet(viewsets.GenericViewSet):
     """The drawers of whoever is signed in."""
 
     queryset = Drawer.objects.all()
+    serializer_class = serializers.DrawerSerializer
+    lookup_value_regex = r"\d+"
 
     def get_queryset(self) -> QuerySet[Drawer]:
-        drawers = Drawer.objects.owned_by(self.request.user).with_counts()
-        return drawers.prefetch_related("swatches") if self.action == "retrieve" else drawers
+        return Drawer.objects.owned_by(self.request.user).with_counts()
 
     def get_serializer_class(self) -> type[BaseSerializer]:
-        return DrawerDetailSerializer if self.action == "retrieve" else DrawerSerializer
+        return serializers.DrawerSerializer
+
+    def _read(self, form_class: Any, **more: Any) -> dict[str, Any]:
+        form = form_class(data=self.request.data, **more)
+        form.is_valid(raise_exception=True)
+        return form.validated_data
+
+    def _show(self, drawer: Drawer, status: int = 200) -> Response:
+        shown = self.get_queryset().prefetch_related("swatches").get(pk=drawer.pk)
+        return Response(serializers.DrawerDetailSerializer(shown).data, status=status)
+
+    @extend_schema(responses=serializers.DrawerSerializer(many=True))
+    def list(self, request: Request) -> Response:
+        page = self.paginate_queryset(self.get_queryset())
+        return self.get_paginated_response(serializers.DrawerSerializer(page, many=True).data)
+
+    @extend_schema(responses=serializers.DrawerDetailSerializer)
+    def retrieve(self, request: Request, pk: str) -> Response:
+        return self._show(self.get_object())
+
+    @extend_schema(request=serializers.DrawerSerializer, responses={201: serializers.DrawerDetailSerializer})
+    def create(self, request: Request) -> Response:
+        form = self._read(serializers.DrawerSerializer)
+        return self._show(services.add_drawer(owner=request.user, swatches=(), **form), 201)
+
+    @extend_schema(request=serializers.DrawerNameSerializer, responses=serializers.DrawerDetailSerializer)
+    def partial_update(self, request: Request, pk: str) -> Response:
+        form = self._read(serializers.DrawerNameSerializer)
+        return self._show(services.change_drawer(actor=request.user, drawer=self.get_object(), **form))
+
+    def destroy(self, request: Request, pk: str) -> Response:
+        services.delete_drawer(actor=request.user, drawer=self.get_object())
+        return Response(status=204)
+
+    @extend_schema(request=serializers.SwatchFormSerializer, responses={201: serializers.DrawerDetailSerializer})
+    @action(detail=True, methods=["post"], url_path="swatches")
+    def add_swatch(self, request: Request, pk: str) -> Response:
+        drawer, values = self.get_object(), self._read(serializers.SwatchFormSerializer)
+        services.keep_swatch(actor=request.user, drawer=drawer, code=None, values=values)
+        return self._show(drawer, 201)
+
+    @extend_schema(
+        methods=["PATCH"], parameters=[CODE],
+        request=serializers.SwatchFormSerializer(partial=True), responses=serializers.DrawerDetailSerializer,
+    )  # fmt: skip
+    @extend_schema(methods=["DELETE"], parameters=[CODE], responses=serializers.DrawerDetailSerializer)
+    @action(detail=True, methods=["patch", "delete"], url_path=r"swatches/(?P<code>[^/]{1,40})")
+    def swatch(self, request: Request, pk: str, code: str) -> Response:
+        drawer = self.get_object()
+        if request.method == "DELETE":
+            services.remove_swatch(actor=request.user, drawer=drawer, code=code)
+        else:
+            values = self._read(serializers.SwatchFormSerializer, partial=True)
+            services.keep_swatch(actor=request.user, drawer=drawer, code=code, values=values)
+        return self._show(drawer)
+
+    @extend_schema(request=TABLE_REQUEST, responses=serializers.ImportPreviewSerializer)
+    @action(detail=True, methods=["post"], url_path="table-preview", parser_classes=[MultiPartParser, JSONParser])
+    def table_preview(self, request: Request, pk: str) -> Response:
+        """What a table would do, before anything is stored."""
+        found = services.preview_table(self.get_object(), self._table())
+        kinds = [kind for _, kind in found]
+        rows = [
+            {
+                "line": row.line,
+                "code": row.code,
+                "name": row.name,
+                "hex": lab_to_hex(row.lab) if row.lab else None,
+                "kind": kind,
+                "problem": row.problem,
+            }
+            for row, kind in found[:ROWS_SHOWN]
+        ]
+        return Response({"rows": rows, **{kind: kinds.count(kind) for kind in ("new", "changes", "same", "bad")}})
+
+    @extend_schema(request=TABLE_REQUEST, responses=serializers.DrawerDetailSerializer)
+    @action(detail=True, methods=["post"], url_path="table", parser_classes=[MultiPartParser, JSONParser])
+    def table(self, request: Request, pk: str) -> Response:
+        drawer = self.get_object()
+        return self._show(services.import_table(actor=request.user, drawer=drawer, table=self._table()))
+
+    def _table(self) -> bytes | str:
+        form = self._read(serializers.ImportTableSerializer)
+        return uploaded(form["table"]) if "table" in form else form["text"]
+
+    @extend_schema(
+        responses={(200, "text/plain"): OpenApiTypes.STR},
+        parameters=[OpenApiParameter("kind", str, OpenApiParameter.PATH, enum=[*EXPORTS])],
+    )
+    @action(detail=True, url_path=r"export\.(?P<kind>csv|gpl)")
+    def export(self, request: Request, pk: str, kind: str) -> HttpResponse:
+        drawer, (content_type, write) = self.get_object(), EXPORTS[kind]
+        name = re.sub(r"[^a-z0-9]+", "-", drawer.name.lower()).strip("-") or "drawer"
+        return HttpResponse(
+            write(drawer),
+            content_type=content_type,
+            headers={"Content-Disposition": f'attachment; filename="{name}.{kind}"'},
+        )
+
+    @extend_schema(
+        responses=serializers.LikenessSerializer(many=True), parameters=[OpenApiParameter("hex", str, required=True)]
+    )
+    @action(detail=True, pagination_class=None)
+    def like(self, request: Request, pk: str) -> Response:
+        """Its swatches by how near they are to a colour, nearest first."""
+        try:
+            lab = hex_to_lab(request.query_params.get("hex", ""))
+        except ShapeError as error:
+            raise ValidationError({"hex": str(error)}) from error
+        found = services.most_like(self.get_object(), lab)
+        return Response([{"code": code, "difference": apart} for code, apart in found])

@@ -134,16 +134,30 @@ def light_of(piece: Piece, sheet: Sheet, *, lamp: Lamp | None = None, full_size:
 
 
 def light_doubts(piece: Piece, sheet: Sheet) -> list[LightDoubt]:
-    """Bodies that are lit against the lamp. Only looked for where a hand has turned something or set a base."""
+    """Bodies that are lit against the lamp."""
     bodies = bodies_of(sheet)
     region_map = region_map_of(piece, sheet)
 
     def look() -> list[LightDoubt]:
-        light = illuminate(relief_of(piece, sheet), sheet.lamp, full_size=False, shadows=False)
+        light = illuminate(
+            relief_of(piece, sheet),
+            sheet.lamp,
+            full_size=False,
+            shadows=False,
+            printed=printed_of(piece, sheet),
+            follow=sheet.follow,
+        )
         labels = np.ascontiguousarray(region_map.labels[::SCALE, ::SCALE])
-        return check_light(light, labels, bodies, sheet.lamp, px_per_mm=region_map.px_per_mm / SCALE)
+        return check_light(
+            light,
+            labels,
+            bodies,
+            sheet.lamp,
+            px_per_mm=region_map.px_per_mm / SCALE,
+            follows_print=sheet.follow > 0,
+        )
 
-    return _doubts.get((_map_key(piece, sheet), tuple(bodies), sheet.lamp), look)
+    return _doubts.get((_map_key(piece, sheet), tuple(bodies), sheet.lamp, sheet.follow), look)
 
 
 def shares_of(piece: Piece, sheet: Sheet) -> dict[int, tuple[float, ...]]:

@@ -243,7 +243,7 @@ class LightDoubtSerializer(serializers.Serializer):
     region = serializers.IntegerField()
     name = serializers.CharField()
     why = serializers.CharField()
-    remedy = serializers.ChoiceField(choices=[("turn", "turn"), ("base", "base")], allow_blank=True)
+    remedy = serializers.ChoiceField(choices=[("turn", "turn"), ("base", "base"), ("print", "print")])
 
 
 class LightCheckSerializer(serializers.Serializer):

@@ -201,7 +201,7 @@ def change_regions(
         mate: replace(sheet.regions[mate], **shape) for label in labels for mate in sheet.body_mates(label) if shape
     }
     for label, setting in settings.items():
-        new = replace(setting, **changes)
+        new = replace(changed.get(label, setting), **changes)
         if "shades" in changes and len(setting.ramp) != new.shades:
             new = replace(new, ramp=(), by_hand=False)
         changed[label] = new

@@ -6,7 +6,6 @@ import math
 import re
 from typing import Any
 
-from django.conf import settings
 from django.db.models import QuerySet
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
@@ -24,6 +23,7 @@ from server.drawers.models import Drawer
 from server.pieces import bench, readout, recipes, serializers, services, steps
 from server.pieces.models import Piece, RecipeRecord
 from server.problems import VersionMissing
+from server.uploads import uploaded
 
 IF_MATCH = OpenApiParameter(
     "If-Match",
@@ -305,18 +305,6 @@ class PieceViewSet(viewsets.GenericViewSet):
 def trade(request: Request) -> Response:
     """Media, papers, inks, schools and forms to choose from."""
     return Response(serializers.trade_words())
-
-
-def uploaded(file: Any) -> bytes:
-    """The bytes of an upload, refused before they are read if there are too many."""
-    if file.size > settings.LARGEST_UPLOAD_BYTES:
-        raise ValidationError(
-            {
-                "file": f"The file has {file.size / 1e6:.0f} MB; "
-                f"{settings.LARGEST_UPLOAD_BYTES / 1e6:.0f} MB are the most."
-            }
-        )
-    return file.read()
 
 
 def _number(query: Any, name: str, kind: Any) -> Any:

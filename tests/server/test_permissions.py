@@ -25,7 +25,7 @@ PIECE_ROUTES = {
     "medium/": ("put", {"medium": "pencil", "drawer": "own"}, 200),
     "regions/": ("put", {"labels": [1], "name": "Moon"}, 200),
     "find-again/": ("post", {"gap_mm": 0.8, "ink": 0}, 200),
-    "erase/": ("post", {"label": 99}, 400),
+    "erase/": ("post", {"label": 99}, 422),
     "front/": ("put", {"nearer": 2, "farther": 1}, 200),
     "light-check/": ("get", None, 200),
     "body/": ("put", {"labels": [2, 3]}, 200),

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { Button } from "@/shared/ui";
-import { pieceQueries, useChangeRegions } from "./api";
+import { pieceQueries, useChangeRegions, useSetZoning } from "./api";
 import { useBench } from "./bench";
 
 /** Names what is lit against the lamp, each with what puts it right. */
@@ -11,6 +11,7 @@ export function LightCheck() {
   const [asked, setAsked] = useState(false);
   const check = useQuery({ ...pieceQueries.lightCheck(piece.id, piece.version), enabled: asked });
   const change = useChangeRegions(piece.id);
+  const setZoning = useSetZoning(piece.id);
   return (
     <div className="border-t border-line pt-2">
       <Button busy={check.isFetching} onClick={() => (asked ? void check.refetch() : setAsked(true))}>Is my light right?</Button>
@@ -26,6 +27,7 @@ export function LightCheck() {
               <p className="mt-1 flex gap-3 text-[13px]">
                 <Button kind="quiet" onClick={() => selectOnly([doubt.region])}>Take it in hand</Button>
                 {doubt.remedy === "turn" && <Button kind="quiet" onClick={() => change.mutate({ labels: [doubt.region], changes: { turn_deg: 0 } })}>Take back the turn</Button>}
+                {doubt.remedy === "print" && <Button kind="quiet" onClick={() => setZoning.mutate({ follow: 0 })}>Do not follow the stamp</Button>}
                 {doubt.remedy === "base" && <Button kind="quiet" onClick={() => change.mutate({ labels: [doubt.region], changes: { base_mm: null } })}>Take the base off</Button>}
               </p>
             </li>

@@ -1,6 +1,6 @@
 import { useMemo, useRef, type KeyboardEvent } from "react";
 
-import type { Swatch } from "@/shared/api";
+import type { SwatchRecord } from "@/shared/api";
 import { swatchStyle } from "@/shared/ui";
 
 const TOP = 100;
@@ -9,7 +9,7 @@ const HEIGHT = 560;
 const DARK_ENOUGH = 45;
 
 /** Swatches by family across and lightness down, so that gaps and ramps can be seen. Arrow keys walk it. */
-export function DrawerMap({ swatches, chosen, onChoose }: { swatches: Swatch[]; chosen: string | null; onChoose: (code: string) => void }) {
+export function DrawerMap({ swatches, chosen, onChoose }: { swatches: SwatchRecord[]; chosen: string | null; onChoose: (code: string) => void }) {
   const families = useMemo(() => groupByHue(swatches), [swatches]);
   const map = useRef<HTMLDivElement>(null);
 
@@ -56,7 +56,7 @@ function at(light: number): number {
   return ((TOP - light) / (TOP - BOTTOM)) * HEIGHT;
 }
 
-function groupByHue(swatches: Swatch[]) {
+function groupByHue(swatches: SwatchRecord[]) {
   const names = [...new Set(swatches.map((swatch) => swatch.family))];
   return names.map((name) => {
     const own = swatches.filter((swatch) => swatch.family === name).sort((one, other) => (other.lab[0] ?? 0) - (one.lab[0] ?? 0));

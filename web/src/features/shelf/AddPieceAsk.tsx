@@ -69,11 +69,11 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
   const said = fault || (error instanceof Problem ? Object.values(error.fields)[0] ?? error.message : error?.message);
   return (
     <Ask open={open} onClose={close} title="Add a stamped image">
-      <form onSubmit={submit} noValidate className="flex flex-col gap-4">
+      <form onSubmit={submit} noValidate className="flex flex-col gap-3">
         <label onDragOver={(event) => { event.preventDefault(); setOver(true); }} onDragLeave={() => setOver(false)} onDrop={drop}
-          className={`block cursor-pointer rounded border-2 border-dashed p-5 text-center focus-within:outline-3 ${over ? "border-ink bg-faint" : "border-soft"}`}>
+          className={`block cursor-pointer rounded border-2 border-dashed ${image ? "p-2" : "p-5"} text-center focus-within:outline-3 ${over ? "border-ink bg-faint" : "border-soft"}`}>
           <span className="block font-bold">{image ? image.name : "Choose a scan or photo, or drop it here"}</span>
-          <span className="block text-[13px] text-soft">Scan or photo (PNG, JPEG, WebP, TIFF), 300 dpi is best; or line art in SVG</span>
+          <span className={image ? "sr-only" : "block text-[13px] text-soft"}>Scan or photo (PNG, JPEG, WebP, TIFF), 300 dpi is best; or line art in SVG</span>
           <input type="file" className="sr-only" aria-label="Scan or photo" accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.svg,image/*"
             onChange={(event) => choose(event.target.files?.[0])} />
         </label>

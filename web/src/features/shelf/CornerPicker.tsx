@@ -44,7 +44,7 @@ export function CornerPicker({ preview, corners, onChange }: { preview: string; 
   return (
     <div className="flex justify-center bg-surround p-3">
       <div ref={frame} className="relative" data-testid="corners">
-        <img src={preview} alt="The picture as it was read" className="max-h-[42vh] select-none" draggable={false} />
+        <img src={preview} alt="The picture as it was read" className="max-h-[36vh] select-none" draggable={false} />
         <svg aria-hidden className="pointer-events-none absolute inset-0 size-full" viewBox="0 0 1 1" preserveAspectRatio="none">
           <path d={`M0 0H1V1H0Z M${corners.map((corner) => corner.join(" ")).join(" L")}Z`} fill="rgb(22 22 22 / 0.45)" fillRule="evenodd" />
           <polygon points={corners.map((corner) => corner.join(" ")).join(", ")} fill="none" stroke={fine ? "#fff" : "#161616"} strokeWidth="2" strokeDasharray={fine ? undefined : "6 5"} vectorEffect="non-scaling-stroke" />

@@ -57,6 +57,9 @@ export const api = {
   get: <T>(path: string, options?: Options) => json<T>(send("GET", path, undefined, options)),
   post: <T>(path: string, body?: unknown, options?: Options) => json<T>(send("POST", path, body, options)),
   put: <T>(path: string, body?: unknown, options?: Options) => json<T>(send("PUT", path, body, options)),
+  patch: <T>(path: string, body?: unknown, options?: Options) => json<T>(send("PATCH", path, body, options)),
+  /** A deletion that answers with what is left. */
+  remove: <T>(path: string) => json<T>(send("DELETE", path)),
   delete: (path: string) => json<void>(send("DELETE", path)),
   blob: async (path: string, options?: Options) => (await send("GET", path, undefined, options)).blob(),
   url: (path: string) => ROOT + path,

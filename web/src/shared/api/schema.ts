@@ -30,7 +30,8 @@ export interface paths {
         /** @description The drawers of whoever is signed in. */
         get: operations["drawers_list"];
         put?: never;
-        post?: never;
+        /** @description The drawers of whoever is signed in. */
+        post: operations["drawers_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -48,6 +49,111 @@ export interface paths {
         get: operations["drawers_retrieve"];
         put?: never;
         post?: never;
+        /** @description The drawers of whoever is signed in. */
+        delete: operations["drawers_destroy"];
+        options?: never;
+        head?: never;
+        /** @description The drawers of whoever is signed in. */
+        patch: operations["drawers_partial_update"];
+        trace?: never;
+    };
+    "/api/v1/drawers/{id}/export.{kind}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The drawers of whoever is signed in. */
+        get: operations["drawers_export._retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drawers/{id}/like/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Its swatches by how near they are to a colour, nearest first. */
+        get: operations["drawers_like_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drawers/{id}/swatches/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The drawers of whoever is signed in. */
+        post: operations["drawers_swatches_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drawers/{id}/swatches/{code}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description The drawers of whoever is signed in. */
+        delete: operations["drawers_swatches_destroy"];
+        options?: never;
+        head?: never;
+        /** @description The drawers of whoever is signed in. */
+        patch: operations["drawers_swatches_partial_update"];
+        trace?: never;
+    };
+    "/api/v1/drawers/{id}/table/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The drawers of whoever is signed in. */
+        post: operations["drawers_table_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drawers/{id}/table-preview/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What a table would do, before anything is stored. */
+        post: operations["drawers_table_preview_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -633,6 +739,11 @@ export interface components {
             medium: components["schemas"]["Medium"];
             readonly swatch_count: number;
             readonly swatches: components["schemas"]["Swatch"][];
+            readonly records: components["schemas"]["SwatchRecord"][];
+        };
+        DrawerRequest: {
+            name: string;
+            medium: components["schemas"]["Medium"];
         };
         EraseRequest: {
             label: number;
@@ -716,6 +827,29 @@ export interface components {
         GlowsRequest: {
             glows: components["schemas"]["GlowRequest"][];
         };
+        ImportPreview: {
+            /** @description The first thousand. */
+            rows: components["schemas"]["ImportRow"][];
+            new: number;
+            changes: number;
+            same: number;
+            bad: number;
+        };
+        /** @description One row of a table before anything is stored. */
+        ImportRow: {
+            line: number;
+            code: string;
+            name: string;
+            hex: string | null;
+            kind: components["schemas"]["KindEnum"];
+            problem: string;
+        };
+        /** @description A file, or pasted text. */
+        ImportTableRequest: {
+            /** Format: binary */
+            table?: string;
+            text?: string;
+        };
         /**
          * @description * `start` - start
          *     * `wet` - wet
@@ -727,6 +861,14 @@ export interface components {
         JoinRequest: {
             labels: number[];
         };
+        /**
+         * @description * `new` - new
+         *     * `changes` - changes
+         *     * `same` - same
+         *     * `bad` - bad
+         * @enum {string}
+         */
+        KindEnum: "new" | "changes" | "same" | "bad";
         LampOut: {
             /** Format: double */
             azimuth_deg: number;
@@ -759,7 +901,15 @@ export interface components {
             region: number;
             name: string;
             why: string;
-            remedy: components["schemas"]["RemedyEnum"] | components["schemas"]["BlankEnum"];
+            remedy: components["schemas"]["RemedyEnum"];
+        };
+        Likeness: {
+            code: string;
+            /**
+             * Format: double
+             * @description CIEDE2000.
+             */
+            difference: number;
         };
         /** @description What a picture looks like before its regions are looked for. */
         LookOut: {
@@ -779,6 +929,13 @@ export interface components {
             /** Format: binary */
             image: string;
         };
+        /**
+         * @description * `cap` - estimate from the cap
+         *     * `chart` - photo of a swatch chart
+         *     * `reader` - colour reader
+         * @enum {string}
+         */
+        MeasuredEnum: "cap" | "chart" | "reader";
         /**
          * @description * `marker` - Alcohol marker
          *     * `watercolour` - Watercolour
@@ -854,6 +1011,26 @@ export interface components {
             wait_s: number;
             wait_for: string;
             change: boolean;
+        };
+        PatchedDrawerNameRequest: {
+            name?: string;
+        };
+        /** @description A new swatch, or what changes of one; its colour as lab or as hex. */
+        PatchedSwatchFormRequest: {
+            code?: string;
+            name?: string;
+            family?: string;
+            maker?: string;
+            lab?: number[];
+            hex?: string;
+            paper?: components["schemas"]["PaperEnum"];
+            measured?: components["schemas"]["MeasuredEnum"];
+            two_coats?: number[] | null;
+            diluted?: number[] | null;
+            light_pressure?: number[] | null;
+            firm_pressure?: number[] | null;
+            running_low?: boolean;
+            retired?: boolean;
         };
         /** @description A piece as the bench shows it: the sheet, read out. */
         Piece: {
@@ -1028,9 +1205,10 @@ export interface components {
         /**
          * @description * `turn` - turn
          *     * `base` - base
+         *     * `print` - print
          * @enum {string}
          */
-        RemedyEnum: "turn" | "base";
+        RemedyEnum: "turn" | "base" | "print";
         /**
          * @description * `focal` - focal
          *     * `background` - background
@@ -1097,6 +1275,41 @@ export interface components {
             hex: string;
             /** @description The colour in plain words. */
             words: string;
+        };
+        /** @description A new swatch, or what changes of one; its colour as lab or as hex. */
+        SwatchFormRequest: {
+            code: string;
+            name: string;
+            family?: string;
+            maker?: string;
+            lab?: number[];
+            hex?: string;
+            paper?: components["schemas"]["PaperEnum"];
+            measured?: components["schemas"]["MeasuredEnum"];
+            two_coats?: number[] | null;
+            diluted?: number[] | null;
+            light_pressure?: number[] | null;
+            firm_pressure?: number[] | null;
+            running_low?: boolean;
+            retired?: boolean;
+        };
+        /** @description A swatch as its owner keeps it. */
+        SwatchRecord: {
+            code: string;
+            name: string;
+            family?: string;
+            maker?: string;
+            lab: number[];
+            readonly hex: string;
+            paper?: components["schemas"]["PaperEnum"];
+            measured?: components["schemas"]["MeasuredEnum"];
+            two_coats?: number[] | null;
+            diluted?: number[] | null;
+            light_pressure?: number[] | null;
+            firm_pressure?: number[] | null;
+            running_low?: boolean;
+            retired?: boolean;
+            readonly words: string;
         };
         /** @description The words to choose from. */
         Trade: {
@@ -1173,13 +1386,35 @@ export interface operations {
             };
         };
     };
+    drawers_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawerRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerDetail"];
+                };
+            };
+        };
+    };
     drawers_retrieve: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                /** @description A unique integer value identifying this drawer. */
-                id: number;
+                id: string;
             };
             cookie?: never;
         };
@@ -1191,6 +1426,220 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrawerDetail"];
+                };
+            };
+        };
+    };
+    drawers_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    drawers_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedDrawerNameRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerDetail"];
+                };
+            };
+        };
+    };
+    "drawers_export._retrieve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                kind: "csv" | "gpl";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+        };
+    };
+    drawers_like_list: {
+        parameters: {
+            query: {
+                hex: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Likeness"][];
+                };
+            };
+        };
+    };
+    drawers_swatches_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwatchFormRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerDetail"];
+                };
+            };
+        };
+    };
+    drawers_swatches_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    drawers_swatches_partial_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["PatchedSwatchFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerDetail"];
+                };
+            };
+        };
+    };
+    drawers_table_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "multipart/form-data": components["schemas"]["ImportTableRequest"];
+                "application/json": components["schemas"]["ImportTableRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerDetail"];
+                };
+            };
+        };
+    };
+    drawers_table_preview_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "multipart/form-data": components["schemas"]["ImportTableRequest"];
+                "application/json": components["schemas"]["ImportTableRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportPreview"];
                 };
             };
         };

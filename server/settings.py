@@ -97,5 +97,7 @@ SPECTACULAR_SETTINGS = {
     "COMPONENT_SPLIT_REQUEST": True,
     "ENUM_NAME_OVERRIDES": {
         "Medium": "server.drawers.models.MEDIUM_CHOICES",
+        "WarningKind": "server.pieces.colour_serializers.KIND_CHOICES",
+        "RowKind": "server.drawers.serializers.ROW_KINDS",
     },
 }

@@ -51,7 +51,9 @@ REGION = record(
     tags=many(TEXT, 6),
     guessed=FLAG,
 )
-SWATCH = record(code=TEXT, name=TEXT, medium=TEXT, family=TEXT, lab=LAB, paper=TEXT)
+SWATCH = record(
+    later=("two_coats",), code=TEXT, name=TEXT, medium=TEXT, family=TEXT, lab=LAB, paper=TEXT, two_coats=or_nothing(LAB)
+)
 JOIN = record(op={"const": "join"}, regions={**many(whole(1), 4000), "minItems": 2})
 POINT = {"type": "array", "items": NUMBER, "minItems": 2, "maxItems": 2}
 SPLIT = record(op={"const": "split"}, region=whole(1), line={**many(POINT, 200), "minItems": 2})
@@ -67,8 +69,10 @@ GLOW = record(
     tint=TEXT,
     reserve_mm=NUMBER,
 )
+STEP = record(which=TEXT, where=TEXT, join=TEXT, how=TEXT)
+SCHOOL = record(code=TEXT, name=TEXT, medium=TEXT, summary=TEXT, steps=many(STEP, 12))
 SHEET = record(
-    later=("fronts", "shade", "follow"),
+    later=("fronts", "shade", "follow", "own_school", "order_wish", "key"),
     title=TEXT,
     outline_ink=TEXT,
     paper=TEXT,
@@ -86,6 +90,9 @@ SHEET = record(
     fronts=many({"type": "array", "items": whole(1), "minItems": 2, "maxItems": 2}, 4000),
     shade=NUMBER,
     follow=NUMBER,
+    order_wish=TEXT,
+    key=TEXT,
+    own_school=or_nothing(SCHOOL),
     regions=many(REGION, 4000),
     swatches=many(SWATCH, 4000),
     finish=TEXT,

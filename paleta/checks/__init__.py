@@ -6,14 +6,18 @@ from paleta.checks._paper import paper_like
 from paleta.checks._reserves import reserves
 from paleta.checks._small import narrowest_shaded_mm
 from paleta.checks._stamping import StampingStep, stamping_order
+from paleta.checks._values import KEYS, Warning, guard_values
 
 __all__ = [
     "FITS",
+    "KEYS",
     "Advice",
     "LightDoubt",
     "StampingStep",
+    "Warning",
     "check_light",
     "fit",
+    "guard_values",
     "light_directions",
     "narrowest_shaded_mm",
     "paper_like",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-TIP_MM = {"marker": 1.0, "watercolour": 1.2, "pencil": 0.5}
+TIP_MM = {"marker": 1.0, "watercolour": 1.2, "pencil": 0.5, "soluble": 0.8, "inkpad": 6.0}
 """Width of the finest usual stroke. From memory, common practice."""
 TIPS_ACROSS = 2.0
 

@@ -3,7 +3,8 @@
 Marker: dye in the paper, light passes it down and up again (Beer-Lambert), so coats multiply and can only darken.
 Watercolour: pigment and paper share absorption over scattering (one-constant Kubelka-Munk, [Kubelka1931]); dilution
 scales the pigment's part. Pencil: grains cover a share of the paper ([Murray1936]), light spreads between them
-([Yule1951]); white pencil therefore lightens toned paper.
+([Yule1951]); white pencil therefore lightens toned paper. Water-soluble pens are pigment, as watercolour is. Blended
+ink covers a part of the paper for good.
 """
 
 from __future__ import annotations
@@ -21,6 +22,7 @@ from paleta.media._swatch import Lab, Paper, Swatch
 Floats = NDArray[np.float64]
 YULE_NIELSEN_N = 2.0
 """2 is the limit of full light spreading in paper; [Yule1951]."""
+INKPAD_COVER = 0.75
 EVEN_COVERAGE = 0.7
 """Share of the paper that one layer at even pressure covers. From memory, common practice."""
 WASHES = {"half": 0.42, "thin": 0.16}
@@ -130,6 +132,17 @@ def _lay_watercolour(below: Floats, layer: Layer) -> Floats:
     return np.maximum(reflectance_of(k_over_s(below) + layer.coats * layer.dilution * pigment), DARKEST)
 
 
+def _lay_inkpad(below: Floats, layer: Layer) -> Floats:
+    """Chalky blending ink is half opaque: it covers a share of the paper like pencil, without its tooth."""
+    measured = lab_to_reflectance(layer.swatch.lab)
+    solid = np.clip(measured, DARKEST, 1.0)
+    covered = 1 - (1 - INKPAD_COVER) ** layer.coats
+    # Where it was measured it covered as much, so on its own paper one coat is the measured colour.
+    paper = lab_to_reflectance(layer.swatch.paper.lab)
+    full = np.clip((solid - (1 - INKPAD_COVER) * paper) / INKPAD_COVER, DARKEST, 1.0)
+    return np.clip(covered * full + (1 - covered) * below, DARKEST, 1.0)
+
+
 def _lay_pencil(below: Floats, layer: Layer) -> Floats:
     root = 1 / YULE_NIELSEN_N
     measured, paper = lab_to_reflectance(layer.swatch.lab), lab_to_reflectance(layer.swatch.paper.lab)
@@ -143,4 +156,6 @@ OPTICS: dict[str, Callable[[Floats, Layer], Floats]] = {
     "marker": _lay_marker,
     "watercolour": _lay_watercolour,
     "pencil": _lay_pencil,
+    "soluble": _lay_watercolour,
+    "inkpad": _lay_inkpad,
 }

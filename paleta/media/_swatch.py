@@ -8,7 +8,13 @@ from dataclasses import dataclass
 from paleta.errors import SwatchError
 
 Lab = tuple[float, float, float]
-MEDIA = {"marker": "Alcohol marker", "watercolour": "Watercolour", "pencil": "Coloured pencil"}
+MEDIA = {
+    "marker": "Alcohol marker",
+    "watercolour": "Watercolour",
+    "pencil": "Coloured pencil",
+    "soluble": "Water-soluble pen",
+    "inkpad": "Blended ink pad",
+}
 
 
 # Outline inks by what they are made of; which fits which medium is common practice (handbook, section 3).

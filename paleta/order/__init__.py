@@ -1,16 +1,30 @@
 """Putting every pass of every region in an order that respects wet and dry and spares pen changes."""
 
 from paleta.order._check import Violation, check_plan
+from paleta.order._copies import MOST_COPIES, Batch, BatchLine, batch
 from paleta.order._pace import PACES, Pace
 from paleta.order._plan import Pass, Plan
 from paleta.order._schedule import make_plan, plan_region_by_region
-from paleta.order._schools import DEFAULT_SCHOOL, SCHOOLS, School, Step, school_named
+from paleta.order._schools import (
+    DEFAULT_SCHOOL,
+    OWN_PREFIX,
+    SCHOOLS,
+    School,
+    Step,
+    school_from_plain,
+    school_named,
+    school_to_plain,
+)
 from paleta.order._work import Job, Work, expand
 
 __all__ = [
     "DEFAULT_SCHOOL",
+    "MOST_COPIES",
+    "OWN_PREFIX",
     "PACES",
     "SCHOOLS",
+    "Batch",
+    "BatchLine",
     "Job",
     "Pace",
     "Pass",
@@ -19,9 +33,12 @@ __all__ = [
     "Step",
     "Violation",
     "Work",
+    "batch",
     "check_plan",
     "expand",
     "make_plan",
     "plan_region_by_region",
+    "school_from_plain",
     "school_named",
+    "school_to_plain",
 ]

@@ -39,6 +39,7 @@ def check_plan(work: Work, plan: Plan, school: School | str, pace: Pace | None =
         *_hand(plan, pace),
         *_blends(by_region, pace),
         *_neighbours(work, by_region, pace),
+        *_first_things(work, by_region, school),
     ]
 
 
@@ -99,6 +100,25 @@ def _blends(by_region: dict[int, list[Pass]], pace: Pace) -> list[Violation]:
                         f"{after.name}: pass {after.number} comes before the coat below is dry.",
                     )
                 )
+    return found
+
+
+def _first_things(work: Work, by_region: dict[int, list[Pass]], school: School) -> list[Violation]:
+    """Dark creepers after touching paler regions; regions of a lower rank before those of a higher one."""
+    found = []
+    ranks = {job.region: job.rank for job in work.jobs}
+    dark = {job.region for job in work.jobs if work.creepers & {stroke.swatch for stroke in expand(job, school)}}
+    near = work.neighbours()
+    for region, passes in by_region.items():
+        creeping = [one for one in passes if one.swatch in work.creepers]
+        for other, others in by_region.items():
+            if ranks.get(other, 0) < ranks.get(region, 0) and others[-1].number > passes[0].number:
+                sentence = f"{passes[0].name} is begun before {others[0].name} is finished."
+                found.append(Violation("rank", (passes[0].number, others[-1].number), sentence))
+            touches = other in near.get(region, ()) and ranks.get(other, 0) <= ranks.get(region, 0)
+            if creeping and touches and other not in dark and others[-1].number > creeping[0].number:
+                sentence = f"{creeping[0].name} is laid dark before the paler {others[0].name} beside it is finished."
+                found.append(Violation("creeper", (creeping[0].number, others[-1].number), sentence))
     return found
 
 

@@ -43,4 +43,6 @@ PACES = {
     "marker": Pace(start_s=3, per_mm2_s=0.12, change_s=6, touch_dry_s=50, coat_dry_s=150, blend_s=75),
     "watercolour": Pace(start_s=5, per_mm2_s=0.10, change_s=12, touch_dry_s=60, coat_dry_s=60, blend_s=90),
     "pencil": Pace(start_s=4, per_mm2_s=0.35, change_s=5, touch_dry_s=0, coat_dry_s=0, blend_s=3600),
+    "soluble": Pace(start_s=4, per_mm2_s=0.14, change_s=6, touch_dry_s=60, coat_dry_s=90, blend_s=60),
+    "inkpad": Pace(start_s=5, per_mm2_s=0.03, change_s=15, touch_dry_s=60, coat_dry_s=120, blend_s=600),
 }

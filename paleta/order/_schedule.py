@@ -1,9 +1,10 @@
-"""The order of passes: a sound heuristic for a scheduling problem with set-up times and time windows.
+"""The order of passes: a scheduling problem with set-up times and time windows.
 
 One hand lays every pass. Passes of a region that must meet wet form a block that nothing long may interrupt.
 1. Blocks of regions that use the same pens, do not touch, and are small enough to stay wet are laid pen by pen as
    one unit. 2. Units are taken greedily: least waiting and fewest pen changes next. 3. Moving and swapping units
-   improves the order while that shortens it. [Bagchi1999] surveys sequencing with set-up times.
+   improves the order while that shortens it ([Bagchi1999] surveys sequencing with set-up times). 4. A constraint solver
+goes on from there, and proves small works to be the best there is.
 """
 
 from __future__ import annotations
@@ -13,14 +14,17 @@ from collections.abc import Sequence
 import numpy as np
 
 from paleta.errors import PlanImpossible
-from paleta.order._clock import Clock, Near, Unit, measure, to_plan
+from paleta.order._clock import Clock, Unit, measure, to_plan
 from paleta.order._pace import Pace
 from paleta.order._plan import Plan
+from paleta.order._rules import Rules, blocks_of, rules_of
 from paleta.order._schools import School
+from paleta.order._solve import solve
 from paleta.order._work import Stroke, Work, expand
 
 TRIALS = 1500
 """Moves tried in the improvement; a number and not a time, so that the same work gives the same plan."""
+FEW_UNITS = 14
 WINDOW_SHARE = 0.8
 """Units are packed to this part of the blend window; hands are not clocks."""
 
@@ -38,11 +42,18 @@ def make_plan(work: Work, school: School, pace: Pace) -> Plan:
     PlanImpossible
         If the pace leaves no time for a wet blend.
     """
-    near = work.neighbours()
     chains = [expand(job, school) for job in work.jobs if job.ramp]
+    rules = rules_of(work, chains)
     bound = lower_bound(chains, pace)
-    order = _improve(_greedy(_pack(chains, pace, near), pace, near), pace, near)
-    return to_plan(order, pace, near, bound)
+    order = _improve(_greedy(_pack(chains, pace, rules), pace, rules), pace, rules)
+    order, packed_bound = solve(order, pace, rules)
+    units = _alone(chains)
+    if len(units) <= FEW_UNITS:
+        # Small works are solved exactly, unpacked too: packing spares pens but ties regions together.
+        apart, alone_bound = solve(_improve(_greedy(units, pace, rules), pace, rules), pace, rules)
+        order = min(order, apart, key=lambda one: measure(one, pace, rules.near))
+        bound = max(bound, min(packed_bound, alone_bound))
+    return to_plan(order, pace, rules.near, min(bound, measure(order, pace, rules.near)[0]))
 
 
 def plan_region_by_region(work: Work, school: School, pace: Pace) -> Plan:
@@ -51,9 +62,9 @@ def plan_region_by_region(work: Work, school: School, pace: Pace) -> Plan:
     It waits as cleverly as `make_plan`, but does not look at which pen is in the hand.
     """
     chains = [expand(job, school) for job in work.jobs if job.ramp]
-    near = work.neighbours()
-    order = _greedy(_alone(chains), pace, near, mind_pens=False)
-    return to_plan(order, pace, near, lower_bound(chains, pace))
+    rules = rules_of(work, chains)
+    order = _greedy(_alone(chains), pace, rules, mind_pens=False)
+    return to_plan(order, pace, rules.near, lower_bound(chains, pace))
 
 
 def lower_bound(chains: Sequence[Sequence[Stroke]], pace: Pace) -> float:
@@ -66,33 +77,23 @@ def lower_bound(chains: Sequence[Sequence[Stroke]], pace: Pace) -> float:
     return max(hand, *(measure(_alone([chain]), pace, {})[0] for chain in chains))
 
 
-def _blocks(chain: Sequence[Stroke]) -> list[list[Stroke]]:
-    blocks: list[list[Stroke]] = []
-    for stroke in chain:
-        if stroke.join == "wet":
-            blocks[-1].append(stroke)
-        else:
-            blocks.append([stroke])
-    return blocks
-
-
 def _alone(chains: Sequence[Sequence[Stroke]]) -> list[Unit]:
     """Every block a unit of its own, region by region."""
     return [
         Unit(strokes=tuple(block), keys=((block[0].region, number),))
         for chain in chains
-        for number, block in enumerate(_blocks(chain))
+        for number, block in enumerate(blocks_of(chain))
     ]
 
 
-def _pack(chains: Sequence[Sequence[Stroke]], pace: Pace, near: Near) -> list[Unit]:
+def _pack(chains: Sequence[Sequence[Stroke]], pace: Pace, rules: Rules) -> list[Unit]:
     """Blocks with the same pens in the same order, of regions that do not touch: one unit while they stay wet."""
     groups: list[list[tuple[tuple[int, int], list[Stroke]]]] = []
     for chain in chains:
-        for number, block in enumerate(_blocks(chain)):
+        for number, block in enumerate(blocks_of(chain)):
             key = (block[0].region, number)
             for group in groups:
-                if _fits(group, key, block, pace, near):
+                if _fits(group, key, block, pace, rules):
                     group.append((key, block))
                     break
             else:
@@ -111,13 +112,13 @@ def _fits(
     key: tuple[int, int],
     block: Sequence[Stroke],
     pace: Pace,
-    near: Near,
+    rules: Rules,
 ) -> bool:
     (_, number), pens = group[0][0], [stroke.swatch for stroke in group[0][1]]
     if number != key[1] or pens != [stroke.swatch for stroke in block]:
         return False
     regions = [other for (other, _), _ in group]
-    if any(other in near[key[0]] for other in regions):
+    if any(other in rules.near[key[0]] or rules.rank[other] != rules.rank[key[0]] for other in regions):
         return False
     if len(block) == 1:
         return True
@@ -131,16 +132,16 @@ def _fits(
     return True
 
 
-def _greedy(units: Sequence[Unit], pace: Pace, near: Near, *, mind_pens: bool = True) -> list[Unit]:
+def _greedy(units: Sequence[Unit], pace: Pace, rules: Rules, *, mind_pens: bool = True) -> list[Unit]:
     """Take the unit that can start soonest, change of pen included; ties go to the first in the list."""
-    clock = Clock(pace, near)
+    clock = Clock(pace, rules.near)
     done: dict[int, int] = {}
     left = list(units)
     order: list[Unit] = []
     while left:
         best, best_cost = None, np.inf
         for unit in left:
-            if any(done.get(region, 0) != number for region, number in unit.keys):
+            if not rules.may(unit, done):
                 continue
             change = pace.change_s if mind_pens and clock.pen not in (None, unit.strokes[0].swatch) else 0.0
             cost = max(clock.now_s + change, clock.ready(unit)[0])
@@ -155,12 +156,12 @@ def _greedy(units: Sequence[Unit], pace: Pace, near: Near, *, mind_pens: bool = 
     return order
 
 
-def _improve(order: list[Unit], pace: Pace, near: Near) -> list[Unit]:
+def _improve(order: list[Unit], pace: Pace, rules: Rules) -> list[Unit]:
     """Move one unit to another place, or swap two, whenever the whole gets shorter and stays in sequence."""
     if len(order) < 3:
         return order
     chance = np.random.default_rng(len(order))
-    best, best_time = order, measure(order, pace, near)
+    best, best_time = order, measure(order, pace, rules.near)
     for _ in range(TRIALS):
         trial = list(best)
         i, j = (int(value) for value in chance.choice(len(order), 2, replace=False))
@@ -168,17 +169,8 @@ def _improve(order: list[Unit], pace: Pace, near: Near) -> list[Unit]:
             trial.insert(j, trial.pop(i))
         else:
             trial[i], trial[j] = trial[j], trial[i]
-        if _in_sequence(trial):
-            time = measure(trial, pace, near)
+        if rules.in_sequence(trial):
+            time = measure(trial, pace, rules.near)
             if time < best_time:
                 best, best_time = trial, time
     return best
-
-
-def _in_sequence(order: Sequence[Unit]) -> bool:
-    done: dict[int, int] = {}
-    for unit in order:
-        if any(done.get(region, 0) != number for region, number in unit.keys):
-            return False
-        done.update({region: number + 1 for region, number in unit.keys})
-    return True

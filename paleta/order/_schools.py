@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Literal
+from collections.abc import Mapping
+from dataclasses import asdict, dataclass
+from typing import Any, Literal, get_args
 
 from paleta.errors import SchoolError
 from paleta.media import MEDIA
 
-Which = Literal["palest", "middles from dark", "middles from pale", "darkest", "second darkest"]
+Which = Literal["palest", "middle", "middles from dark", "middles from pale", "darkest", "second darkest"]
 Where = Literal["all over", "own zone"]
 Join = Literal["start", "wet", "dry", "any"]
 
@@ -28,6 +29,17 @@ class Step:
     join: Join
     how: str
 
+    def __post_init__(self) -> None:
+        for value, kind, word in (
+            (self.which, Which, "which"),
+            (self.where, Where, "where"),
+            (self.join, Join, "join"),
+        ):
+            if value not in get_args(kind):
+                raise SchoolError(f"{word} must be one of {', '.join(get_args(kind))}, got {value!r}.")
+        if not self.how.strip() or len(self.how) > LONGEST_HOW:
+            raise SchoolError(f"Every step says how in 1 to {LONGEST_HOW} characters.")
+
 
 @dataclass(frozen=True, slots=True)
 class School:
@@ -38,6 +50,10 @@ class School:
     steps: tuple[Step, ...]
 
     def __post_init__(self) -> None:
+        if not self.name.strip() or len(self.name) > 60 or len(self.summary) > 300:
+            raise SchoolError("A school has a name of 1 to 60 characters and a summary of up to 300.")
+        if len(self.steps) > MOST_STEPS:
+            raise SchoolError(f"{self.name}: a school has up to {MOST_STEPS} steps.")
         if self.medium not in MEDIA:
             raise SchoolError(f"{self.name}: the medium must be one of {', '.join(MEDIA)}.")
         if not self.steps or self.steps[0].join != "start":
@@ -45,7 +61,52 @@ class School:
         if any(step.join == "start" for step in self.steps[1:]):
             raise SchoolError(f"{self.name}: only the first step can start the region.")
 
+    @property
+    def own(self) -> bool:
+        """Whether a user wrote it."""
+        return self.code.startswith(OWN_PREFIX)
 
+
+def school_to_plain(school: School) -> dict[str, Any]:
+    """The school as the JSON that is shared: name, medium, summary and steps."""
+    return {"code": school.code, **{key: asdict(school)[key] for key in ("name", "medium", "summary", "steps")}}
+
+
+def school_from_plain(plain: Mapping[str, Any], *, code: str | None = None) -> School:
+    """A school from shared JSON. Steps are laid one after the other as they are listed, so none can wait for itself.
+
+    Raises
+    ------
+    SchoolError
+        With what is wrong: an unknown field or word, a missing step, steps that point at each other.
+    """
+    if not isinstance(plain, Mapping):
+        raise SchoolError("A school is written as an object with name, medium, summary and steps.")
+    unknown = sorted(plain.keys() - {"code", "name", "medium", "summary", "steps"})
+    if unknown:
+        raise SchoolError(f"A school has no field {unknown[0]!r}.")
+    steps = []
+    for number, step in enumerate(plain.get("steps") or [], start=1):
+        if not isinstance(step, Mapping):
+            raise SchoolError(f"Step {number} is not written as which, where, join and how.")
+        if {"after", "before"} & step.keys():
+            raise SchoolError(
+                f"Step {number} points at another step. Steps follow each other as they are listed; one that waits for "
+                "a later one would go round in a circle."
+            )
+        missing = [key for key in ("which", "where", "join", "how") if not isinstance(step.get(key), str)]
+        if missing or len(step) != 4:
+            raise SchoolError(f"Step {number} needs which, where, join and how, and nothing else.")
+        steps.append(Step(step["which"], step["where"], step["join"], step["how"]))
+    texts = {key: plain.get(key, "") for key in ("name", "medium", "summary")}
+    if not all(isinstance(text, str) for text in texts.values()):
+        raise SchoolError("Name, medium and summary of a school are text.")
+    return School(code=code or str(plain.get("code", "")), steps=tuple(steps), **texts)
+
+
+LONGEST_HOW = 120
+MOST_STEPS = 12
+OWN_PREFIX = "own-"
 SCHOOLS = {
     school.code: school
     for school in (
@@ -149,9 +210,77 @@ SCHOOLS = {
                 Step("palest", "all over", "any", "go over everything with a light hand to smooth the grain"),
             ),
         ),
+        School(
+            "P2",
+            "Over markers",
+            "pencil",
+            "Over a coloured marker base: second darkest for lines and creases, paler ones to blend, palest all over.",
+            (
+                Step("second darkest", "own zone", "start", "draw lines and creases over the dry marker"),
+                Step("middles from dark", "own zone", "any", "blend outwards from the creases"),
+                Step("palest", "all over", "any", "go over all with a light hand to soften the texture"),
+                Step("darkest", "own zone", "any", "press into the creases, last accents"),
+            ),
+        ),
+        School(
+            "D1",
+            "Dark first, edge to edge",
+            "soluble",
+            "Used dry: the darkest, at once the next touching only its edge in small circles, and so on to the palest.",
+            (
+                Step("darkest", "own zone", "start", "work a patch of a few square centimetres, leave the edge ragged"),
+                Step("middles from dark", "own zone", "wet", "touch only the damp edge, in small circles"),
+                Step("palest", "own zone", "wet", "ease the last edge out, never scrub back over the dark"),
+            ),
+        ),
+        School(
+            "D2",
+            "Pulled with a wet brush",
+            "soluble",
+            "Colour at the shaded edge, pulled inwards with a damp brush; raw colour again when dry.",
+            (
+                Step("darkest", "own zone", "start", "draw along the shaded edge"),
+                Step("middles from dark", "own zone", "wet", "draw beside it and pull both inwards with a damp brush"),
+                Step("palest", "own zone", "wet", "pull the last of it over the light, wet within a minute"),
+                Step("darkest", "own zone", "dry", "touch raw colour to the deepest points"),
+            ),
+        ),
+        School(
+            "B1",
+            "Palest first from the edge",
+            "inkpad",
+            "Two or three inks in small circles, palest first from the edge, darker over it, back and forth.",
+            (
+                Step("palest", "all over", "start", "blend in small circles from the edge, off the mask and on"),
+                Step("middles from pale", "own zone", "any", "blend over the first, back and forth where they meet"),
+                Step("darkest", "own zone", "any", "deepen the corner away from the light; wipe the mask between inks"),
+                Step("palest", "all over", "any", "go back over the joins"),
+            ),
+        ),
+        School(
+            "B2",
+            "Layered stamping",
+            "inkpad",
+            "Solid layers of ink: the palest for the whole layout, then the darker ones over it when dry.",
+            (
+                Step("palest", "all over", "start", "stamp or lay the palest solid layer"),
+                Step("middles from pale", "own zone", "dry", "lay the next darker layer in register"),
+                Step("darkest", "own zone", "dry", "lay the darkest layer in register"),
+            ),
+        ),
+        *(
+            School(
+                f"{letter}0",
+                "Flat, one coat",
+                medium,
+                "One even coat of the middle shade and nothing else: for tiny things and for distance.",
+                (Step("middle", "all over", "start", "one even coat, strokes all one way"),),
+            )
+            for letter, medium in (("M", "marker"), ("W", "watercolour"), ("P", "pencil"), ("D", "soluble"))
+        ),
     )
 }
-DEFAULT_SCHOOL = {"marker": "M1", "watercolour": "W2", "pencil": "P1"}
+DEFAULT_SCHOOL = {"marker": "M1", "watercolour": "W2", "pencil": "P1", "soluble": "D1", "inkpad": "B1"}
 
 
 def school_named(code: str) -> School:

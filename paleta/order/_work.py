@@ -20,6 +20,7 @@ class Job:
     ramp    swatch codes, palest first; an empty one stays paper.
     shares  part of the area in each zone, deepest first; empty = the usual shares. A zone of no area gets no pass.
     reserved  part of the area that stays bare paper, the highlight.
+    rank      jobs of a lower rank are finished before those of a higher one begin.
     """
 
     region: int
@@ -28,14 +29,19 @@ class Job:
     ramp: tuple[str, ...]
     shares: tuple[float, ...] = ()
     reserved: float = 0.0
+    rank: int = 0
 
 
 @dataclass(frozen=True, slots=True)
 class Work:
-    """All jobs, and which regions touch each other (pairs in any order; pairs without jobs are ignored)."""
+    """All jobs, and which regions touch each other (pairs in any order; pairs without jobs are ignored).
+
+    creepers are swatches so dark that they creep past the line, to be laid after paler neighbours.
+    """
 
     jobs: tuple[Job, ...]
     touching: frozenset[frozenset[int]] = field(default_factory=frozenset)
+    creepers: frozenset[str] = frozenset()
 
     def __post_init__(self) -> None:
         regions = [job.region for job in self.jobs]
@@ -135,6 +141,7 @@ def _shades(step: Step, school: School, count: int) -> list[int]:
         middles = middles[:-1]
     table = {
         "palest": [1],
+        "middle": [(count + 1) // 2],
         "darkest": [count],
         "second darkest": [count - 1] if count > 2 else [],
         "middles from pale": middles,

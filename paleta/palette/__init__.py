@@ -1,6 +1,21 @@
 """Choosing shade ramps out of the swatches that are really in the drawer."""
 
+from paleta.palette._advice import SCHEMES, Missing, missing_pen, palette_of_photo, same_number, scheme, substitutes
 from paleta.palette._ramp import SMALL_STEP, WIDE_STEP, Ramp, judge
 from paleta.palette._search import SHADE_HUES, find_ramps
 
-__all__ = ["SHADE_HUES", "SMALL_STEP", "WIDE_STEP", "Ramp", "find_ramps", "judge"]
+__all__ = [
+    "SCHEMES",
+    "SHADE_HUES",
+    "SMALL_STEP",
+    "WIDE_STEP",
+    "Missing",
+    "Ramp",
+    "find_ramps",
+    "judge",
+    "missing_pen",
+    "palette_of_photo",
+    "same_number",
+    "scheme",
+    "substitutes",
+]

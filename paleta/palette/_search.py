@@ -95,6 +95,11 @@ def _varied(found: dict[tuple[int, ...], float], count: int) -> list[tuple[tuple
     return sorted(chosen, key=lambda item: item[1])
 
 
+def wanted_labs(target_lab: Lab, n: int, step: float, shade_hue: str = "keep") -> Floats:
+    """n x 3: the L*a*b* of an ideal ramp for `target_lab`, palest first, falling by `step`."""
+    return _wanted(np.array(target_lab, dtype=float), n, step, shade_hue)
+
+
 def _wanted(target: Floats, n: int, size: float, shade_hue: str) -> Floats:
     """n x 3: the Lab that each place of the ramp would ideally have, palest first."""
     middle = (n - 1) // 2

@@ -13,10 +13,11 @@ from paleta.colour import lab_to_srgb
 from paleta.errors import PaletaError
 from paleta.impression import Impression, RegionMap
 from paleta.light import LEVELS
+from paleta.picture._texture import NEUTRAL, texture
 
 Lab = tuple[float, float, float]
 VIEWS = ("line", "ink", "regions", "values", "coloured")
-SOFT_LEVELS = {"marker": 0.35, "watercolour": 0.5, "pencil": 0.45}
+SOFT_LEVELS = {"marker": 0.35, "watercolour": 0.5, "pencil": 0.45, "soluble": 0.45, "inkpad": 0.9}
 """Part of the way to the next zone over which two shades melt, by medium. From memory, common practice."""
 TABLE_STEP = 2
 """Colours are worked out for every second level of light and held in between: steps of 0.4 % are not seen."""
@@ -35,6 +36,7 @@ class Canvas:
     """What does not change while the lamp turns.
 
     labels  h x w int32; photo h x w x 3 uint8 sRGB.
+    texture  h x w x 3 uint8 or None, see _texture.py.
     bare    h x w x 3 uint8, 255 where no ink covers; inked the same, the colour the ink adds.
     """
 
@@ -42,10 +44,11 @@ class Canvas:
     photo: NDArray[np.uint8]
     bare: NDArray[np.uint8]
     inked: NDArray[np.uint8]
+    texture: NDArray[np.uint8] | None = None
 
 
-def make_canvas(impression: Impression, region_map: RegionMap, step: int = 1) -> Canvas:
-    """Every `step`-th pixel of the picture, ready to paint on."""
+def make_canvas(impression: Impression, region_map: RegionMap, step: int = 1, medium: str = "marker") -> Canvas:
+    """Every `step`-th pixel of the picture, ready to paint on with `medium`."""
     size = (-(-region_map.labels.shape[1] // step), -(-region_map.labels.shape[0] // step))
     photo = np.clip(impression.pixels * 255 + 0.5, 0, 255).astype(np.uint8)
     # Only what was taken as ink stays dark: grain, dust and the scanner's shading do not belong on the plan.
@@ -54,8 +57,10 @@ def make_canvas(impression: Impression, region_map: RegionMap, step: int = 1) ->
         photo = cv2.resize(photo, size, interpolation=cv2.INTER_AREA)
         near = cv2.resize(near, size, interpolation=cv2.INTER_AREA)
     ink = np.clip(near * 1.15, 0, 1)[..., None]
+    labels = np.ascontiguousarray(region_map.labels[::step, ::step])
     return Canvas(
-        labels=np.ascontiguousarray(region_map.labels[::step, ::step]),
+        labels=labels,
+        texture=texture(labels, medium, region_map.px_per_mm / step),
         photo=photo,
         bare=np.repeat((255 * (1 - ink) + 0.5).astype(np.uint8), 3, axis=2),
         inked=(INK_RGB * ink + 0.5).astype(np.uint8),
@@ -97,6 +102,11 @@ def paint(
         packed = np.concatenate([table, np.zeros((*table.shape[:2], 1), np.uint8)], axis=2).view(np.uint32).ravel()
         pixels = packed[canvas.labels * LEVELS + light_levels]
         colours = cv2.cvtColor(pixels.view(np.uint8).reshape(*pixels.shape, 4), cv2.COLOR_RGBA2RGB)
+        if view == "coloured" and canvas.texture is not None:
+            laid = np.zeros(count, bool)
+            laid[[label for label in looks if label < count and label in thresholds]] = True
+            grain = np.where(laid[canvas.labels][..., None], canvas.texture, np.uint8(NEUTRAL))
+            colours = cv2.multiply(colours, grain, scale=1 / NEUTRAL)
         colours = _tinted(colours, canvas.labels, tints) if view == "coloured" else colours
         if bare is not None:
             paper = (paper_lab[0], 0.0, 0.0) if view == "values" else paper_lab

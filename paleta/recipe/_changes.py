@@ -3,9 +3,15 @@
 from __future__ import annotations
 
 from paleta.media import INKS, MEDIA, PAPERS
-from paleta.order import SCHOOLS
 from paleta.recipe._recipe import Recipe
 from paleta.recipe._sheet import RegionSetting, Sheet
+
+ORDER_WORDS = {
+    "": "fewest pen changes",
+    "regions": "region by region",
+    "focal": "focal image first",
+    "background": "background first",
+}
 
 
 def what_changed(before: Recipe, after: Recipe) -> list[str]:
@@ -58,8 +64,10 @@ def _colours(old: Sheet, new: Sheet) -> list[str]:
     lines = []
     if old.medium != new.medium:
         lines.append(f"Medium: {MEDIA[old.medium]} became {MEDIA[new.medium]}.")
-    if old.school != new.school:
-        lines.append(f"School: {SCHOOLS[old.school].name} became {SCHOOLS[new.school].name}.")
+    if old.school_used != new.school_used:
+        lines.append(f"School: {old.school_used.name} became {new.school_used.name}.")
+    if old.order_wish != new.order_wish:
+        lines.append(f"Order: {ORDER_WORDS[old.order_wish]} became {ORDER_WORDS[new.order_wish]}.")
     for label in sorted(old.regions.keys() & new.regions.keys()):
         one, other = old.regions[label], new.regions[label]
         if one.ramp != other.ramp:

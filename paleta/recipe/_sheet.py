@@ -9,11 +9,12 @@ from typing import Any
 from paleta.errors import RecipeError
 from paleta.light import FORMS, Glow, Lamp
 from paleta.media import INKS, MEDIA, PAPERS, Paper, Swatch
-from paleta.order import DEFAULT_SCHOOL, SCHOOLS
+from paleta.order import DEFAULT_SCHOOL, SCHOOLS, School, school_from_plain, school_to_plain
 
 LONGEST_NAME = 60
 MOST_TAGS, LONGEST_TAG = 6, 24
 ROLES = ("focal", "background")
+ORDER_WISHES = ("regions", "focal", "background")
 TAGS = (
     "skin", "hair", "fur", "feather", "leaf", "stem", "petal", "berry", "wood", "stone", "metal", "glass", "fabric",
     "paper", "water", "sky", "snow", "sand", "fire",
@@ -88,6 +89,9 @@ class Sheet:
     regions_sha256  the packed map they were found on; empty = the one the piece came with.
     edits     changes to the found regions, replayed in order (paleta.impression.apply_edits).
     regions   settings by region label after the edits.
+    own_school  a school the user wrote, whole, so that a recipe needs nothing else; else None.
+    order_wish  "" for fewest pen changes, or one of ORDER_WISHES.
+    key       how light the picture is meant to be: "" or one of "light", "middle", "night".
     fronts    (nearer, farther) pairs of regions that the user decided.
     shade     as in paleta.light.Zoning; follow as in paleta.light.illuminate.
     """
@@ -97,6 +101,9 @@ class Sheet:
     paper: str = "smooth-white"
     medium: str = "marker"
     school: str = "M1"
+    own_school: School | None = None
+    order_wish: str = ""
+    key: str = ""
     drawer: str = ""
     lamp: Lamp = field(default_factory=lambda: Lamp(azimuth_deg=315, elevation_deg=40))
     glows: tuple[Glow, ...] = ()
@@ -123,18 +130,36 @@ class Sheet:
             raise RecipeError(f"The paper must be one of {', '.join(PAPERS)}, got {self.paper!r}.")
         if self.medium not in MEDIA:
             raise RecipeError(f"The medium must be one of {', '.join(MEDIA)}, got {self.medium!r}.")
-        if self.school not in SCHOOLS or SCHOOLS[self.school].medium != self.medium:
+        if self.school_used.medium != self.medium:
             raise RecipeError(f"{self.school!r} is no school of shade order for {MEDIA[self.medium].lower()}.")
-        if not 0 <= self.true_to_scene <= 1:
-            raise RecipeError(f"true_to_scene must lie in 0..1, got {self.true_to_scene}.")
-        if not -1 <= self.shade <= 1 or not 0 <= self.follow <= 1:
-            raise RecipeError("shade must lie in -1..1 and follow in 0..1.")
+        self._check_light_and_order()
         if len(self.finish) > 2000 or len(self.card) > 2000:
             raise RecipeError("Notes on finish and card have up to 2,000 characters.")
         for setting in self.regions.values():
             for code in setting.ramp:
                 if code not in self.swatches:
                     raise RecipeError(f"{setting.name} uses the swatch {code!r}, which is not on the sheet.")
+
+    def _check_light_and_order(self) -> None:
+        if not 0 <= self.true_to_scene <= 1:
+            raise RecipeError(f"true_to_scene must lie in 0..1, got {self.true_to_scene}.")
+        if self.own_school is not None and self.own_school.code != self.school:
+            raise RecipeError("The sheet names another school than the one written on it.")
+        if self.key not in ("", "light", "middle", "night"):
+            raise RecipeError(f"key must be light, middle or night, got {self.key!r}.")
+        if self.order_wish not in ("", *ORDER_WISHES):
+            raise RecipeError(f"order_wish must be one of {', '.join(ORDER_WISHES)}, got {self.order_wish!r}.")
+        if not -1 <= self.shade <= 1 or not 0 <= self.follow <= 1:
+            raise RecipeError("shade must lie in -1..1 and follow in 0..1.")
+
+    @property
+    def school_used(self) -> School:
+        """The school by its code: one of the trade's, or the user's own that stands on the sheet."""
+        if self.own_school is not None:
+            return self.own_school
+        if self.school not in SCHOOLS:
+            raise RecipeError(f"{self.school!r} is no school of shade order.")
+        return SCHOOLS[self.school]
 
     @property
     def paper_used(self) -> Paper:
@@ -166,6 +191,7 @@ class Sheet:
             self,
             medium=medium,
             school=school or DEFAULT_SCHOOL.get(medium, ""),
+            own_school=None,
             drawer=drawer,
             regions=bare,
             swatches={},
@@ -175,10 +201,11 @@ class Sheet:
 def sheet_to_plain(sheet: Sheet) -> dict[str, Any]:
     """Only dicts, lists, text and numbers, ready for JSON; `sheet_from_plain` leads back."""
     plain = asdict(sheet)
+    plain["own_school"] = school_to_plain(sheet.own_school) if sheet.own_school else None
     plain["fronts"] = [list(pair) for pair in sheet.fronts]
     plain["edits"] = [dict(edit) for edit in sheet.edits]
     plain["regions"] = [{"label": label, **_setting_to_plain(setting)} for label, setting in sheet.regions.items()]
-    plain["swatches"] = [_swatch_to_plain(swatch) for swatch in sheet.swatches.values()]
+    plain["swatches"] = [swatch_to_plain(swatch) for swatch in sheet.swatches.values()]
     return whole_numbers(plain)
 
 
@@ -203,7 +230,8 @@ def _setting_to_plain(setting: RegionSetting) -> dict[str, Any]:
     }
 
 
-def _swatch_to_plain(swatch: Swatch) -> dict[str, Any]:
+def swatch_to_plain(swatch: Swatch) -> dict[str, Any]:
+    """As it stands in a recipe file; `swatch_from_plain` leads back."""
     return {
         "code": swatch.code,
         "name": swatch.name,
@@ -211,6 +239,7 @@ def _swatch_to_plain(swatch: Swatch) -> dict[str, Any]:
         "family": swatch.family,
         "lab": list(swatch.lab),
         "paper": swatch.paper.code,
+        "two_coats": list(swatch.two_coats) if swatch.two_coats else None,
     }
 
 
@@ -225,10 +254,12 @@ def sheet_from_plain(plain: Mapping[str, Any]) -> Sheet:
     values = dict(plain)
     values["lamp"] = Lamp(**values["lamp"])
     values["glows"] = tuple(Glow(**glow) for glow in values.get("glows", ()))
+    own = values.get("own_school")
+    values["own_school"] = school_from_plain(own) if own else None
     values["edits"] = tuple(values["edits"])
     values["fronts"] = tuple((nearer, farther) for nearer, farther in values.get("fronts", ()))
     values["regions"] = {item["label"]: _setting_from_plain(item) for item in values["regions"]}
-    values["swatches"] = {item["code"]: _swatch_from_plain(item) for item in values["swatches"]}
+    values["swatches"] = {item["code"]: swatch_from_plain(item) for item in values["swatches"]}
     return Sheet(**values)
 
 
@@ -241,7 +272,8 @@ def _setting_from_plain(item: Mapping[str, Any]) -> RegionSetting:
     return RegionSetting(**values)
 
 
-def _swatch_from_plain(item: Mapping[str, Any]) -> Swatch:
+def swatch_from_plain(item: Mapping[str, Any]) -> Swatch:
+    """A swatch from what `swatch_to_plain` gave."""
     if item["paper"] not in PAPERS:
         raise RecipeError(f"{item['name']}: unknown paper {item['paper']!r}.")
     return Swatch(
@@ -251,4 +283,5 @@ def _swatch_from_plain(item: Mapping[str, Any]) -> Swatch:
         lab=tuple(item["lab"]),
         family=item["family"],
         paper=PAPERS[item["paper"]],
+        two_coats=tuple(item["two_coats"]) if item.get("two_coats") else None,
     )

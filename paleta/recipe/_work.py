@@ -43,20 +43,32 @@ def zoning_of(sheet: Sheet) -> Zoning:
     return Zoning(shades=shades, true_to_scene=sheet.true_to_scene, bodies=bodies, shade=sheet.shade)
 
 
-def _job(label: int, setting: RegionSetting, area_mm2: float, shares: tuple[float, ...]) -> Job:
+CREEPING = {"marker": 32.0, "watercolour": 28.0}
+"""Swatches darker than this L* creep past the line. Common practice; the limit is from memory."""
+
+
+def _job(label: int, setting: RegionSetting, area_mm2: float, shares: tuple[float, ...], rank: int) -> Job:
     """A bare highlight is no zone to lay a pen on: its share goes to the job as what is reserved."""
     reserved = 0.0
     if len(shares) == len(setting.ramp) + 1:
         reserved, shares = shares[-1], shares[:-1]
-    return Job(label, setting.name, area_mm2, setting.ramp, shares, reserved)
+    return Job(label, setting.name, area_mm2, setting.ramp, shares, reserved, rank)
 
 
 def work_of(sheet: Sheet, region_map: RegionMap, shares: Mapping[int, tuple[float, ...]]) -> Work:
     """A job for every region that has a ramp and is not left as paper; `shares` as from paleta.light.zone_shares."""
     areas = {region.label: region.area_mm2 for region in region_map.regions}
+    ranks = {"focal": {"focal": 0}, "background": {"background": 0}}.get(sheet.order_wish, {})
     jobs = tuple(
-        _job(label, setting, areas[label], shares.get(label, ()))
+        _job(label, setting, areas[label], shares.get(label, ()), ranks.get(setting.role, 1))
         for label, setting in sheet.regions.items()
         if setting.ramp and not setting.left_as_paper and label in areas
     )
-    return Work(jobs=jobs, touching=Work.pairs((border.a, border.b) for border in region_map.borders))
+    creepers = frozenset(
+        code
+        for code, swatch in sheet.swatches.items()
+        if sheet.medium in CREEPING and swatch.lab[0] < CREEPING[sheet.medium]
+    )
+    return Work(
+        jobs=jobs, creepers=creepers, touching=Work.pairs((border.a, border.b) for border in region_map.borders)
+    )

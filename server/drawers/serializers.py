@@ -49,6 +49,9 @@ class DrawerNameSerializer(serializers.Serializer):
     name = serializers.CharField(max_length=80)
 
 
+ROW_KINDS = [(kind, kind) for kind in ("new", "changes", "same", "bad")]
+
+
 class LabField(serializers.ListField):
     """[L*, a*, b*]."""
 
@@ -116,7 +119,7 @@ class ImportRowSerializer(serializers.Serializer):
     code = serializers.CharField(allow_blank=True)
     name = serializers.CharField(allow_blank=True)
     hex = serializers.CharField(allow_null=True)
-    kind = serializers.ChoiceField(choices=[(kind, kind) for kind in ("new", "changes", "same", "bad")])
+    kind = serializers.ChoiceField(choices=ROW_KINDS)
     problem = serializers.CharField(allow_blank=True)
 
 

@@ -1,4 +1,4 @@
-"""Three invented drawers that every new account and the demo start with.
+"""Five invented drawers that every new account and the demo start with.
 
 Names are a colour word and a running number of the project's own.
 """
@@ -65,6 +65,26 @@ PENCILS = {
 }
 
 
+SOLUBLE = {
+    "rose": (8, 54, (84, 66, 48)),
+    "orange": (64, 66, (82, 66)),
+    "yellow": (96, 74, (90, 82)),
+    "leaf": (134, 50, (82, 64, 46, 32)),
+    "teal": (208, 38, (78, 56)),
+    "blue": (278, 54, (76, 54, 36)),
+    "plum": (338, 46, (72, 46)),
+    "earth": (58, 32, (74, 54, 34)),
+    "grey": (260, 3, (80, 58, 34)),
+}
+INKPADS = {
+    "rose": (8, 40, (80, 62)),
+    "sun": (84, 60, (86, 74)),
+    "sky": (246, 36, (82, 64)),
+    "night": (288, 34, (52, 32)),
+    "moss": (130, 34, (72, 50)),
+}
+
+
 def _make(families: dict[str, tuple[int, int, tuple[int, ...]]], medium: str, paper: str, seed: int) -> list[Swatch]:
     chance = np.random.default_rng(seed)
     swatches, number = [], 10
@@ -106,8 +126,18 @@ def pencils() -> list[Swatch]:
     return _make(PENCILS, "pencil", "smooth-white", 48)
 
 
+def soluble_pens() -> list[Swatch]:
+    return _make(SOLUBLE, "soluble", "cold-press", 24)
+
+
+def ink_pads() -> list[Swatch]:
+    return _make(INKPADS, "inkpad", "smooth-white", 10)
+
+
 DRAWERS: tuple[tuple[str, str, Callable[[], list[Swatch]]], ...] = (
     ("Marker drawer", "marker", markers),
     ("Paint box", "watercolour", watercolours),
     ("Pencil roll", "pencil", pencils),
+    ("Brush pen case", "soluble", soluble_pens),
+    ("Ink pad tray", "inkpad", ink_pads),
 )

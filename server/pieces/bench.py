@@ -32,7 +32,7 @@ from paleta.light import (
     thresholds,
     zone_shares,
 )
-from paleta.order import PACES, Plan, Work, check_plan, make_plan, plan_region_by_region, school_named
+from paleta.order import PACES, Batch, Plan, School, Work, batch, check_plan, make_plan, plan_region_by_region
 from paleta.picture import Canvas, looks_of, make_canvas, paint
 from paleta.recipe import Sheet, bodies_of, work_of, zoning_of
 from server.pieces import files
@@ -177,18 +177,24 @@ def shares_of(piece: Piece, sheet: Sheet) -> dict[int, tuple[float, ...]]:
 
 def plans_of(piece: Piece, sheet: Sheet) -> tuple[Plan, Plan]:
     """The plan, and the same work done region by region."""
-    work, school = work_of(sheet, region_map_of(piece, sheet), shares_of(piece, sheet)), school_named(sheet.school)
-    return _plans.get((work, school), lambda: _make_plans(work, sheet.school))
+    work, school = work_of(sheet, region_map_of(piece, sheet), shares_of(piece, sheet)), sheet.school_used
+    return _plans.get((work, school, sheet.order_wish), lambda: _make_plans(work, school, sheet.order_wish))
 
 
-def _make_plans(work: Work, school_code: str) -> tuple[Plan, Plan]:
-    school = school_named(school_code)
+def batch_of(piece: Piece, sheet: Sheet, copies: int) -> Batch:
+    """The plan worked on several cards at once."""
+    work = work_of(sheet, region_map_of(piece, sheet), shares_of(piece, sheet))
+    return batch(work, plans_of(piece, sheet)[0], PACES[sheet.school_used.medium], copies)
+
+
+def _make_plans(work: Work, school: School, wish: str) -> tuple[Plan, Plan]:
     pace = PACES[school.medium]
-    plan = make_plan(work, school, pace)
+    by_region = plan_region_by_region(work, school, pace)
+    plan = by_region if wish == "regions" else make_plan(work, school, pace)
     faults = check_plan(work, plan, school, pace)
     if faults:  # A wrong order would spoil a card; better none at all.
         raise AssertionError(f"make_plan broke a rule: {faults[0].sentence}")
-    return plan, plan_region_by_region(work, school, pace)
+    return plan, by_region
 
 
 def picture(piece: Piece, sheet: Sheet, view: str, *, lamp: Lamp | None = None, live: bool = False) -> bytes:
@@ -196,8 +202,8 @@ def picture(piece: Piece, sheet: Sheet, view: str, *, lamp: Lamp | None = None, 
     step = SCALE if live else 1
     region_map = region_map_of(piece, sheet)
     canvas: Canvas = _canvases.get(
-        (_map_key(piece, sheet), piece.impression_sha256, step),
-        lambda: make_canvas(impression_of(piece), region_map, step),
+        (_map_key(piece, sheet), piece.impression_sha256, step, sheet.medium),
+        lambda: make_canvas(impression_of(piece), region_map, step, sheet.medium),
     )
     if view in ("line", "ink", "regions"):
         light_levels, starts = np.zeros(canvas.labels.shape, np.int32), {}
@@ -208,7 +214,7 @@ def picture(piece: Piece, sheet: Sheet, view: str, *, lamp: Lamp | None = None, 
         canvas,
         view,
         light_levels=light_levels,
-        looks=looks_of(sheet, school_named(sheet.school)),
+        looks=looks_of(sheet, sheet.school_used),
         thresholds=starts,
         paper_lab=sheet.paper_used.lab,
         medium=sheet.medium,

@@ -6,7 +6,9 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 
-from paleta.recipe import Sheet, sheet_from_plain
+from paleta.media import Swatch
+from paleta.order import OWN_PREFIX, School, school_from_plain
+from paleta.recipe import Sheet, sheet_from_plain, swatch_from_plain
 from server.ownership import Actor, owned_by
 
 
@@ -17,6 +19,16 @@ class PieceQuerySet(models.QuerySet["Piece"]):
     def with_latest_recipe(self) -> PieceQuerySet:
         latest = RecipeRecord.objects.filter(piece=models.OuterRef("pk")).order_by("-number").values("number")[:1]
         return self.annotate(latest_recipe=models.Subquery(latest))
+
+
+class GoToQuerySet(models.QuerySet["GoTo"]):
+    def owned_by(self, actor: Actor) -> GoToQuerySet:
+        return owned_by(self, actor)  # type: ignore[return-value]
+
+
+class OwnSchoolQuerySet(models.QuerySet["OwnSchool"]):
+    def owned_by(self, actor: Actor) -> OwnSchoolQuerySet:
+        return owned_by(self, actor)  # type: ignore[return-value]
 
 
 class Piece(models.Model):
@@ -65,6 +77,45 @@ class Piece(models.Model):
     def sheet(self) -> Sheet:
         """The recipe sheet as it stands now."""
         return sheet_from_plain(self.steps.get(number=self.position).sheet)
+
+
+class GoTo(models.Model):
+    """A saved, named ramp. `swatches` are paleta.recipe's plain swatches, palest first, so it outlives its drawer."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="gotos")
+    name = models.CharField(max_length=60)
+    medium = models.CharField(max_length=20)
+    tags = models.JSONField(default=list)
+    swatches = models.JSONField()
+
+    objects = GoToQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["name", "id"]
+
+    def __str__(self) -> str:
+        return self.name
+
+    def as_core(self) -> list[Swatch]:
+        return [swatch_from_plain(plain) for plain in self.swatches]
+
+
+class OwnSchool(models.Model):
+    """A school of shade order that a user wrote; `body` is paleta.order.school_to_plain without its code."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="schools")
+    body = models.JSONField()
+
+    objects = OwnSchoolQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["id"]
+
+    def __str__(self) -> str:
+        return str(self.body.get("name", ""))
+
+    def as_core(self) -> School:
+        return school_from_plain(self.body, code=f"{OWN_PREFIX}{self.pk}")
 
 
 class Step(models.Model):

@@ -13,7 +13,7 @@ from paleta.checks import fit, narrowest_shaded_mm, reserves, stamping_order
 from paleta.colour import lab_to_hex
 from paleta.impression import MM_PER_INCH, PAPER, Impression, RegionMap, find_sheet
 from paleta.light import Lamp
-from paleta.order import Plan, school_named
+from paleta.order import Plan
 from paleta.palette import judge
 from paleta.recipe import RegionSetting, Sheet, bodies_of
 from server.drawers.models import Drawer
@@ -54,6 +54,8 @@ def piece_readout(piece: Piece) -> dict[str, Any]:
         "paper",
         "medium",
         "school",
+        "order_wish",
+        "key",
         "finish",
         "card",
         "true_to_scene",
@@ -194,7 +196,7 @@ def plan_readout(sheet: Sheet, region_map: RegionMap, plan: Plan, by_region: Pla
         "change",
     )
     return {
-        "school": school_named(sheet.school).name,
+        "school": sheet.school_used.name,
         "passes": [
             {**{field: getattr(one, field) for field in fields}, "swatch": swatches[one.swatch]} for one in plan.passes
         ],

@@ -4,22 +4,33 @@ from __future__ import annotations
 
 from typing import Any
 
+from drf_spectacular.utils import OpenApiParameter
 from rest_framework import serializers
 
+from paleta.checks import KEYS
 from paleta.colour import hex_to_lab, lab_to_hex
 from paleta.errors import ShapeError
 from paleta.light import FORMS
 from paleta.media import INKS, MEDIA, PAPERS
 from paleta.order import SCHOOLS
 from paleta.palette import SHADE_HUES, Ramp
-from paleta.recipe import ROLES, TAGS
+from paleta.recipe import ORDER_WISHES, ROLES, TAGS
 from server.drawers.models import MEDIUM_CHOICES, PAPER_CHOICES
 from server.drawers.serializers import SwatchSerializer
 
 INK_CHOICES = list(INKS.items())
 FORM_CHOICES = [(name, name) for name in FORMS]
 ROLE_CHOICES = [(role, role) for role in ROLES]
-SCHOOL_CHOICES = [(school.code, school.name) for school in SCHOOLS.values()]
+WISH_CHOICES = [(wish, wish) for wish in ORDER_WISHES]
+
+
+IF_MATCH = OpenApiParameter(
+    "If-Match",
+    str,
+    OpenApiParameter.HEADER,
+    required=True,
+    description='The version of the piece the change was made on, in quotes: "7".',
+)
 
 
 class HexField(serializers.CharField):
@@ -112,7 +123,31 @@ class MediumSerializer(serializers.Serializer):
 
 
 class SchoolChoiceSerializer(serializers.Serializer):
-    school = serializers.ChoiceField(choices=SCHOOL_CHOICES)
+    school = serializers.CharField(max_length=40)
+
+
+class WishesSerializer(serializers.Serializer):
+    """Which regions come first, and how light the picture is meant to be. Only what is named changes."""
+
+    order_wish = serializers.ChoiceField(choices=WISH_CHOICES, allow_blank=True, required=False)
+    key = serializers.ChoiceField(choices=[(key, key) for key in KEYS], allow_blank=True, required=False)
+
+
+class BatchLineSerializer(serializers.Serializer):
+    first_pass = serializers.IntegerField()
+    last_pass = serializers.IntegerField()
+    start_s = serializers.FloatField()
+    end_s = serializers.FloatField()
+    wait_s = serializers.FloatField()
+
+
+class BatchSerializer(serializers.Serializer):
+    copies = serializers.IntegerField()
+    lines = BatchLineSerializer(many=True)
+    duration_s = serializers.FloatField()
+    one_by_one_s = serializers.FloatField()
+    pen_changes = serializers.IntegerField()
+    one_by_one_changes = serializers.IntegerField()
 
 
 class RegionChangeSerializer(serializers.Serializer):
@@ -260,7 +295,9 @@ class PieceSerializer(serializers.Serializer):
     outline_ink = serializers.ChoiceField(choices=INK_CHOICES)
     paper = serializers.ChoiceField(choices=PAPER_CHOICES)
     medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
-    school = serializers.ChoiceField(choices=SCHOOL_CHOICES)
+    school = serializers.CharField()
+    order_wish = serializers.ChoiceField(choices=WISH_CHOICES, allow_blank=True)
+    key = serializers.ChoiceField(choices=[(key, key) for key in KEYS], allow_blank=True)
     drawer = serializers.IntegerField(allow_null=True)
     finish = serializers.CharField(allow_blank=True)
     card = serializers.CharField(allow_blank=True)

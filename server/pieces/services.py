@@ -28,13 +28,13 @@ from paleta.impression import (
 )
 from paleta.light import Front, Glow, Lamp, bring_before, guess_bodies
 from paleta.media import INKS, MEDIA, PAPERS
-from paleta.order import school_named
 from paleta.palette import Ramp, find_ramps, judge
-from paleta.recipe import RegionSetting, Sheet, carry_over, first_setting, sheet_to_plain
+from paleta.recipe import ORDER_WORDS, RegionSetting, Sheet, carry_over, first_setting, sheet_to_plain
 from server.drawers.models import Drawer
 from server.ownership import require_owner
 from server.pieces import bench, files
 from server.pieces.models import Piece, Step
+from server.pieces.schools import school_for
 from server.pieces.steps import fill_shelf_fields, keep_step
 
 Lab = tuple[float, float, float]
@@ -334,10 +334,20 @@ def choose_medium(*, actor: AbstractBaseUser, piece: Piece, version: int, medium
 
 def choose_school(*, actor: AbstractBaseUser, piece: Piece, version: int, school: str) -> Piece:
     """Lay the shades in another school's order."""
-    sheet = replace(piece.sheet(), school=school_named(school).code)
-    return keep_step(
-        actor=actor, piece=piece, version=version, what=f"In the school {school_named(school).name}", sheet=sheet
-    )
+    chosen = school_for(actor, school)
+    sheet = replace(piece.sheet(), school=chosen.code, own_school=chosen if chosen.own else None)
+    return keep_step(actor=actor, piece=piece, version=version, what=f"In the school {chosen.name}", sheet=sheet)
+
+
+def wish(*, actor: AbstractBaseUser, piece: Piece, version: int, changes: Mapping[str, str]) -> Piece:
+    """Which regions come first, and how light the picture is meant to be."""
+    sheet = replace(piece.sheet(), **changes)
+    words = {
+        "order_wish": f"order: {ORDER_WORDS[sheet.order_wish]}",
+        "key": f"a picture in {sheet.key} key" if sheet.key else "no key",
+    }
+    what = ", ".join(words[name] for name in changes)
+    return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
 
 
 def propose_ramps(

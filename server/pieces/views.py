@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import re
+from dataclasses import asdict
 from typing import Any
 
 from django.db.models import QuerySet
@@ -21,17 +22,11 @@ from rest_framework.response import Response
 from paleta.light import Glow, Lamp
 from server.drawers.models import Drawer
 from server.pieces import bench, readout, recipes, serializers, services, steps
+from server.pieces.colour_views import ColourActions
 from server.pieces.models import Piece, RecipeRecord
 from server.problems import VersionMissing
 from server.uploads import uploaded
 
-IF_MATCH = OpenApiParameter(
-    "If-Match",
-    str,
-    OpenApiParameter.HEADER,
-    required=True,
-    description='The version of the piece the change was made on, in quotes: "7".',
-)
 PICTURE = [
     OpenApiParameter("view", str, enum=["line", "ink", "regions", "values", "coloured"], default="coloured"),
     OpenApiParameter("azimuth_deg", float, description="Another lamp than the kept one, while it is dragged."),
@@ -43,10 +38,12 @@ PICTURE = [
 
 
 def changes(request: type, **more: Any) -> Any:
-    return extend_schema(parameters=[IF_MATCH], request=request, responses=serializers.PieceSerializer, **more)
+    return extend_schema(
+        parameters=[serializers.IF_MATCH], request=request, responses=serializers.PieceSerializer, **more
+    )
 
 
-class PieceViewSet(viewsets.GenericViewSet):
+class PieceViewSet(ColourActions, viewsets.GenericViewSet):
     """Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece."""
 
     queryset = Piece.objects.all()
@@ -140,6 +137,18 @@ class PieceViewSet(viewsets.GenericViewSet):
     def school(self, request: Request, pk: str) -> Response:
         return self._change(services.choose_school, **self._read(serializers.SchoolChoiceSerializer))
 
+    @changes(serializers.WishesSerializer)
+    @action(detail=True, methods=["put"], url_path="wishes")
+    def wishes(self, request: Request, pk: str) -> Response:
+        return self._change(services.wish, changes=self._some(serializers.WishesSerializer))
+
+    @extend_schema(responses=serializers.BatchSerializer, parameters=[OpenApiParameter("copies", int, required=True)])
+    @action(detail=True)
+    def batch(self, request: Request, pk: str) -> Response:
+        """The same plan for several cards at once."""
+        piece = self.get_object()
+        return Response(asdict(bench.batch_of(piece, piece.sheet(), _number(request.query_params, "copies", int))))
+
     @changes(serializers.RegionChangeSerializer)
     @action(detail=True, methods=["put"])
     def regions(self, request: Request, pk: str) -> Response:
@@ -207,17 +216,17 @@ class PieceViewSet(viewsets.GenericViewSet):
     def ramp(self, request: Request, pk: str) -> Response:
         return self._change(services.set_ramp, **self._read(serializers.RampSetSerializer))
 
-    @extend_schema(parameters=[IF_MATCH], request=None, responses=serializers.PieceSerializer)
+    @extend_schema(parameters=[serializers.IF_MATCH], request=None, responses=serializers.PieceSerializer)
     @action(detail=True, methods=["post"], url_path="colour-wishes")
     def colour_wishes(self, request: Request, pk: str) -> Response:
         return self._change(services.colour_all_wishes)
 
-    @extend_schema(parameters=[IF_MATCH], request=None, responses=serializers.PieceSerializer)
+    @extend_schema(parameters=[serializers.IF_MATCH], request=None, responses=serializers.PieceSerializer)
     @action(detail=True, methods=["post"])
     def undo(self, request: Request, pk: str) -> Response:
         return self._change(steps.undo)
 
-    @extend_schema(parameters=[IF_MATCH], request=None, responses=serializers.PieceSerializer)
+    @extend_schema(parameters=[serializers.IF_MATCH], request=None, responses=serializers.PieceSerializer)
     @action(detail=True, methods=["post"])
     def redo(self, request: Request, pk: str) -> Response:
         return self._change(steps.redo)
@@ -263,7 +272,9 @@ class PieceViewSet(viewsets.GenericViewSet):
         )
 
     @extend_schema(methods=["GET"], responses=serializers.RecipeLineSerializer(many=True))
-    @extend_schema(methods=["POST"], parameters=[IF_MATCH], request=None, responses={201: serializers.PieceSerializer})
+    @extend_schema(
+        methods=["POST"], parameters=[serializers.IF_MATCH], request=None, responses={201: serializers.PieceSerializer}
+    )
     @action(detail=True, methods=["get", "post"], pagination_class=None)
     def recipes(self, request: Request, pk: str) -> Response:
         piece = self.get_object()

@@ -22,6 +22,8 @@ PIECE_ROUTES = {
     "glows/": ("put", {"glows": [{"x_mm": 20, "y_mm": 20}]}, 200),
     "zoning/": ("put", {"true_to_scene": 0.5}, 200),
     "school/": ("put", {"school": "M3"}, 200),
+    "order-wish/": ("put", {"order_wish": "regions"}, 200),
+    "batch/?copies=3": ("get", None, 200),
     "medium/": ("put", {"medium": "pencil", "drawer": "own"}, 200),
     "regions/": ("put", {"labels": [1], "name": "Moon"}, 200),
     "find-again/": ("post", {"gap_mm": 0.8, "ink": 0}, 200),

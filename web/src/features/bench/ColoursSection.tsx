@@ -5,8 +5,10 @@ import { Button, RampChips, StepBars, tell } from "@/shared/ui";
 import { useChooseMedium, useColourWishes } from "./api";
 import { chosenRegions, useBench } from "./bench";
 import { FitAdvice } from "./FitAdvice";
+import { PaletteBox } from "./PaletteBox";
 import { RampEditor } from "./RampEditor";
 import { RegionRows } from "./RegionRows";
+import { ValueGuard } from "./ValueGuard";
 
 export function ColoursSection({ trade }: { trade: Trade }) {
   const bench = useBench();
@@ -42,6 +44,8 @@ export function ColoursSection({ trade }: { trade: Trade }) {
         </label>
       </div>
       <FitAdvice />
+      <ValueGuard />
+      <PaletteBox />
       {wishes > 0 && (
         <p className="mb-2 flex items-center justify-between gap-3 rounded bg-ink px-3 py-2 text-sheet">
           {wishes} regions have a wished colour but no ramp.

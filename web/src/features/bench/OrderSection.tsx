@@ -1,28 +1,57 @@
-import type { Plan, Trade } from "@/shared/api";
-import { counted, minutes, swatchStyle, useDraft } from "@/shared/ui";
-import { useChooseSchool } from "./api";
-import { useBench } from "./bench";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 
-export function OrderSection({ trade, plan, error }: { trade: Trade; plan: Plan | undefined; error: Error | null }) {
+import type { Plan, School } from "@/shared/api";
+import { Button, counted, minutes, swatchStyle, useDraft } from "@/shared/ui";
+import { schoolsQuery, useChooseSchool, useDropSchool, useWishes } from "./api";
+import { useBench } from "./bench";
+import { Cautions } from "./Cautions";
+import { CopiesBox } from "./CopiesBox";
+import { SchoolEditor } from "./SchoolEditor";
+
+const WISHES = [
+  { wish: "", name: "fewest pen changes" }, { wish: "regions", name: "region by region" }, { wish: "focal", name: "focal image first" }, { wish: "background", name: "background first" },
+] as const;
+
+export function OrderSection({ plan, error }: { plan: Plan | undefined; error: Error | null }) {
   const { piece, select, selected } = useBench();
   const chooseSchool = useChooseSchool(piece.id);
+  const schools = useQuery(schoolsQuery).data ?? [];
+  const drop = useDropSchool();
+  const wishes = useWishes(piece.id);
   // The mark follows the hand at once; the server's word follows it.
   const [chosen, setChosen] = useDraft(piece.school as string);
+  const [wish, setWish] = useDraft(piece.order_wish);
+  const [writing, setWriting] = useState<School | "new" | null>(null);
   const choose = (school: string) => {
     setChosen(school);
     chooseSchool.mutate(school, { onError: () => setChosen(piece.school) });
   };
+  const current = schools.find((school) => school.code === chosen);
   return (
     <div>
-      <fieldset className="mb-3">
+      <fieldset className="mb-1">
         <legend className="mb-1">School of shade order</legend>
-        {trade.schools.filter((school) => school.medium === piece.medium).map((school) => (
+        {schools.filter((school) => school.medium === piece.medium).map((school) => (
           <label key={school.code} className="flex items-start gap-2 py-1">
             <input type="radio" name="school" className="mt-1 accent-ink" checked={chosen === school.code} onChange={() => choose(school.code)} />
-            <span><span className="font-bold">{school.name}</span><br /><span className="text-[13px] text-soft">{school.summary}</span></span>
+            <span><span className="font-bold">{school.name}</span>{school.own && " (yours)"}<br /><span className="text-[13px] text-soft">{school.summary}</span></span>
           </label>
         ))}
       </fieldset>
+      <p className="mb-3 flex flex-wrap gap-x-4 text-[13px]">
+        <Button kind="quiet" onClick={() => setWriting(current ?? "new")}>{current?.own ? "Edit this school" : "Write your own from this one"}</Button>
+        {current?.own && <Button kind="quiet" onClick={() => current.id !== null && drop.mutate(current.id)}>Forget this school</Button>}
+      </p>
+      <SchoolEditor open={writing !== null} onClose={() => setWriting(null)} medium={piece.medium} school={writing === "new" ? null : writing}
+        onKept={(school) => { setWriting(null); if (school.medium === piece.medium) choose(school.code); }} />
+      <label className="mb-3 flex items-center gap-2">Go for
+        <select className="rounded border border-soft px-2 py-1" value={wish} onChange={(event) => { const next = event.target.value as typeof wish; setWish(next); wishes.mutate({ order_wish: next }); }}>
+          {WISHES.map((one) => <option key={one.wish} value={one.wish}>{one.name}</option>)}
+        </select>
+        {(wish === "focal" || wish === "background") && !piece.regions.some((region) => region.role === wish) && <span className="text-[13px] text-soft">Mark regions as {wish} under Regions first.</span>}
+      </label>
+      <Cautions medium={piece.medium} />
       {error && <p role="alert">{error.message}</p>}
       {!plan && !error && <p role="status">Working out the order …</p>}
       {plan && plan.passes.length === 0 && <p className="rounded bg-faint p-3">Give at least one region its colours; the order of passes follows by itself.</p>}
@@ -39,6 +68,7 @@ export function OrderSection({ trade, plan, error }: { trade: Trade; plan: Plan 
             Times are common practice until your own are logged. No order can take less than {minutes(plan.bound_s)}.
             {plan.uncoloured > 0 && ` ${counted(plan.uncoloured, "region")} without colours ${plan.uncoloured === 1 ? "is" : "are"} not in it yet.`}
           </p>
+          <CopiesBox plan={plan} />
           {plan.before.length > 0 && <Before lines={plan.before} />}
           <ol className="max-h-[46vh] overflow-y-auto border-y border-line" aria-label="Passes">
             {plan.passes.map((pass) => (

@@ -6,6 +6,8 @@ import { drawerQueries, type Ramp, type Region, type Swatch } from "@/shared/api
 import { Button, RampChips, StepBars } from "@/shared/ui";
 import { pieceQueries, useSetRamp, type Wish } from "./api";
 import { useBench } from "./bench";
+import { GoTos } from "./GoTos";
+import { MissingPen } from "./MissingPen";
 import { SwatchPicker } from "./SwatchPicker";
 
 const HUES: { hue: Wish["shade_hue"]; name: string }[] = [
@@ -74,6 +76,8 @@ export function RampEditor({ regions }: { regions: Region[] }) {
           ))}
         </RadioGroup>
       )}
+      <MissingPen wish={wish} />
+      <GoTos regions={regions} />
       {current && (
         <div className="mt-3 border-t border-line pt-2">
           <p className="mb-1 text-[13px] text-soft">{first.by_hand ? "Changed by hand" : "As proposed"}; choose a chip to put another swatch there.</p>

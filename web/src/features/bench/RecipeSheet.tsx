@@ -28,7 +28,7 @@ export function RecipeSheet({ section, onSection }: { section: Section; onSectio
     regions: <RegionsSection />,
     light: <LightSection />,
     colours: trade && <ColoursSection trade={trade} />,
-    order: trade && <OrderSection trade={trade} plan={plan.data} error={plan.error} />,
+    order: trade && <OrderSection plan={plan.data} error={plan.error} />,
     finish: <NotesSection field="finish" label="Finishing touches" hint="White pen, gloss, splatter: opaque and wet things come last." />,
     card: <NotesSection field="card" label="The card" hint="Sizes, layers, what is written inside before the panel is glued." />,
   };

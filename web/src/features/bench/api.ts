@@ -1,6 +1,6 @@
 import { keepPreviousData, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, Problem, type Form, type LightCheck, type Medium, type Piece, type Plan, type Ramp, type RecipeLine, type Region } from "@/shared/api";
+import { api, Problem, type Batch, type Form, type GoTo, type LightCheck, type Missing, type PaletteColour, type School, type Warning, type Medium, type Piece, type Plan, type Ramp, type RecipeLine, type Region } from "@/shared/api";
 import { decodeLabels } from "./labels";
 
 export const pieceQueries = {
@@ -23,6 +23,23 @@ export const pieceQueries = {
   lightCheck: (id: number, version: number) => queryOptions({
     queryKey: ["pieces", id, "light-check", version] as const,
     queryFn: ({ signal }) => api.get<LightCheck>(`/pieces/${id}/light-check/`, { signal }),
+    staleTime: Infinity,
+  }),
+  values: (id: number, version: number) => queryOptions({
+    queryKey: ["pieces", id, "values", version] as const,
+    queryFn: ({ signal }) => api.get<Warning[]>(`/pieces/${id}/values/`, { signal }),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+  }),
+  batch: (id: number, version: number, copies: number) => queryOptions({
+    queryKey: ["pieces", id, "batch", version, copies] as const,
+    queryFn: ({ signal }) => api.get<Batch>(`/pieces/${id}/batch/?copies=${copies}`, { signal }),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+  }),
+  missing: (id: number, medium: Medium, drawer: number | null, wish: Wish) => queryOptions({
+    queryKey: ["pieces", id, "proposals", "missing", medium, drawer, wish] as const,
+    queryFn: ({ signal }) => api.post<Missing>(`/pieces/${id}/missing-pen/`, wish, { signal }),
     staleTime: Infinity,
   }),
   recipes: (id: number, latest: number | null) => queryOptions({
@@ -82,6 +99,71 @@ export const useChangeRegions = (id: number) =>
 export const useJoinRegions = (id: number) => useChange(id, "post", "join", (labels: number[]) => ({ labels }));
 export const useMakeBody = (id: number) =>
   useChange(id, "put", "body", (body: { labels: number[]; together: boolean }) => body);
+export const gotosQuery = queryOptions({
+  queryKey: ["gotos"] as const,
+  queryFn: ({ signal }) => api.get<GoTo[]>("/gotos/", { signal }),
+});
+export const schoolsQuery = queryOptions({
+  queryKey: ["schools"] as const,
+  queryFn: ({ signal }) => api.get<School[]>("/schools/", { signal }),
+});
+
+export const useWishes = (id: number) =>
+  useChange(id, "put", "wishes", (wishes: Partial<Pick<Piece, "order_wish" | "key">>) => wishes);
+export const useRemedy = (id: number) => useChange(id, "post", "remedy", ({ kind, regions }: Warning) => ({ kind, regions }));
+export const useLayGoTo = (id: number) =>
+  useChange(id, "put", "goto", (choice: { goto: number; labels: number[] }) => choice);
+
+export function useKeepGoTo(id: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (goto: { label: number; name: string; tags: string[] }) => api.post<GoTo>(`/pieces/${id}/keep-goto/`, goto),
+    onSuccess: () => client.invalidateQueries({ queryKey: gotosQuery.queryKey }),
+  });
+}
+
+export function useDropGoTo() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (goto: number) => api.delete(`/gotos/${goto}/`),
+    onSuccess: () => client.invalidateQueries({ queryKey: gotosQuery.queryKey }),
+  });
+}
+
+export type PaletteWish = { photo: File | null; first_hex: string; scheme: string; count: number; shades: number; locked: string[] };
+
+export function usePalette(id: number) {
+  return useMutation({
+    mutationFn: ({ photo, locked, ...wish }: PaletteWish) => {
+      if (!photo) return api.post<PaletteColour[]>(`/pieces/${id}/palette/`, { ...wish, locked });
+      const form = new FormData();
+      form.set("photo", photo);
+      form.set("count", String(wish.count));
+      form.set("shades", String(wish.shades));
+      form.set("locked", JSON.stringify(locked));
+      return api.post<PaletteColour[]>(`/pieces/${id}/palette/`, form);
+    },
+  });
+}
+
+export function useKeepSchool() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, school }: { id: number | null; school: unknown }) =>
+      (id === null ? api.post<School>("/schools/", { school }) : api.put<School>(`/schools/${id}/`, { school })),
+    meta: { quiet: true },
+    onSuccess: () => client.invalidateQueries({ queryKey: schoolsQuery.queryKey }),
+  });
+}
+
+export function useDropSchool() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (id: number) => api.delete(`/schools/${id}/`),
+    onSuccess: () => client.invalidateQueries({ queryKey: schoolsQuery.queryKey }),
+  });
+}
+
 export const useEraseRegion = (id: number) => useChange(id, "post", "erase", (label: number) => ({ label }));
 export const usePutBefore = (id: number) =>
   useChange(id, "put", "front", (front: { nearer: number; farther: number }) => front);

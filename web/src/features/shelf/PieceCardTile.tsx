@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { api, type PieceCard } from "@/shared/api";
 import { Button, counted, LampRose } from "@/shared/ui";
 
-const MEDIUM = { marker: "Alcohol marker", watercolour: "Watercolour", pencil: "Coloured pencil" };
+const MEDIUM = { marker: "Alcohol marker", watercolour: "Watercolour", pencil: "Coloured pencil", soluble: "Water-soluble pen", inkpad: "Blended ink pad" };
 
 export function PieceCardTile({ piece, onDelete }: { piece: PieceCard; onDelete: () => void }) {
   return (

@@ -160,6 +160,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/gotos/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Saved, named ramps. */
+        get: operations["gotos_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/gotos/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Saved, named ramps. */
+        delete: operations["gotos_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/": {
         parameters: {
             query?: never;
@@ -196,6 +230,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/batch/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The same plan for several cards at once. */
+        get: operations["pieces_batch_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/body/": {
         parameters: {
             query?: never;
@@ -224,6 +275,23 @@ export interface paths {
         put?: never;
         /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
         post: operations["pieces_colour_wishes_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/counterparts/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description As many swatches from another drawer, one for each. */
+        post: operations["pieces_counterparts_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -298,6 +366,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/goto/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        put: operations["pieces_goto_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/join/": {
         parameters: {
             query?: never;
@@ -309,6 +394,23 @@ export interface paths {
         put?: never;
         /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
         post: operations["pieces_join_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/keep-goto/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        post: operations["pieces_keep_goto_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -377,6 +479,40 @@ export interface paths {
         /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
         put: operations["pieces_medium_update"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/missing-pen/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The one pen that would improve the best ramp; empty name if none is missing. */
+        post: operations["pieces_missing_pen_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/palette/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Three to six colours from a photo or a wheel, each with its best owned ramp. */
+        post: operations["pieces_palette_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -520,6 +656,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/remedy/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        post: operations["pieces_remedy_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/school/": {
         parameters: {
             query?: never;
@@ -588,6 +741,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/values/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The value guard. */
+        get: operations["pieces_values_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/wishes/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        put: operations["pieces_wishes_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/zoning/": {
         parameters: {
             query?: never;
@@ -639,6 +826,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/schools/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The schools to choose from; one's own can be written, changed and thrown away. */
+        get: operations["schools_list"];
+        put?: never;
+        /** @description The schools to choose from; one's own can be written, changed and thrown away. */
+        post: operations["schools_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/schools/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description The schools to choose from; one's own can be written, changed and thrown away. */
+        put: operations["schools_update"];
+        post?: never;
+        /** @description The schools to choose from; one's own can be written, changed and thrown away. */
+        delete: operations["schools_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/session/": {
         parameters: {
             query?: never;
@@ -665,6 +888,23 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["session_open_demo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/substitutes/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Nearest owned swatches of any medium, lightness first. */
+        get: operations["substitutes"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -709,6 +949,26 @@ export interface components {
             why: string;
             instead: string;
         };
+        Batch: {
+            copies: number;
+            lines: components["schemas"]["BatchLine"][];
+            /** Format: double */
+            duration_s: number;
+            /** Format: double */
+            one_by_one_s: number;
+            pen_changes: number;
+            one_by_one_changes: number;
+        };
+        BatchLine: {
+            first_pass: number;
+            last_pass: number;
+            /** Format: double */
+            start_s: number;
+            /** Format: double */
+            end_s: number;
+            /** Format: double */
+            wait_s: number;
+        };
         /** @enum {unknown} */
         BlankEnum: "";
         BodyRequest: {
@@ -726,6 +986,10 @@ export interface components {
         Choice: {
             code: string;
             name: string;
+        };
+        CounterpartsRequest: {
+            codes: string[];
+            drawer: number;
         };
         Drawer: {
             readonly id: number;
@@ -827,6 +1091,13 @@ export interface components {
         GlowsRequest: {
             glows: components["schemas"]["GlowRequest"][];
         };
+        GoTo: {
+            id: number;
+            name: string;
+            medium: components["schemas"]["Medium"];
+            tags: string[];
+            ramp: components["schemas"]["Ramp"];
+        };
         ImportPreview: {
             /** @description The first thousand. */
             rows: components["schemas"]["ImportRow"][];
@@ -841,7 +1112,7 @@ export interface components {
             code: string;
             name: string;
             hex: string | null;
-            kind: components["schemas"]["KindEnum"];
+            kind: components["schemas"]["RowKind"];
             problem: string;
         };
         /** @description A file, or pasted text. */
@@ -861,14 +1132,18 @@ export interface components {
         JoinRequest: {
             labels: number[];
         };
+        KeepGoToRequest: {
+            label: number;
+            name: string;
+            tags?: string[];
+        };
         /**
-         * @description * `new` - new
-         *     * `changes` - changes
-         *     * `same` - same
-         *     * `bad` - bad
+         * @description * `light` - light
+         *     * `middle` - middle
+         *     * `night` - night
          * @enum {string}
          */
-        KindEnum: "new" | "changes" | "same" | "bad";
+        KeyEnum: "light" | "middle" | "night";
         LampOut: {
             /** Format: double */
             azimuth_deg: number;
@@ -891,6 +1166,10 @@ export interface components {
              * @default 0.2
              */
             ambient: number;
+        };
+        LayGoToRequest: {
+            goto: number;
+            labels?: number[];
         };
         LightCheck: {
             doubts: components["schemas"]["LightDoubt"][];
@@ -940,13 +1219,33 @@ export interface components {
          * @description * `marker` - Alcohol marker
          *     * `watercolour` - Watercolour
          *     * `pencil` - Coloured pencil
+         *     * `soluble` - Water-soluble pen
+         *     * `inkpad` - Blended ink pad
          * @enum {string}
          */
-        Medium: "marker" | "watercolour" | "pencil";
+        Medium: "marker" | "watercolour" | "pencil" | "soluble" | "inkpad";
         MediumRequest: {
             medium: components["schemas"]["Medium"];
             drawer: number;
         };
+        Missing: {
+            name: string;
+            hex: string | null;
+            lab: number[] | null;
+            nearest: components["schemas"]["Swatch"] | null;
+            /**
+             * Format: double
+             * @description CIEDE2000 to the nearest.
+             */
+            apart: number | null;
+        };
+        /**
+         * @description * `regions` - regions
+         *     * `focal` - focal
+         *     * `background` - background
+         * @enum {string}
+         */
+        OrderWishEnum: "regions" | "focal" | "background";
         /**
          * @description * `dye` - Dye ink for alcohol markers, dry
          *     * `waterproof` - Waterproof pigment ink, bone dry
@@ -984,6 +1283,23 @@ export interface components {
              */
             previous?: string | null;
             results: components["schemas"]["PieceCard"][];
+        };
+        PaletteColour: {
+            hex: string;
+            words: string;
+            ramp: components["schemas"]["Ramp"] | null;
+        };
+        /** @description A photo, or a first colour and a scheme. */
+        PaletteFormRequest: {
+            /** Format: binary */
+            photo?: string;
+            first_hex?: string;
+            scheme?: components["schemas"]["SchemeEnum"];
+            /** @default 4 */
+            count: number;
+            /** @default 3 */
+            shades: number;
+            locked?: string[];
         };
         /**
          * @description * `smooth-white` - Smooth white card, 250 g/m2
@@ -1040,7 +1356,9 @@ export interface components {
             outline_ink: components["schemas"]["OutlineInkEnum"];
             paper: components["schemas"]["PaperEnum"];
             medium: components["schemas"]["Medium"];
-            school: components["schemas"]["SchoolEnum"];
+            school: string;
+            order_wish: components["schemas"]["OrderWishEnum"] | components["schemas"]["BlankEnum"];
+            key: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];
             drawer: number | null;
             finish: string;
             card: string;
@@ -1209,12 +1527,33 @@ export interface components {
          * @enum {string}
          */
         RemedyEnum: "turn" | "base" | "print";
+        RemedyRequest: {
+            kind: components["schemas"]["WarningKind"];
+            regions: number[];
+        };
         /**
          * @description * `focal` - focal
          *     * `background` - background
          * @enum {string}
          */
         RoleEnum: "focal" | "background";
+        /**
+         * @description * `new` - new
+         *     * `changes` - changes
+         *     * `same` - same
+         *     * `bad` - bad
+         * @enum {string}
+         */
+        RowKind: "new" | "changes" | "same" | "bad";
+        /**
+         * @description * `neighbours` - neighbours
+         *     * `opposites` - opposites
+         *     * `triad` - triad
+         *     * `split opposites` - split opposites
+         *     * `square` - square
+         * @enum {string}
+         */
+        SchemeEnum: "neighbours" | "opposites" | "triad" | "split opposites" | "square";
         School: {
             code: string;
             name: string;
@@ -1222,20 +1561,22 @@ export interface components {
             summary: string;
         };
         SchoolChoiceRequest: {
-            school: components["schemas"]["SchoolEnum"];
+            school: string;
         };
-        /**
-         * @description * `M1` - Pale first, melt last
-         *     * `M2` - Pale first, no last coat
-         *     * `M3` - Dark first, two coats
-         *     * `M4` - Second darkest first
-         *     * `W1` - Dark ends, light middle
-         *     * `W2` - Pale wash, drop the dark in
-         *     * `W3` - Water first
-         *     * `P1` - Light first, deepen in layers
-         * @enum {string}
-         */
-        SchoolEnum: "M1" | "M2" | "M3" | "M4" | "W1" | "W2" | "W3" | "P1";
+        /** @description A school as it is written and shared. Whatever else the file holds is said to be wrong by the core. */
+        SchoolFormRequest: {
+            school: unknown;
+        };
+        SchoolOut: {
+            code: string;
+            name: string;
+            medium: components["schemas"]["Medium"];
+            summary: string;
+            steps: components["schemas"]["Step"][];
+            own: boolean;
+            /** @description Of a school of one's own. */
+            id: number | null;
+        };
         Session: {
             username: string | null;
             demo_available: boolean;
@@ -1265,6 +1606,19 @@ export interface components {
         StampingStep: {
             regions: number[];
             what: string;
+        };
+        StandIn: {
+            swatch: components["schemas"]["Swatch"];
+            /** Format: double */
+            apart: number;
+            drawer: string;
+        };
+        /** @description One step: which shades, where, how it follows the one before, and what the hand does. */
+        Step: {
+            which: string;
+            where: string;
+            join: string;
+            how: string;
         };
         /** @description A swatch as every screen shows it. */
         Swatch: {
@@ -1319,6 +1673,27 @@ export interface components {
             schools: components["schemas"]["School"][];
             forms: string[];
             tags: string[];
+        };
+        Warning: {
+            kind: components["schemas"]["WarningKind"];
+            regions: number[];
+            sentence: string;
+            remedy: string;
+        };
+        /**
+         * @description * `no depth` - no depth
+         *     * `merging` - merging
+         *     * `greens alike` - greens alike
+         *     * `focal contrast` - focal contrast
+         *     * `white vanishes` - white vanishes
+         *     * `key` - key
+         * @enum {string}
+         */
+        WarningKind: "no depth" | "merging" | "greens alike" | "focal contrast" | "white vanishes" | "key";
+        /** @description Which regions come first, and how light the picture is meant to be. Only what is named changes. */
+        WishesRequest: {
+            order_wish?: components["schemas"]["OrderWishEnum"] | components["schemas"]["BlankEnum"];
+            key?: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];
         };
         /** @description Only what is named changes. */
         ZoningRequest: {
@@ -1644,6 +2019,45 @@ export interface operations {
             };
         };
     };
+    gotos_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoTo"][];
+                };
+            };
+        };
+    };
+    gotos_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     pieces_list: {
         parameters: {
             query?: {
@@ -1732,6 +2146,29 @@ export interface operations {
             };
         };
     };
+    pieces_batch_retrieve: {
+        parameters: {
+            query: {
+                copies: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Batch"];
+                };
+            };
+        };
+    };
     pieces_body_update: {
         parameters: {
             query?: never;
@@ -1780,6 +2217,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
+    pieces_counterparts_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CounterpartsRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Swatch"][];
                 };
             };
         };
@@ -1896,6 +2358,34 @@ export interface operations {
             };
         };
     };
+    pieces_goto_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the piece the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayGoToRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
     pieces_join_create: {
         parameters: {
             query?: never;
@@ -1920,6 +2410,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
+    pieces_keep_goto_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepGoToRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoTo"];
                 };
             };
         };
@@ -2018,6 +2533,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
+    pieces_missing_pen_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Missing"];
+                };
+            };
+        };
+    };
+    pieces_palette_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "multipart/form-data": components["schemas"]["PaletteFormRequest"];
+                "application/json": components["schemas"]["PaletteFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaletteColour"][];
                 };
             };
         };
@@ -2247,6 +2813,34 @@ export interface operations {
             };
         };
     };
+    pieces_remedy_create: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the piece the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemedyRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
     pieces_school_update: {
         parameters: {
             query?: never;
@@ -2355,6 +2949,55 @@ export interface operations {
             };
         };
     };
+    pieces_values_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Warning"][];
+                };
+            };
+        };
+    };
+    pieces_wishes_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the piece the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["WishesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
     pieces_zoning_update: {
         parameters: {
             query?: never;
@@ -2426,6 +3069,93 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LookOut"];
                 };
+            };
+        };
+    };
+    schools_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolOut"][];
+                };
+            };
+        };
+    };
+    schools_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchoolFormRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolOut"];
+                };
+            };
+        };
+    };
+    schools_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchoolFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolOut"];
+                };
+            };
+        };
+    };
+    schools_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -2504,6 +3234,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    substitutes: {
+        parameters: {
+            query: {
+                hex: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandIn"][];
                 };
             };
         };

@@ -1,0 +1,148 @@
+"""The value guard: before a pen is uncapped, what will not read in light and dark.
+
+All rules are common practice (docs/trade-notes.md, section Values); their limits are from memory.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from paleta.colour import difference
+from paleta.impression import RegionMap
+from paleta.recipe import Sheet
+
+Lab = tuple[float, float, float]
+KEYS = {"light": (68.0, 101.0), "middle": (48.0, 76.0), "night": (0.0, 52.0)}
+"""Mean L* of what is coloured, by the key the picture is meant to have."""
+SHALLOW, SHALLOW_BESIDE = 14.0, 0.55
+"""Range of L* that shows little depth, and the share of the usual range below which a region stands out as flat."""
+ALIKE = 7.0
+MERGING_BORDER_MM = 5.0
+FOCAL_CONTRAST = 10.0
+WHITE_MARGIN = 4.0
+GREENS = (100.0, 190.0)
+GREEN_CHROMA = 14.0
+GREENS_ALIKE = 6.0
+
+
+@dataclass(frozen=True, slots=True)
+class Warning:
+    """kind, the regions it is about, a sentence, and what one click does (remedy)."""
+
+    kind: str
+    regions: tuple[int, ...]
+    sentence: str
+    remedy: str
+
+
+def guard_values(sheet: Sheet, looks: Mapping[int, Sequence[Lab]], region_map: RegionMap) -> list[Warning]:
+    """Warnings for the coloured regions of a sheet; `looks` as from paleta.picture.looks_of."""
+    areas = {region.label: region.area_mm2 for region in region_map.regions}
+    laid = {
+        label: np.array(zones, float)
+        for label, zones in looks.items()
+        if sheet.regions[label].ramp and not sheet.regions[label].left_as_paper and label in areas
+    }
+    if not laid:
+        return []
+    means = {label: zones.mean(axis=0) for label, zones in laid.items()}
+    return [
+        *_depth(sheet, laid),
+        *_neighbours(sheet, means, region_map),
+        *_focal(sheet, means, areas),
+        *_whites(sheet, means, areas),
+        *_key(sheet, means, areas),
+    ]
+
+
+def _depth(sheet: Sheet, laid: Mapping[int, np.ndarray]) -> list[Warning]:
+    ranges = {label: float(np.ptp(zones[:, 0])) for label, zones in laid.items() if len(zones) > 1}
+    if len(ranges) < 2:
+        return []
+    usual = float(np.median(list(ranges.values())))
+    return [
+        Warning(
+            "no depth",
+            (label,),
+            f"{sheet.regions[label].name} falls by {span:.0f} in lightness where most fall by {usual:.0f}: no depth "
+            "beside the rest.",
+            "Take a ramp that goes deeper",
+        )
+        for label, span in ranges.items()
+        if span < SHALLOW and span < SHALLOW_BESIDE * usual
+    ]
+
+
+def _neighbours(sheet: Sheet, means: Mapping[int, np.ndarray], region_map: RegionMap) -> list[Warning]:
+    found = []
+    for border in region_map.borders:
+        if border.a not in means or border.b not in means or border.length_mm < MERGING_BORDER_MM:
+            continue
+        one, other = sheet.regions[border.a], sheet.regions[border.b]
+        if one.body and one.body == other.body:
+            continue
+        apart = float(difference(means[border.a], means[border.b]))
+        pair = (border.a, border.b)
+        if apart < GREENS_ALIKE and _green(means[border.a]) and _green(means[border.b]):
+            sentence = f"{one.name} and {other.name} grow side by side in the same green."
+            found.append(Warning("greens alike", pair, sentence, f"Give {other.name} another green"))
+        elif apart < ALIKE and one.ramp != other.ramp:
+            sentence = f"{one.name} and {other.name} are only {apart:.0f} apart: they will merge."
+            found.append(Warning("merging", pair, sentence, f"Set {other.name} off"))
+    return found
+
+
+def _focal(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[Warning]:
+    groups = {role: [label for label in means if sheet.regions[label].role == role] for role in ("focal", "background")}
+    if not all(groups.values()):
+        return []
+    light = {
+        role: float(np.average([means[label][0] for label in labels], weights=[areas[label] for label in labels]))
+        for role, labels in groups.items()
+    }
+    apart = abs(light["focal"] - light["background"])
+    if apart >= FOCAL_CONTRAST:
+        return []
+    return [
+        Warning(
+            "focal contrast",
+            tuple(groups["background"]),
+            f"The focal image and its background are only {apart:.0f} apart in lightness: it will not stand out.",
+            "Make the background paler" if light["background"] >= light["focal"] else "Make the background darker",
+        )
+    ]
+
+
+def _whites(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[Warning]:
+    paper = sheet.paper_used.lab
+    found = []
+    for label, mean in means.items():
+        if mean[0] > paper[0] - WHITE_MARGIN and areas[label] > 4:
+            sentence = f"{sheet.regions[label].name} is hardly darker than the paper: it will vanish."
+            found.append(Warning("white vanishes", (label,), sentence, "Shade it with a touch of grey or lilac"))
+    return found
+
+
+def _key(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[Warning]:
+    if not sheet.key or len(means) < 2:
+        return []
+    weights = [areas[label] for label in means]
+    light = float(np.average([mean[0] for mean in means.values()], weights=weights))
+    low, high = KEYS[sheet.key]
+    if low <= light <= high:
+        return []
+    # The largest region that pulls the wrong way is the one to change.
+    sign = 1 if light < low else -1
+    worst = max(means, key=lambda label: areas[label] * sign * ((low + high) / 2 - means[label][0]))
+    too = "dark" if light < low else "light"
+    sentence = f"The picture comes to L* {light:.0f}: too {too} for {sheet.key} key."
+    better = "paler" if light < low else "darker"
+    return [Warning("key", (worst,), sentence, f"Make {sheet.regions[worst].name} {better}")]
+
+
+def _green(lab: np.ndarray) -> bool:
+    hue = float(np.degrees(np.arctan2(lab[2], lab[1])) % 360)
+    return GREENS[0] <= hue <= GREENS[1] and float(np.hypot(lab[1], lab[2])) >= GREEN_CHROMA

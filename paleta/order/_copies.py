@@ -1,0 +1,115 @@
+"""The same plan for several cards at once: one pen over all cards before the next is taken up."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from paleta.errors import PlanImpossible
+from paleta.order._pace import Pace
+from paleta.order._plan import Pass, Plan
+from paleta.order._work import Work
+
+MOST_COPIES = 200
+
+
+@dataclass(frozen=True, slots=True)
+class BatchLine:
+    """A stretch of the plan done on every card before going on: its passes, when it starts, ends, and idles."""
+
+    first_pass: int
+    last_pass: int
+    start_s: float
+    end_s: float
+    wait_s: float
+
+
+@dataclass(frozen=True, slots=True)
+class Batch:
+    """n cards worked together. one_by_one_s is the time of n cards after each other."""
+
+    copies: int
+    lines: tuple[BatchLine, ...]
+    duration_s: float
+    one_by_one_s: float
+    pen_changes: int
+    one_by_one_changes: int
+
+
+def batch(work: Work, plan: Plan, pace: Pace, copies: int) -> Batch:
+    """Work `copies` cards along `plan`: every wet stretch is done on card after card, one dries while the next is laid.
+
+    Raises
+    ------
+    PlanImpossible
+        If `copies` is not 1 to 200.
+    """
+    if not 1 <= copies <= MOST_COPIES:
+        raise PlanImpossible(f"A batch has 1 to {MOST_COPIES} cards, got {copies}.")
+    near = work.neighbours()
+    now_s, pen, changes = 0.0, None, 0
+    ends: list[dict[int, float]] = [{} for _ in range(copies)]
+    lines = []
+    for stretch in _stretches(plan.passes):
+        begun, waited = now_s, 0.0
+        # Alternate cards run the stretch's single pen on; a stretch of several pens starts over on every card.
+        for card in ends:
+            for place, one in enumerate(stretch):
+                if pen not in (None, one.swatch):
+                    now_s += pace.change_s
+                    changes += 1
+                pen = one.swatch
+                if place == 0 or one.join != "wet":
+                    ready = max(
+                        [
+                            card.get(one.region, -1e9) + (pace.coat_dry_s if one.join == "dry" else 0.0),
+                            *(card.get(other, -1e9) + pace.touch_dry_s for other in near.get(one.region, ())),
+                        ]
+                    )
+                    waited += max(0.0, ready - now_s)
+                    now_s = max(now_s, ready)
+                now_s += pace.laying_s(one.area_mm2)
+                card[one.region] = now_s
+        lines.append(
+            BatchLine(stretch[0].number, stretch[-1].number, round(begun, 1), round(now_s, 1), round(waited, 1))
+        )
+    handing_over = (copies - 1) * (
+        pace.change_s if plan.passes and plan.passes[0].swatch != plan.passes[-1].swatch else 0
+    )
+    return Batch(
+        copies=copies,
+        lines=tuple(lines),
+        duration_s=round(now_s, 1),
+        one_by_one_s=round(copies * plan.duration_s + handing_over, 1),
+        pen_changes=changes,
+        one_by_one_changes=copies * plan.pen_changes + (copies - 1 if handing_over else 0),
+    )
+
+
+def _stretches(passes: tuple[Pass, ...]) -> list[list[Pass]]:
+    """Passes that belong together: one pen, or a wet blend that nothing may interrupt.
+
+    A pass joined wet ties all passes between it and the one it blends with into one stretch.
+    """
+    last_on: dict[int, int] = {}
+    tie = list(range(len(passes)))
+    for place, one in enumerate(passes):
+        if one.join == "wet" and one.region in last_on:
+            first = tie[last_on[one.region]]
+            for k in range(first, place + 1):
+                tie[k] = min(tie[k], first)
+        last_on[one.region] = place
+    stretches: list[list[Pass]] = []
+    for place, one in enumerate(passes):
+        joined = stretches and (
+            tie[place] < place
+            or (
+                stretches[-1][-1].swatch == one.swatch
+                and len({p.swatch for p in stretches[-1]}) == 1
+                and tie[place] == place
+            )
+        )
+        if joined:
+            stretches[-1].append(one)
+        else:
+            stretches.append([one])
+    return stretches

@@ -1,0 +1,128 @@
+"""What a drawer lacks, what can stand in for a swatch, and small palettes from a wheel or a photo."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import linear_sum_assignment
+
+from paleta.colour import difference, plain_name, srgb_to_lab
+from paleta.errors import WishError
+from paleta.media import Swatch
+from paleta.media._swatch import Lab, check_lab
+from paleta.palette._search import PREFERRED_STEP, find_ramps, wanted_labs
+
+Floats = NDArray[np.float64]
+MISSED_BY = 9.0
+"""A place of a ramp this far (CIEDE2000) from what it would ideally be counts as missing. From memory."""
+LIGHTNESS_FIRST = 0.6
+"""Added per unit of lightness: of a substitute lightness matters first, hue second (common practice)."""
+SCHEMES: dict[str, tuple[float, ...]] = {
+    "neighbours": (0, 30, -30, 60, -60, 90),
+    "opposites": (0, 180, 20, 200, -20, 160),
+    "triad": (0, 120, 240, 30, 150, 270),
+    "split opposites": (0, 150, 210, 30, 180, -30),
+    "square": (0, 90, 180, 270, 45, 225),
+}
+"""Degrees of hue from the first colour, in the order colours are added. Common practice of the colour wheel."""
+FEWEST, MOST = 3, 6
+CLUSTER_SIDE_PX = 120
+
+
+@dataclass(frozen=True, slots=True)
+class Missing:
+    """The pen a ramp would need: its colour, that in plain words, and the nearest one owned with its distance."""
+
+    lab: Lab
+    name: str
+    nearest: Swatch
+    apart: float
+
+
+def missing_pen(drawer: Sequence[Swatch], target_lab: Lab, n: int, *, shade_hue: str = "keep") -> Missing | None:
+    """The one pen that would improve the best ramp most; None if the drawer has what is needed, or nothing at all."""
+    if not drawer:
+        return None
+    best = find_ramps(drawer, target_lab, n, alternatives=1, shade_hue=shade_hue)
+    ideal = wanted_labs(target_lab, n, PREFERRED_STEP.get(n, 14.0), shade_hue)
+    lab = np.array([swatch.lab for swatch in drawer], float)
+    if best:
+        apart = difference(ideal, np.array([swatch.lab for swatch in best[0].swatches], float))
+    else:
+        apart = np.array([difference(lab, place).min() for place in ideal])
+    worst = int(np.argmax(apart))
+    near = difference(lab, ideal[worst])
+    if float(apart[worst]) < MISSED_BY and best:
+        return None
+    place = int(np.argmin(near))
+    wish = (round(float(ideal[worst, 0]), 1), round(float(ideal[worst, 1]), 1), round(float(ideal[worst, 2]), 1))
+    return Missing(wish, plain_name(wish), drawer[place], round(float(near[place]), 1))
+
+
+def substitutes(lab: Lab, swatches: Sequence[Swatch], count: int = 5) -> list[tuple[Swatch, float]]:
+    """Nearest swatches of any medium, lightness weighted first, each with its CIEDE2000 distance."""
+    check_lab(lab, "The colour")
+    if not swatches:
+        return []
+    labs = np.array([swatch.lab for swatch in swatches], float)
+    apart = difference(labs, lab)
+    cost = apart + LIGHTNESS_FIRST * np.abs(labs[:, 0] - lab[0])
+    return [(swatches[k], round(float(apart[k]), 1)) for k in np.argsort(cost, kind="stable")[:count]]
+
+
+def same_number(ramp: Sequence[Swatch], drawer: Sequence[Swatch]) -> list[Swatch]:
+    """As many swatches from another drawer, one for each of the ramp and none twice, nearest over all.
+
+    Raises
+    ------
+    WishError
+        If the drawer holds fewer.
+    """
+    if len(drawer) < len(ramp):
+        raise WishError(f"The drawer holds only {len(drawer)} swatches; {len(ramp)} are needed.")
+    labs = np.array([swatch.lab for swatch in drawer], float)
+    cost = np.stack([difference(labs, one.lab) + LIGHTNESS_FIRST * np.abs(labs[:, 0] - one.lab[0]) for one in ramp])
+    _, chosen = linear_sum_assignment(cost)
+    return [drawer[int(k)] for k in chosen]
+
+
+def scheme(first: Lab, kind: str, count: int) -> list[Lab]:
+    """`count` (3 to 6) colours round the hue circle from `first`, of its lightness and chroma.
+
+    Raises
+    ------
+    WishError
+    """
+    check_lab(first, "The first colour")
+    if kind not in SCHEMES:
+        raise WishError(f"A scheme is one of {', '.join(SCHEMES)}, not {kind!r}.")
+    _check_count(count)
+    chroma, hue = float(np.hypot(first[1], first[2])), float(np.degrees(np.arctan2(first[2], first[1])))
+    angles = np.radians(hue + np.array(SCHEMES[kind][:count]))
+    return [(first[0], round(float(chroma * np.cos(a)), 1), round(float(chroma * np.sin(a)), 1)) for a in angles]
+
+
+def palette_of_photo(pixels: NDArray[np.float32], count: int) -> list[Lab]:
+    """`count` (3 to 6) colours of a picture H x W x 3 (sRGB 0..1), the most covering first, by k-means in L*a*b*."""
+    _check_count(count)
+    scale = CLUSTER_SIDE_PX / max(pixels.shape[:2])
+    small = cv2.resize(pixels, None, fx=min(scale, 1), fy=min(scale, 1), interpolation=cv2.INTER_AREA)
+    labs = srgb_to_lab(small.reshape(-1, 3).astype(float))
+    # Chroma counts more than lightness: a theme is its colours, not its shadows.
+    weighted = (labs * (0.6, 1.0, 1.0)).astype(np.float32)
+    cv2.setRNGSeed(5)
+    stop = (cv2.TERM_CRITERIA_EPS + cv2.TERM_CRITERIA_MAX_ITER, 40, 0.2)
+    _, member, _ = cv2.kmeans(weighted, count, None, stop, 4, cv2.KMEANS_PP_CENTERS)
+    groups = [labs[member.ravel() == k] for k in range(count)]
+    groups = sorted((group for group in groups if len(group)), key=len, reverse=True)
+    middles = [np.median(group, axis=0) for group in groups]
+    return [(round(float(m[0]), 1), round(float(m[1]), 1), round(float(m[2]), 1)) for m in middles]
+
+
+def _check_count(count: int) -> None:
+    if not FEWEST <= count <= MOST:
+        raise WishError(f"A palette has {FEWEST} to {MOST} colours, got {count}.")

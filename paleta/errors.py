@@ -96,6 +96,18 @@ class TableError(PaletaError, ValueError):
     code = "table_unreadable"
 
 
+class ChartError(PaletaError, ValueError):
+    """A swatch chart cannot be laid out, or its photo cannot be read."""
+
+    code = "chart_unreadable"
+
+
+class ReaderNotReady(PaletaError, RuntimeError):
+    """A colour reader has not seen its white tile."""
+
+    code = "reader_not_ready"
+
+
 class WishError(PaletaError, ValueError):
     """A wish for a ramp contradicts itself or is unknown."""
 

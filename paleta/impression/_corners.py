@@ -123,7 +123,7 @@ def _contrast(grey: NDArray[np.uint8], quad: NDArray[np.float64]) -> float:
     """Grey levels between a band inside and one outside the outline; the line of a drawn box lies in neither."""
     filled = np.zeros_like(grey)
     cv2.fillConvexPoly(filled, quad.astype(np.int32), 1)
-    close, far = np.ones((15, 15), np.uint8), np.ones((29, 29), np.uint8)
+    close, far = np.ones((25, 25), np.uint8), np.ones((47, 47), np.uint8)
     inner = (cv2.erode(filled, close) > 0) & (cv2.erode(filled, far) == 0)
     outer = (cv2.dilate(filled, far) > 0) & (cv2.dilate(filled, close) == 0)
     if not inner.any() or not outer.any():

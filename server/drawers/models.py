@@ -19,7 +19,7 @@ class DrawerQuerySet(models.QuerySet["Drawer"]):
         return owned_by(self, actor)  # type: ignore[return-value]
 
     def with_counts(self) -> DrawerQuerySet:
-        return self.annotate(swatch_count=models.Count("swatches")).order_by("name", "id")
+        return self.annotate(swatch_count=models.Count("swatches")).order_by("id")
 
 
 class Drawer(models.Model):
@@ -30,7 +30,7 @@ class Drawer(models.Model):
     objects = DrawerQuerySet.as_manager()
 
     class Meta:
-        ordering = ["name", "id"]
+        ordering = ["id"]
 
     def __str__(self) -> str:
         return self.name
@@ -92,3 +92,19 @@ class SwatchRecord(models.Model):
             paper=PAPERS[self.paper],
             two_coats=tuple(self.two_coats) if self.two_coats else None,
         )
+
+
+class ChartRecord(models.Model):
+    """A printed swatch chart: which swatches of a drawer stand on it, in order, and on which paper."""
+
+    drawer = models.ForeignKey(Drawer, on_delete=models.CASCADE, related_name="charts")
+    number = models.PositiveIntegerField()
+    codes = models.JSONField()
+    paper = models.CharField(max_length=30, choices=PAPER_CHOICES, default="smooth-white")
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [models.UniqueConstraint(fields=["drawer", "number"], name="chart_number_once_per_drawer")]
+
+    def __str__(self) -> str:
+        return f"{self.drawer}, chart {self.number}"

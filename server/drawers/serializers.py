@@ -148,6 +148,66 @@ class LikenessSerializer(serializers.Serializer):
     difference = serializers.FloatField(help_text="CIEDE2000.")
 
 
+class ChartFormSerializer(serializers.Serializer):
+    codes = serializers.ListField(child=serializers.CharField(max_length=40), min_length=1, max_length=200)
+    paper = serializers.ChoiceField(choices=PAPER_CHOICES, default="smooth-white")
+
+
+class ChartSerializer(serializers.Serializer):
+    number = serializers.IntegerField()
+    count = serializers.IntegerField()
+    paper = serializers.ChoiceField(choices=PAPER_CHOICES)
+
+
+class ChartPhotoSerializer(serializers.Serializer):
+    photo = serializers.FileField(allow_empty_file=True)
+
+
+class ChartLineSerializer(serializers.Serializer):
+    """One swatch as it was read, beside what was known."""
+
+    code = serializers.CharField()
+    name = serializers.CharField()
+    old = serializers.ListField(child=serializers.FloatField())
+    old_hex = serializers.CharField()
+    read = serializers.ListField(child=serializers.FloatField(), allow_null=True)
+    read_hex = serializers.CharField(allow_null=True)
+    second = serializers.ListField(child=serializers.FloatField(), allow_null=True)
+    second_hex = serializers.CharField(allow_null=True)
+    difference = serializers.FloatField(allow_null=True, help_text="CIEDE2000 between old and read.")
+    uneven = serializers.BooleanField()
+
+    @staticmethod
+    def of(line: dict[str, Any]) -> dict[str, Any]:
+        shown = {f"{key}_hex": lab_to_hex(line[key]) if line[key] else None for key in ("old", "read", "second")}
+        return {**line, **shown}
+
+
+class MeasureSerializer(serializers.Serializer):
+    code = serializers.CharField(max_length=40)
+    lab = LabField()
+    second = LabField(allow_null=True, required=False)
+
+
+class MeasuresSerializer(serializers.Serializer):
+    measured = serializers.ChoiceField(choices=MEASURED_CHOICES)
+    paper = serializers.ChoiceField(choices=PAPER_CHOICES, default="smooth-white")
+    values = MeasureSerializer(many=True, allow_empty=False)
+
+
+class ReaderSerializer(serializers.Serializer):
+    """Empty code: the reader is held on its white tile."""
+
+    code = serializers.CharField(max_length=40, allow_blank=True, default="")
+
+
+class ReaderOutSerializer(serializers.Serializer):
+    simulated = serializers.BooleanField()
+    lab = serializers.ListField(child=serializers.FloatField(), allow_null=True)
+    hex = serializers.CharField(allow_null=True)
+    difference = serializers.FloatField(allow_null=True)
+
+
 class DrawerDetailSerializer(DrawerSerializer):
     swatches = serializers.SerializerMethodField()
     records = serializers.SerializerMethodField()

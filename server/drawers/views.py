@@ -20,6 +20,7 @@ from rest_framework.serializers import BaseSerializer
 from paleta.colour import hex_to_lab, lab_to_hex
 from paleta.errors import ShapeError
 from server.drawers import serializers, services
+from server.drawers.chart_views import ChartActions
 from server.drawers.models import Drawer
 from server.uploads import uploaded
 
@@ -35,7 +36,7 @@ EXPORTS = {
 }
 
 
-class DrawerViewSet(viewsets.GenericViewSet):
+class DrawerViewSet(ChartActions, viewsets.GenericViewSet):
     """The drawers of whoever is signed in."""
 
     queryset = Drawer.objects.all()

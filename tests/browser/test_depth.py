@@ -7,8 +7,8 @@ import re
 from playwright.sync_api import expect
 
 from demo.lineart import DRAWINGS
-from demo.phone import photograph
 from demo.scanner import Faults, scan
+from paleta.devices import photograph
 from tests.browser.base import BrowserTest
 from tests.builders import coloured, make_piece
 

@@ -51,6 +51,12 @@ class SchoolTest(SimpleTestCase):
             "W2": [(1, "all over"), (2, "middle"), (3, "shade")],
             "W3": [(3, "shade"), (2, "middle"), (1, "light")],
             "P1": [(1, "light"), (2, "middle"), (3, "shade"), (1, "all over")],
+            "P2": [(2, "middle"), (1, "all over"), (3, "shade")],
+            "D1": [(3, "shade"), (2, "middle"), (1, "light")],
+            "D2": [(3, "shade"), (2, "middle"), (1, "light"), (3, "shade")],
+            "B1": [(1, "all over"), (2, "middle"), (3, "shade"), (1, "all over")],
+            "B2": [(1, "all over"), (2, "middle"), (3, "shade")],
+            **{f"{medium}0": [(2, "all over")] for medium in "MWPD"},
         }
         self.assertEqual(set(expected), set(SCHOOLS))
         for code, passes in expected.items():

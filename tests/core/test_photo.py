@@ -10,10 +10,10 @@ from django.test import SimpleTestCase
 from PIL import Image
 
 from demo.lineart import DRAWINGS
-from demo.phone import photograph
 from demo.scanner import WHITE_INK, Faults, scan
 from demo.truth import recovery, true_cells
 from paleta.checks import paper_like
+from paleta.devices import photograph
 from paleta.errors import CornersWrong, ImageTooLarge, NoRegions, NotAnImage
 from paleta.impression import find_regions, find_sheet, read, rectify
 from tests.builders import line_drawing

@@ -22,8 +22,15 @@ PIECE_ROUTES = {
     "glows/": ("put", {"glows": [{"x_mm": 20, "y_mm": 20}]}, 200),
     "zoning/": ("put", {"true_to_scene": 0.5}, 200),
     "school/": ("put", {"school": "M3"}, 200),
-    "order-wish/": ("put", {"order_wish": "regions"}, 200),
-    "batch/?copies=3": ("get", None, 200),
+    "wishes/": ("put", {"order_wish": "regions"}, 200),
+    "batch/": ("get", None, 422),
+    "values/": ("get", None, 200),
+    "remedy/": ("post", {"kind": "key", "regions": [1]}, 422),
+    "missing-pen/": ("post", {"wish_hex": "#aa5544", "shades": 3}, 200),
+    "counterparts/": ("post", {"codes": ["none"], "drawer": "own"}, 422),
+    "palette/": ("post", {"first_hex": "#aa5544", "scheme": "triad"}, 200),
+    "goto/": ("put", {"goto": 9999}, 404),
+    "keep-goto/": ("post", {"label": 1, "name": "Mine"}, 422),
     "medium/": ("put", {"medium": "pencil", "drawer": "own"}, 200),
     "regions/": ("put", {"labels": [1], "name": "Moon"}, 200),
     "find-again/": ("post", {"gap_mm": 0.8, "ink": 0}, 200),
@@ -45,7 +52,17 @@ PIECE_ROUTES = {
     "recipes/1/": ("get", None, 404),
 }
 OPEN_ROUTES = {"session/", "session/demo/", "accounts/"}
-LIST_ROUTES = {"pieces/", "pieces/look/", "pieces/import/", "drawers/", "trade/"}
+LIST_ROUTES = {
+    "pieces/", "pieces/look/", "pieces/import/", "drawers/", "trade/", "substitutes/", "gotos/", "schools/",
+}  # fmt: skip
+DRAWER_ROUTES = {
+    "": ("get", None, 200),
+    "swatches/": ("post", {"name": "New", "code": "new", "hex": "#aa5544"}, 201),
+    "table-preview/": ("post", {"text": "a\tA\t#aa5544"}, 200),
+    "table/": ("post", {"text": "a\tA\t#aa5544"}, 200),
+    "export.csv/": ("get", None, 200),
+    "like/?hex=%23aa5544": ("get", None, 200),
+}
 
 
 class PermissionTest(ApiTestCase):
@@ -62,6 +79,17 @@ class PermissionTest(ApiTestCase):
                 with self.subTest(who=str(who), route=route):
                     response = self.send(method, f"pieces/{self.piece.pk}/{route}", sent, version)
                     self.assertEqual(response.status_code, wanted, response.content[:200])
+
+    def test_a_drawer_is_for_its_owner_alone(self):
+        drawer = self.ana.drawers.get(medium="pencil")
+        for who, index in ((None, 0), (self.ben, 1), (self.ana, 2)):
+            self.client.logout()
+            if who:
+                self.client.force_login(who)
+            for route, (method, body, status) in DRAWER_ROUTES.items():
+                with self.subTest(who=str(who), route=route):
+                    response = self.send(method, f"drawers/{drawer.pk}/{route}", body)
+                    self.assertEqual(response.status_code, (401, 404, status)[index], response.content[:200])
 
     def test_deleting_is_for_the_owner_alone(self):
         self.client.force_login(self.ben)
@@ -87,7 +115,7 @@ class PermissionTest(ApiTestCase):
         self.assertEqual(self.send("get", "pieces/").json()["results"], [])
         self.assertEqual(
             {drawer["name"] for drawer in self.send("get", "drawers/").json()["results"]},
-            {"Marker drawer", "Paint box", "Pencil roll"},
+            {"Marker drawer", "Paint box", "Pencil roll", "Brush pen case", "Ink pad tray"},
         )
 
     def test_every_route_of_the_api_stands_in_a_table_here(self):
@@ -97,7 +125,14 @@ class PermissionTest(ApiTestCase):
                 found.add(str(pattern.pattern).strip("^$").replace("\\Z", ""))
         known = OPEN_ROUTES | LIST_ROUTES
         known |= {rf"pieces/(?P<pk>\d+)/{route}" for route in PIECE_ROUTES if not route.startswith("recipes/1")}
-        known |= {r"pieces/(?P<pk>\d+)/recipes/(?P<number>\d+)/", "drawers/(?P<pk>[^/.]+)/"}
+        known |= {rf"drawers/(?P<pk>\d+)/{route.split('?')[0]}" for route in DRAWER_ROUTES if "export" not in route}
+        known |= {
+            r"pieces/(?P<pk>\d+)/recipes/(?P<number>\d+)/",
+            r"drawers/(?P<pk>\d+)/export\.(?P<kind>csv|gpl)/",
+            r"drawers/(?P<pk>\d+)/swatches/(?P<code>[^/]{1,40})/",
+            r"gotos/(?P<pk>\d+)/",
+            r"schools/(?P<pk>\d+)/",
+        }
         self.assertEqual(found, known)
 
     def test_lists_and_words_need_signing_in(self):

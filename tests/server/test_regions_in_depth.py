@@ -7,8 +7,8 @@ import json
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from demo.lineart import DRAWINGS
-from demo.phone import photograph
 from demo.scanner import Faults, scan
+from paleta.devices import photograph
 from server.pieces.models import Piece
 from tests.builders import as_file, line_drawing
 from tests.server.base import ApiTestCase

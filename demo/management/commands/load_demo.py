@@ -10,7 +10,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from django.db import transaction
 
 from demo.benches import PIECES, DemoPiece, match, wrongly_split
-from demo.phone import photograph
+from paleta.devices import photograph
 from paleta.impression import find_sheet
 from paleta.light import Lamp
 from server.accounts.services import DEMO_USERNAME

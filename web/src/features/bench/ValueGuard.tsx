@@ -17,8 +17,8 @@ export function ValueGuard() {
   const found = warnings.data ?? [];
   return (
     <details className="mb-2 rounded bg-faint px-3 py-2">
-      <summary className="flex items-center justify-between gap-3">
-        <span><strong>Value guard:</strong> {warnings.data ? (found.length ? `${found.length} to look at` : "light and dark read well") : "looking …"}</span>
+      <summary>
+        <strong>Value guard:</strong> {warnings.data ? (found.length ? `${found.length} to look at` : "light and dark read well") : "looking …"}
       </summary>
       <label className="mt-2 flex items-center gap-2">The picture is meant to be in
         <select className="rounded border border-soft bg-sheet px-1 py-0.5" value={key} onChange={(event) => { const next = event.target.value as typeof key; setKey(next); wishes.mutate({ key: next }); }}>

@@ -6,6 +6,7 @@ import { api, drawerQueries, type Drawer, type DrawerDetail } from "@/shared/api
 import { Ask, Button, counted, Failed, Waiting } from "@/shared/ui";
 import { AddDrawerAsk } from "./AddDrawerAsk";
 import { likeQuery, useDeleteDrawer } from "./api";
+import { ChartAsk } from "./ChartAsk";
 import { DrawerList } from "./DrawerList";
 import { DrawerMap } from "./DrawerMap";
 import { ImportAsk } from "./ImportAsk";
@@ -39,7 +40,7 @@ function OpenDrawer({ drawer, drawers }: { drawer: DrawerDetail; drawers: Drawer
   const [words, setWords] = useState("");
   const [like, setLike] = useState("");
   const [asList, setAsList] = useState(drawer.records.length > MOST_ON_MAP);
-  const [asking, setAsking] = useState<"swatch" | "import" | "drawer" | "delete" | null>(null);
+  const [asking, setAsking] = useState<"swatch" | "import" | "chart" | "drawer" | "delete" | null>(null);
   const likeness = useQuery(likeQuery(drawer.id, like)).data;
   const remove = useDeleteDrawer();
   const navigate = useNavigate();
@@ -77,6 +78,7 @@ function OpenDrawer({ drawer, drawers }: { drawer: DrawerDetail; drawers: Drawer
         </div>
         <span className="grow" />
         <Button onClick={() => setAsking("swatch")}>Add a swatch</Button>
+        <Button onClick={() => setAsking("chart")}>Swatch chart</Button>
         <Button onClick={() => setAsking("import")}>Bring in a table</Button>
         <a className="underline underline-offset-4" href={api.url(`/drawers/${drawer.id}/export.csv/`)} download>CSV</a>
         <a className="underline underline-offset-4" href={api.url(`/drawers/${drawer.id}/export.gpl/`)} download>GPL palette</a>
@@ -92,6 +94,7 @@ function OpenDrawer({ drawer, drawers }: { drawer: DrawerDetail; drawers: Drawer
       <Ask open={asking === "swatch"} onClose={close} title="Add a swatch">
         <SwatchForm drawer={drawer} onDone={(code) => { setChosen(code); close(); }} onCancel={close} />
       </Ask>
+      <ChartAsk drawer={drawer} codes={records.filter((record) => !record.retired).map((record) => record.code)} open={asking === "chart"} onClose={close} />
       <ImportAsk drawer={drawer} open={asking === "import"} onClose={close} />
       <AddDrawerAsk open={asking === "drawer"} onClose={close} />
       <Ask open={asking === "delete"} onClose={close} title={`Delete ${drawer.name}?`}>

@@ -1,6 +1,6 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, drawerQueries, type Drawer, type DrawerDetail, type ImportPreview, type Likeness, type SwatchChanges } from "@/shared/api";
+import { api, drawerQueries, type ChartLine, type ChartSheet, type Drawer, type DrawerDetail, type ImportPreview, type Likeness, type Measures, type ReaderRead, type SwatchChanges } from "@/shared/api";
 
 export const likeQuery = (id: number, hex: string) => queryOptions({
   queryKey: ["drawers", id, "like", hex] as const,
@@ -61,3 +61,30 @@ export function useDeleteDrawer() {
     },
   });
 }
+
+export const chartsQuery = (id: number) => queryOptions({
+  queryKey: ["drawers", id, "charts"] as const,
+  queryFn: ({ signal }) => api.get<ChartSheet[]>(`/drawers/${id}/charts/`, { signal }),
+});
+
+export function useAddChart(id: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (chart: { codes: string[]; paper: "smooth-white" }) => api.post<ChartSheet>(`/drawers/${id}/charts/`, chart),
+    onSuccess: () => client.invalidateQueries({ queryKey: chartsQuery(id).queryKey }),
+  });
+}
+
+export const useReadChart = (id: number) =>
+  useMutation({
+    mutationFn: ({ number, photo }: { number: number; photo: File }) => {
+      const data = new FormData();
+      data.set("photo", photo);
+      return api.post<ChartLine[]>(`/drawers/${id}/charts/${number}/read/`, data);
+    },
+    meta: { quiet: true },
+  });
+export const useStoreMeasures = (id: number) =>
+  useDrawerChange(id, (measures: Measures) => api.put<DrawerDetail>(`/drawers/${id}/measures/`, measures));
+export const useReader = (id: number) =>
+  useMutation({ mutationFn: (code: string) => api.post<ReaderRead>(`/drawers/${id}/reader/`, { code }), meta: { quiet: true } });

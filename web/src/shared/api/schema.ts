@@ -57,6 +57,75 @@ export interface paths {
         patch: operations["drawers_partial_update"];
         trace?: never;
     };
+    "/api/v1/drawers/{id}/charts/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The drawers of whoever is signed in. */
+        get: operations["drawers_charts_list"];
+        put?: never;
+        /** @description The drawers of whoever is signed in. */
+        post: operations["drawers_charts_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drawers/{id}/charts/{number}.pdf/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The drawers of whoever is signed in. */
+        get: operations["drawers_charts_.pdf_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drawers/{id}/charts/{number}/read/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description What a photo of the chart says, beside the old values. Nothing is kept. */
+        post: operations["drawers_charts_read_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drawers/{id}/charts/{number}/simulated.jpg/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What the simulated camera takes of the filled chart. */
+        get: operations["drawers_charts_simulated.jpg_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/drawers/{id}/export.{kind}/": {
         parameters: {
             query?: never;
@@ -85,6 +154,40 @@ export interface paths {
         get: operations["drawers_like_list"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drawers/{id}/measures/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Keep confirmed readings. */
+        put: operations["drawers_measures_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drawers/{id}/reader/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description The simulated colour reader: its white tile first, then a swatch. */
+        post: operations["drawers_reader_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -983,6 +1086,37 @@ export interface components {
             /** Format: double */
             length_mm: number;
         };
+        Chart: {
+            number: number;
+            count: number;
+            paper: components["schemas"]["PaperEnum"];
+        };
+        ChartFormRequest: {
+            codes: string[];
+            /** @default smooth-white */
+            paper: components["schemas"]["PaperEnum"];
+        };
+        /** @description One swatch as it was read, beside what was known. */
+        ChartLine: {
+            code: string;
+            name: string;
+            old: number[];
+            old_hex: string;
+            read: number[] | null;
+            read_hex: string | null;
+            second: number[] | null;
+            second_hex: string | null;
+            /**
+             * Format: double
+             * @description CIEDE2000 between old and read.
+             */
+            difference: number | null;
+            uneven: boolean;
+        };
+        ChartPhotoRequest: {
+            /** Format: binary */
+            photo: string;
+        };
         Choice: {
             code: string;
             name: string;
@@ -1208,6 +1342,11 @@ export interface components {
             /** Format: binary */
             image: string;
         };
+        MeasureRequest: {
+            code: string;
+            lab: number[];
+            second?: number[] | null;
+        };
         /**
          * @description * `cap` - estimate from the cap
          *     * `chart` - photo of a swatch chart
@@ -1215,6 +1354,12 @@ export interface components {
          * @enum {string}
          */
         MeasuredEnum: "cap" | "chart" | "reader";
+        MeasuresRequest: {
+            measured: components["schemas"]["MeasuredEnum"];
+            /** @default smooth-white */
+            paper: components["schemas"]["PaperEnum"];
+            values: components["schemas"]["MeasureRequest"][];
+        };
         /**
          * @description * `marker` - Alcohol marker
          *     * `watercolour` - Watercolour
@@ -1453,6 +1598,18 @@ export interface components {
             wish_hex?: string | null;
             /** @default false */
             by_hand: boolean;
+        };
+        ReaderOut: {
+            simulated: boolean;
+            lab: number[] | null;
+            hex: string | null;
+            /** Format: double */
+            difference: number | null;
+        };
+        /** @description Empty code: the reader is held on its white tile. */
+        ReaderRequest: {
+            /** @default  */
+            code: string;
         };
         RecipeFileRequest: {
             /** Format: binary */
@@ -1850,6 +2007,122 @@ export interface operations {
             };
         };
     };
+    drawers_charts_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chart"][];
+                };
+            };
+        };
+    };
+    drawers_charts_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChartFormRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chart"];
+                };
+            };
+        };
+    };
+    "drawers_charts_.pdf_retrieve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+        };
+    };
+    drawers_charts_read_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["ChartPhotoRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartLine"][];
+                };
+            };
+        };
+    };
+    "drawers_charts_simulated.jpg_retrieve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+        };
+    };
     "drawers_export._retrieve": {
         parameters: {
             query?: never;
@@ -1891,6 +2164,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Likeness"][];
+                };
+            };
+        };
+    };
+    drawers_measures_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasuresRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerDetail"];
+                };
+            };
+        };
+    };
+    drawers_reader_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["ReaderRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReaderOut"];
                 };
             };
         };

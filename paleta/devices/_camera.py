@@ -1,4 +1,4 @@
-"""A simulated phone: photographs a stamped sheet that lies askew on a table, seen at a slant, under uneven light."""
+"""The simulated camera: photographs a stamped sheet that lies askew on a table, seen at a slant, under uneven light."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ import cv2
 import numpy as np
 from PIL import Image
 
+WARM = (1.03, 1.0, 0.93)
 TABLE_LAB_RGB = (0.36, 0.33, 0.31)
 
 
@@ -18,10 +19,14 @@ def photograph(
     slant: float = 0.08,
     size_px: tuple[int, int] = (2100, 1575),
     upside_down: bool = False,
+    blur_px: float = 0.8,
+    cast: tuple[float, float, float] = WARM,
+    shift: tuple[float, float] = (0.0, 0.0),
 ) -> tuple[bytes, list[tuple[float, float]]]:
     """JPEG bytes of the photo without any resolution, and where the sheet's corners lie in it (0..1).
 
     slant        how far corners are off a rectangle, in shares of the picture.
+    blur_px, cast  how soft it is, and factors of red, green and blue; shift moves the sheet out of the middle.
     upside_down  the phone was held the other way round and says so in the file.
     """
     chance = np.random.default_rng(seed)
@@ -30,7 +35,7 @@ def photograph(
     rows, cols = size_px
     scale = 0.76 * min(cols / width, rows / height)
     half = np.array([width, height]) * scale / 2
-    middle = np.array([cols, rows]) / 2
+    middle = np.array([cols, rows]) * (np.array(shift) + 0.5)
     corners = middle + half * np.array([(-1, -1), (1, -1), (1, 1), (-1, 1)])
     corners += chance.uniform(-slant, slant, (4, 2)) * min(cols, rows)
     source = np.array([(0, 0), (width, 0), (width, height), (0, height)], np.float32)
@@ -41,8 +46,8 @@ def photograph(
     photo = seen * cover + table * (1 - cover)
     y, x = np.mgrid[0:rows, 0:cols].astype(np.float32)
     fall = 1 - 0.32 * ((x / cols - 0.3) ** 2 + (y / rows - 0.2) ** 2)
-    photo *= fall[..., None] * np.array((1.03, 1.0, 0.93), np.float32)
-    photo = cv2.GaussianBlur(photo, (0, 0), 0.8) + chance.normal(0, 0.008, photo.shape).astype(np.float32)
+    photo *= fall[..., None] * np.array(cast, np.float32)
+    photo = cv2.GaussianBlur(photo, (0, 0), blur_px) + chance.normal(0, 0.008, photo.shape).astype(np.float32)
     pixels = (np.clip(photo, 0, 1) * 255 + 0.5).astype(np.uint8)
     image = Image.fromarray(pixels)
     exif = Image.Exif()

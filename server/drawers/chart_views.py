@@ -1,0 +1,102 @@
+"""Views of measuring, mixed into the drawers' own."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpResponse
+from drf_spectacular.types import OpenApiTypes
+from drf_spectacular.utils import OpenApiParameter, extend_schema
+from rest_framework.decorators import action
+from rest_framework.parsers import MultiPartParser
+from rest_framework.request import Request
+from rest_framework.response import Response
+
+from paleta.colour import difference, lab_to_hex
+from server.drawers import charts, serializers
+from server.uploads import uploaded
+
+NUMBER = OpenApiParameter("number", int, OpenApiParameter.PATH)
+CHARTS = r"charts/(?P<number>\d{1,6})"
+TILE = "reader_saw_tile"
+"""Kept in the session: whether the reader was held on its white tile, and how often it has read since."""
+
+
+class ChartActions:
+    """What DrawerViewSet can do to measure swatches."""
+
+    @extend_schema(methods=["GET"], responses=serializers.ChartSerializer(many=True))
+    @extend_schema(
+        methods=["POST"], request=serializers.ChartFormSerializer, responses={201: serializers.ChartSerializer}
+    )
+    @action(detail=True, methods=["get", "post"], pagination_class=None)
+    def charts(self: Any, request: Request, pk: str) -> Response:
+        drawer = self.get_object()
+        if request.method == "POST":
+            form = self._read(serializers.ChartFormSerializer)
+            return Response(self._chart(charts.add_chart(actor=request.user, drawer=drawer, **form)), status=201)
+        return Response([self._chart(record) for record in drawer.charts.all()])
+
+    @staticmethod
+    def _chart(record: Any) -> dict[str, Any]:
+        return {"number": record.number, "count": len(record.codes), "paper": record.paper}
+
+    @extend_schema(parameters=[NUMBER], responses={(200, "application/pdf"): OpenApiTypes.BINARY})
+    @action(detail=True, url_path=CHARTS + r"\.pdf")
+    def chart_pdf(self: Any, request: Request, pk: str, number: str) -> HttpResponse:
+        record = charts.chart_named(self.get_object(), int(number))
+        return HttpResponse(
+            charts.pdf_of(record),
+            content_type="application/pdf",
+            headers={"Content-Disposition": f'attachment; filename="chart-{number}.pdf"'},
+        )
+
+    @extend_schema(parameters=[NUMBER], responses={(200, "image/jpeg"): OpenApiTypes.BINARY})
+    @action(detail=True, url_path=CHARTS + r"/simulated\.jpg")
+    def chart_simulated(self: Any, request: Request, pk: str, number: str) -> HttpResponse:
+        """What the simulated camera takes of the filled chart."""
+        record = charts.chart_named(self.get_object(), int(number))
+        return HttpResponse(charts.simulated_photo(record), content_type="image/jpeg")
+
+    @extend_schema(
+        parameters=[NUMBER],
+        request={"multipart/form-data": serializers.ChartPhotoSerializer},
+        responses=serializers.ChartLineSerializer(many=True),
+    )
+    @action(
+        detail=True,
+        methods=["post"],
+        url_path=CHARTS + "/read",
+        pagination_class=None,
+        parser_classes=[MultiPartParser],
+    )
+    def chart_read(self: Any, request: Request, pk: str, number: str) -> Response:
+        """What a photo of the chart says, beside the old values. Nothing is kept."""
+        record = charts.chart_named(self.get_object(), int(number))
+        form = self._read(serializers.ChartPhotoSerializer)
+        lines = charts.read_photo(record, uploaded(form["photo"]))
+        return Response([serializers.ChartLineSerializer.of(line) for line in lines])
+
+    @extend_schema(request=serializers.MeasuresSerializer, responses=serializers.DrawerDetailSerializer)
+    @action(detail=True, methods=["put"])
+    def measures(self: Any, request: Request, pk: str) -> Response:
+        """Keep confirmed readings."""
+        form = self._read(serializers.MeasuresSerializer)
+        return self._show(charts.store_measures(actor=request.user, drawer=self.get_object(), **form))
+
+    @extend_schema(request=serializers.ReaderSerializer, responses=serializers.ReaderOutSerializer)
+    @action(detail=True, methods=["post"])
+    def reader(self: Any, request: Request, pk: str) -> Response:
+        """The simulated colour reader: its white tile first, then a swatch."""
+        drawer, code = self.get_object(), self._read(serializers.ReaderSerializer)["code"]
+        seen = request.session.get(TILE)
+        if not code:
+            request.session[TILE] = 1
+            return Response({"simulated": True, "lab": None, "hex": None, "difference": None})
+        lab = charts.reader_reads(
+            actor=request.user, drawer=drawer, code=code, calibrated=seen is not None, seed=seen or 0
+        )
+        request.session[TILE] = (seen or 0) + 1
+        old = drawer.swatches.get(code=code)
+        apart = round(float(difference(lab, (old.lightness, old.a, old.b))), 1)
+        return Response({"simulated": True, "lab": lab, "hex": lab_to_hex(lab), "difference": apart})

@@ -1,0 +1,164 @@
+"""Measuring swatches: charts that are printed and photographed, and the colour reader."""
+
+from __future__ import annotations
+
+import io
+import zlib
+from collections.abc import Sequence
+from typing import Any
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
+from PIL import Image
+from rest_framework.exceptions import NotFound, ValidationError
+
+from paleta.chart import Chart, Reading, chart_picture, chart_to_pdf, lay_out_chart, read_chart
+from paleta.colour import difference
+from paleta.devices import SimulatedReader, averaged, photograph
+from paleta.impression import read
+from paleta.media import PAPERS, Paper, Swatch, appearance
+from server.drawers.models import ChartRecord, Drawer
+from server.ownership import require_owner
+
+Lab = tuple[float, float, float]
+PHOTO_DPI = 200.0
+SECOND_FIELD = {
+    "marker": "two_coats",
+    "inkpad": "two_coats",
+    "watercolour": "diluted",
+    "soluble": "diluted",
+    "pencil": "firm_pressure",
+}
+"""Where the second box of a chart is kept, by medium. A pencil's first box is its light pressure."""
+WARM_CAST = (1.05, 1.0, 0.88)
+
+
+def add_chart(*, actor: AbstractBaseUser, drawer: Drawer, codes: Sequence[str], paper: str) -> ChartRecord:
+    """A numbered chart for these swatches of the drawer."""
+    require_owner(actor, drawer)
+    known = set(drawer.swatches.values_list("code", flat=True))
+    missing = [code for code in codes if code not in known]
+    if missing:
+        raise ValidationError({"codes": f"There is no swatch {missing[0]!r} in this drawer."})
+    record = ChartRecord(drawer=drawer, number=drawer.charts.count() + 1, codes=list(codes), paper=paper)
+    chart_of(record)
+    record.save()
+    return record
+
+
+def chart_named(drawer: Drawer, number: int) -> ChartRecord:
+    record = drawer.charts.filter(number=number).first()
+    if record is None:
+        raise NotFound(f"There is no chart {number} of this drawer.")
+    return record
+
+
+def chart_of(record: ChartRecord) -> Chart:
+    """Its layout; swatches that have left the drawer keep their box."""
+    names = dict(record.drawer.swatches.filter(code__in=record.codes).values_list("code", "name"))
+    return lay_out_chart(record.number, record.drawer.medium, [(code, names.get(code, code)) for code in record.codes])
+
+
+def pdf_of(record: ChartRecord) -> bytes:
+    return chart_to_pdf(
+        chart_of(record), title=f"{record.drawer.name}, chart {record.number}", paper=PAPERS[record.paper].name.lower()
+    )
+
+
+def simulated_photo(record: ChartRecord) -> bytes:
+    """What the simulated camera takes of the filled chart: pens a little off their caps, a warm lamp, a slanting
+    phone."""
+    paper = PAPERS[record.paper]
+    filled: dict[tuple[str, int], Lab] = {}
+    for one in record.drawer.swatches.filter(code__in=record.codes):
+        swatch = one.as_core(record.drawer.medium)
+        filled[one.code, 0], filled[one.code, 1] = _as_laid(swatch, paper)
+    picture = chart_picture(chart_of(record), filled, paper_lab=paper.lab)
+    out = io.BytesIO()
+    Image.fromarray(picture).save(out, "PNG")
+    return photograph(out.getvalue(), seed=record.number, slant=0.05, cast=WARM_CAST)[0]
+
+
+def _as_laid(swatch: Swatch, paper: Paper) -> tuple[Lab, Lab]:
+    """One pen is never quite what its cap says: a fixed small deviation by its code."""
+    first = appearance(swatch, paper, pressure=0.7 if swatch.medium == "pencil" else 1.0)
+    second = appearance(
+        swatch,
+        paper,
+        coats=2 if swatch.medium in ("marker", "inkpad", "pencil") else 1,
+        dilution=0.4 if swatch.medium in ("watercolour", "soluble") else 1.0,
+    )
+    return off_the_cap(first, swatch.code), off_the_cap(second, swatch.code)
+
+
+def off_the_cap(lab: Lab, code: str) -> Lab:
+    """The simulated truth of a swatch."""
+    mark = zlib.crc32(code.encode())
+    shift = [((mark >> (8 * k)) % 101 / 100 - 0.5) * width for k, width in enumerate((5.0, 4.0, 4.0))]
+    return min(100.0, max(0.0, lab[0] + shift[0])), lab[1] + shift[1], lab[2] + shift[2]
+
+
+def read_photo(record: ChartRecord, data: bytes) -> list[dict[str, Any]]:
+    """One line per swatch: what was read in both boxes beside what was known, with the difference. Nothing is kept."""
+    found = read_chart(read(data, dpi=PHOTO_DPI), chart_of(record), paper_lab=PAPERS[record.paper].lab)
+    by_code: dict[str, list[Reading]] = {}
+    for reading in found:
+        by_code.setdefault(reading.code, []).append(reading)
+    records = {one.code: one for one in record.drawer.swatches.filter(code__in=record.codes)}
+    lines = []
+    for code, (first, second) in by_code.items():
+        old = records.get(code)
+        if old is None:
+            continue
+        known = (old.lightness, old.a, old.b)
+        lines.append(
+            {
+                "code": code,
+                "name": old.name,
+                "old": known,
+                "read": first.lab,
+                "second": second.lab,
+                "difference": round(float(difference(first.lab, known)), 1) if first.lab else None,
+                "uneven": max(first.spread, second.spread) > 4,
+            }
+        )
+    return lines
+
+
+@transaction.atomic
+def store_measures(
+    *, actor: AbstractBaseUser, drawer: Drawer, measured: str, paper: str, values: Sequence[dict[str, Any]]
+) -> Drawer:
+    """Keep confirmed readings."""
+    require_owner(actor, drawer)
+    records = {one.code: one for one in drawer.swatches.filter(code__in=[value["code"] for value in values])}
+    for value in values:
+        one = records.get(value["code"])
+        if one is None:
+            raise ValidationError({"values": f"There is no swatch {value['code']!r} in this drawer."})
+        one.lightness, one.a, one.b = value["lab"]
+        if value.get("second"):
+            setattr(one, SECOND_FIELD[drawer.medium], list(value["second"]))
+        if drawer.medium == "pencil":
+            one.light_pressure = list(value["lab"])
+        one.measured, one.paper = measured, paper
+        one.save()
+    return drawer
+
+
+def reader_reads(*, actor: AbstractBaseUser, drawer: Drawer, code: str, calibrated: bool, seed: int) -> Lab:
+    """The simulated colour reader held on one swatch: an average of three reads.
+
+    Raises
+    ------
+    ReaderNotReady
+        If the white tile was not shown in this sitting.
+    """
+    require_owner(actor, drawer)
+    one = drawer.swatches.filter(code=code).first()
+    if one is None:
+        raise NotFound(f"There is no swatch {code!r} in this drawer.")
+    known = (one.lightness, one.a, one.b)
+    # A cap is an estimate; what was measured once is what the reader finds again.
+    truth = off_the_cap(known, code) if one.measured == "cap" else known
+    return averaged(SimulatedReader(seed, calibrated=calibrated), truth)

@@ -33,6 +33,7 @@ class DemoPiece:
     seed: int = 1
     faults: Faults = field(default_factory=Faults)
     finish: str = ""
+    touches: tuple[str, ...] = ()
     card: str = ""
     glows: tuple[Glow, ...] = ()
     ink_rgb: tuple[float, float, float] = BLACK_INK
@@ -69,7 +70,8 @@ PIECES = (
         "waterproof",
         (45, 38),
         3,
-        finish="White pen on the spine tips and the pot spots.",
+        finish="On the spine tips and the pot spots.",
+        touches=("white pen",),
         card="A2, panel trimmed to 4 x 5 1/4 in.",
     ),
     DemoPiece(
@@ -82,6 +84,7 @@ PIECES = (
         (52, 34),
         2,
         finish="White pencil once more on the moon; gloss on the lantern glass.",
+        touches=("gloss",),
         card="A2, panel 4 x 5 1/4 in on kraft.",
         glows=(Glow(x_mm=68.4, y_mm=108, reach_mm=16, tint="#ffd27a", reserve_mm=2),),
     ),
@@ -94,7 +97,8 @@ PIECES = (
         "dye",
         (315, 40),
         1,
-        finish="White pen along the lit rims; a little splatter in the sky.",
+        finish="Along the lit rims; a little in the sky.",
+        touches=("white pen", "splatter"),
         card="A2, panel 4 x 5 1/4 in, 1/8 in reveal.",
     ),
 )

@@ -72,7 +72,7 @@ GLOW = record(
 STEP = record(which=TEXT, where=TEXT, join=TEXT, how=TEXT)
 SCHOOL = record(code=TEXT, name=TEXT, medium=TEXT, summary=TEXT, steps=many(STEP, 12))
 SHEET = record(
-    later=("fronts", "shade", "follow", "own_school", "order_wish", "key"),
+    later=("fronts", "shade", "follow", "own_school", "order_wish", "key", "touches"),
     title=TEXT,
     outline_ink=TEXT,
     paper=TEXT,
@@ -91,6 +91,7 @@ SHEET = record(
     shade=NUMBER,
     follow=NUMBER,
     order_wish=TEXT,
+    touches=many(TEXT, 12),
     key=TEXT,
     own_school=or_nothing(SCHOOL),
     regions=many(REGION, 4000),

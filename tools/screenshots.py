@@ -7,6 +7,9 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
+from demo.lineart import DRAWINGS
+from demo.scanner import Faults, scan
+from paleta.devices import photograph
 from tools.chromium import CHROMIUM, QUIET
 
 PLACE = Path(__file__).parents[1] / "docs" / "screenshots"
@@ -24,10 +27,15 @@ def main(address: str) -> None:
         page.get_by_role("link", name="Balloon over the terraces").wait_for()
         page.wait_for_load_state("networkidle")
         take(page, "shelf")
+        photo(page)
         page.get_by_role("link", name="Balloon over the terraces").click()
         bench(page, 0.42, 0.2, "colours", "coloured", "bench-colours")
         bench(page, 0.42, 0.2, "order", "coloured", "bench-order")
         bench(page, 0.42, 0.2, "regions", "regions", "bench-regions")
+        bench(page, 0.42, 0.2, "finish", "coloured", "bench-finish")
+        back(page, address)
+        page.get_by_role("link", name="White lines on kraft").click()
+        kraft(page)
         back(page, address)
         page.get_by_role("link", name="Pangolin at the telescope").click()
         bench(page, 0.78, 0.16, "light", "coloured", "bench-light")
@@ -46,7 +54,38 @@ def main(address: str) -> None:
         page.get_by_role("complementary", name="Chosen swatch").wait_for()
         page.get_by_role("button", name="Sea green 55").click()
         take(page, "drawer")
+        chart(page)
         browser.close()
+
+
+def photo(page: Page) -> None:
+    """The simulated camera's photo of a stamped sheet, with its corners found."""
+    data, _ = photograph(scan(DRAWINGS["pangolin"](), faults=Faults(turn_deg=0))[0], seed=3)
+    page.get_by_role("button", name="Add a stamped image").click()
+    page.get_by_label("Scan or photo").set_input_files(
+        [{"name": "lantern.jpg", "mimeType": "image/jpeg", "buffer": data}]
+    )
+    page.get_by_test_id("corners").wait_for()
+    page.wait_for_timeout(300)
+    take(page, "photo")
+    page.keyboard.press("Escape")
+
+
+def kraft(page: Page) -> None:
+    page.locator('canvas[data-shown*="version="]').wait_for()
+    page.get_by_role("group", name="View of the picture").get_by_role("button", name="Line").click()
+    page.locator('canvas[data-shown*="view=line"]').wait_for()
+    page.wait_for_timeout(400)
+    take(page, "bench-kraft")
+
+
+def chart(page: Page) -> None:
+    page.get_by_role("searchbox").fill("sea green")
+    page.get_by_role("button", name="Swatch chart").click()
+    page.get_by_role("button", name="New chart of").click()
+    page.get_by_role("button", name="Use the simulated camera").click()
+    page.get_by_role("table", name="Readings").wait_for()
+    take(page, "chart")
 
 
 def bench(page: Page, x: float, y: float, section: str, view: str, name: str) -> None:
@@ -57,7 +96,7 @@ def bench(page: Page, x: float, y: float, section: str, view: str, name: str) ->
         page.locator(f'button[aria-controls="part-{section}"]').click()
     page.get_by_role("group", name="View of the picture").get_by_role("button", name=view.capitalize()).click()
     page.locator(f'canvas[data-shown*="view={view}"]').wait_for()
-    if not page.locator('[aria-label="Regions"] [aria-pressed="true"]').count():
+    if section != "finish" and not page.locator('[aria-label="Regions"] [aria-pressed="true"]').count():
         box = page.get_by_test_id("card").bounding_box()
         assert box
         page.get_by_test_id("card").click(position={"x": x * box["width"], "y": y * box["height"]})

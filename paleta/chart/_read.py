@@ -25,7 +25,7 @@ INNER = 0.55
 """Part of a box, from its middle, that is measured: rims are uneven."""
 SHARPEST_BLUR = 3.0
 """Marks whose rims are softer than this many pixels at PX_PER_MM make a blurred photo."""
-FILLED_BY = 3.0
+FILLED_BY = 1.8
 """A box this near (CIEDE2000) to the paper counts as left empty."""
 PAPER_GRID = (7, 9)
 

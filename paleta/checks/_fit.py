@@ -26,7 +26,7 @@ class Fit:
     papers: frozenset[str] = frozenset()
 
 
-FITS = (
+FITS: tuple[Fit, ...] = (
     Fit(
         "marker",
         Advice(
@@ -71,6 +71,30 @@ FITS = (
             "Take watercolour paper of 300 g/m2, or smooth bristol with very little water.",
         ),
         papers=frozenset({"smooth-white", "cream", "toned-grey", "kraft"}),
+    ),
+    Fit(
+        "soluble",
+        Advice(
+            "Water-based dye ink runs when the colour is pulled with water.",
+            "Stamp with waterproof ink, bone dry, or emboss the line.",
+        ),
+        inks=frozenset({"dye", "pale"}),
+    ),
+    Fit(
+        "soluble",
+        Advice(
+            "Card that is not made for water pills and buckles when the colour is pulled.",
+            "Take watercolour paper of 300 g/m2, and never scrub back over a dark area.",
+        ),
+        papers=frozenset({"smooth-white", "cream", "toned-grey", "kraft"}),
+    ),
+    Fit(
+        "inkpad",
+        Advice(
+            "Watercolour paper takes blended ink in blotches.",
+            "Take smooth bristol or card; it blends visibly better.",
+        ),
+        papers=frozenset({"cold-press"}),
     ),
 )
 

@@ -139,7 +139,8 @@ def _places(cells: Sequence[str]) -> dict[str, int]:
         for key, words in COLUMNS.items():
             if word in words:
                 places.setdefault(key, place)
-    return places if len(places) >= 2 else {}
+    colours = any(re.fullmatch(r"#?[0-9a-fA-F]{6}|-?[0-9]+([.,][0-9]+)?", cell.strip()) for cell in cells)
+    return places if len(places) >= 2 or (places and not colours) else {}
 
 
 def _row(line: int, cells: Mapping[str, str], mark: str) -> Row:

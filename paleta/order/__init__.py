@@ -15,6 +15,7 @@ from paleta.order._schools import (
     school_named,
     school_to_plain,
 )
+from paleta.order._touches import TOUCHES, Touch, TouchStep, plan_touches
 from paleta.order._work import Job, Work, expand
 
 __all__ = [
@@ -23,6 +24,7 @@ __all__ = [
     "OWN_PREFIX",
     "PACES",
     "SCHOOLS",
+    "TOUCHES",
     "Batch",
     "BatchLine",
     "Job",
@@ -31,6 +33,8 @@ __all__ = [
     "Plan",
     "School",
     "Step",
+    "Touch",
+    "TouchStep",
     "Violation",
     "Work",
     "batch",
@@ -38,6 +42,7 @@ __all__ = [
     "expand",
     "make_plan",
     "plan_region_by_region",
+    "plan_touches",
     "school_from_plain",
     "school_named",
     "school_to_plain",

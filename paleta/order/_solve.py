@@ -15,8 +15,8 @@ from paleta.order._pace import Pace
 from paleta.order._rules import Rules
 
 TICK_S = 0.1
-WORK = 0.35
-"""CP-SAT's own deterministic seconds; about a real one here."""
+WORK, WORK_ON_MANY, MANY = 0.35, 0.1, 14
+"""CP-SAT's own deterministic seconds, each about three real ones here; with many units more time gains nothing."""
 LONGEST_S = 12.0
 """Safety on a machine that is very slow."""
 MOST_UNITS = 70
@@ -58,7 +58,7 @@ def solve(order: Sequence[Unit], pace: Pace, rules: Rules) -> tuple[list[Unit], 
     solver = cp_model.CpSolver()
     solver.parameters.num_workers = 1
     solver.parameters.random_seed = 7
-    solver.parameters.max_deterministic_time = WORK
+    solver.parameters.max_deterministic_time = WORK if count <= MANY else WORK_ON_MANY
     solver.parameters.max_time_in_seconds = LONGEST_S
     status = solver.solve(model)
     bound_s = max(0.0, solver.best_objective_bound * TICK_S - count * TICK_S)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from paleta.media import INKS, MEDIA, PAPERS
+from paleta.order import TOUCHES
 from paleta.recipe._recipe import Recipe
 from paleta.recipe._sheet import RegionSetting, Sheet
 
@@ -23,6 +24,9 @@ def what_changed(before: Recipe, after: Recipe) -> list[str]:
             f"Order: {len(before.plan.passes)} passes and {before.plan.pen_changes} pen changes became "
             f"{len(after.plan.passes)} and {after.plan.pen_changes}."
         )
+    if old.touches != new.touches:
+        names = ", ".join(TOUCHES[code].name.lower() for code in new.touches) or "none"
+        lines.append(f"Finishing touches: {names} now.")
     for word, one, other in (("Finish", old.finish, new.finish), ("Card", old.card, new.card)):
         if one != other:
             lines.append(f'{word}: "{one or "nothing"}" became "{other or "nothing"}".')

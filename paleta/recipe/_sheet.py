@@ -9,7 +9,7 @@ from typing import Any
 from paleta.errors import RecipeError
 from paleta.light import FORMS, Glow, Lamp
 from paleta.media import INKS, MEDIA, PAPERS, Paper, Swatch
-from paleta.order import DEFAULT_SCHOOL, SCHOOLS, School, school_from_plain, school_to_plain
+from paleta.order import DEFAULT_SCHOOL, SCHOOLS, TOUCHES, School, school_from_plain, school_to_plain
 
 LONGEST_NAME = 60
 MOST_TAGS, LONGEST_TAG = 6, 24
@@ -92,6 +92,7 @@ class Sheet:
     own_school  a school the user wrote, whole, so that a recipe needs nothing else; else None.
     order_wish  "" for fewest pen changes, or one of ORDER_WISHES.
     key       how light the picture is meant to be: "" or one of "light", "middle", "night".
+    touches   finishing touches by code (paleta.order.TOUCHES); finish and card are notes.
     fronts    (nearer, farther) pairs of regions that the user decided.
     shade     as in paleta.light.Zoning; follow as in paleta.light.illuminate.
     """
@@ -119,6 +120,7 @@ class Sheet:
     regions: Mapping[int, RegionSetting] = field(default_factory=dict)
     swatches: Mapping[str, Swatch] = field(default_factory=dict)
     finish: str = ""
+    touches: tuple[str, ...] = ()
     card: str = ""
 
     def __post_init__(self) -> None:
@@ -133,6 +135,9 @@ class Sheet:
         if self.school_used.medium != self.medium:
             raise RecipeError(f"{self.school!r} is no school of shade order for {MEDIA[self.medium].lower()}.")
         self._check_light_and_order()
+        unknown = [code for code in self.touches if code not in TOUCHES]
+        if unknown:
+            raise RecipeError(f"{unknown[0]!r} is no finishing touch.")
         if len(self.finish) > 2000 or len(self.card) > 2000:
             raise RecipeError("Notes on finish and card have up to 2,000 characters.")
         for setting in self.regions.values():
@@ -201,6 +206,7 @@ class Sheet:
 def sheet_to_plain(sheet: Sheet) -> dict[str, Any]:
     """Only dicts, lists, text and numbers, ready for JSON; `sheet_from_plain` leads back."""
     plain = asdict(sheet)
+    plain["touches"] = list(sheet.touches)
     plain["own_school"] = school_to_plain(sheet.own_school) if sheet.own_school else None
     plain["fronts"] = [list(pair) for pair in sheet.fronts]
     plain["edits"] = [dict(edit) for edit in sheet.edits]
@@ -254,6 +260,7 @@ def sheet_from_plain(plain: Mapping[str, Any]) -> Sheet:
     values = dict(plain)
     values["lamp"] = Lamp(**values["lamp"])
     values["glows"] = tuple(Glow(**glow) for glow in values.get("glows", ()))
+    values["touches"] = tuple(values.get("touches", ()))
     own = values.get("own_school")
     values["own_school"] = school_from_plain(own) if own else None
     values["edits"] = tuple(values["edits"])

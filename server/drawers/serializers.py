@@ -60,6 +60,8 @@ class LabField(serializers.ListField):
 
     def to_internal_value(self, data: Any) -> list[float]:
         lab = super().to_internal_value(data)
+        if len(lab) != 3:
+            raise serializers.ValidationError("A colour is three numbers L*, a*, b*.", "impossible_colour")
         try:
             check_lab((lab[0], lab[1], lab[2]), "This colour")
         except SwatchError as error:

@@ -13,7 +13,7 @@ from paleta.checks import fit, narrowest_shaded_mm, reserves, stamping_order
 from paleta.colour import lab_to_hex
 from paleta.impression import MM_PER_INCH, PAPER, Impression, RegionMap, find_sheet
 from paleta.light import Lamp
-from paleta.order import Plan
+from paleta.order import Plan, plan_touches
 from paleta.palette import judge
 from paleta.recipe import RegionSetting, Sheet, bodies_of
 from server.drawers.models import Drawer
@@ -56,6 +56,7 @@ def piece_readout(piece: Piece) -> dict[str, Any]:
         "school",
         "order_wish",
         "key",
+        "touches",
         "finish",
         "card",
         "true_to_scene",
@@ -200,6 +201,7 @@ def plan_readout(sheet: Sheet, region_map: RegionMap, plan: Plan, by_region: Pla
         "passes": [
             {**{field: getattr(one, field) for field in fields}, "swatch": swatches[one.swatch]} for one in plan.passes
         ],
+        "after": [asdict(step) for step in plan_touches(sheet.touches, sheet.medium)],
         "before": reserves(sheet, region_map),
         "pen_changes": plan.pen_changes,
         "duration_s": plan.duration_s,

@@ -12,7 +12,7 @@ from paleta.colour import hex_to_lab, lab_to_hex
 from paleta.errors import ShapeError
 from paleta.light import FORMS
 from paleta.media import INKS, MEDIA, PAPERS
-from paleta.order import SCHOOLS
+from paleta.order import SCHOOLS, TOUCHES
 from paleta.palette import SHADE_HUES, Ramp
 from paleta.recipe import ORDER_WISHES, ROLES, TAGS
 from server.drawers.models import MEDIUM_CHOICES, PAPER_CHOICES
@@ -21,6 +21,7 @@ from server.drawers.serializers import SwatchSerializer
 INK_CHOICES = list(INKS.items())
 FORM_CHOICES = [(name, name) for name in FORMS]
 ROLE_CHOICES = [(role, role) for role in ROLES]
+TOUCH_CHOICES = [(code, touch.name) for code, touch in TOUCHES.items()]
 WISH_CHOICES = [(wish, wish) for wish in ORDER_WISHES]
 
 
@@ -131,6 +132,7 @@ class WishesSerializer(serializers.Serializer):
 
     order_wish = serializers.ChoiceField(choices=WISH_CHOICES, allow_blank=True, required=False)
     key = serializers.ChoiceField(choices=[(key, key) for key in KEYS], allow_blank=True, required=False)
+    touches = serializers.ListField(child=serializers.ChoiceField(choices=TOUCH_CHOICES), required=False)
 
 
 class BatchLineSerializer(serializers.Serializer):
@@ -298,6 +300,7 @@ class PieceSerializer(serializers.Serializer):
     school = serializers.CharField()
     order_wish = serializers.ChoiceField(choices=WISH_CHOICES, allow_blank=True)
     key = serializers.ChoiceField(choices=[(key, key) for key in KEYS], allow_blank=True)
+    touches = serializers.ListField(child=serializers.ChoiceField(choices=TOUCH_CHOICES))
     drawer = serializers.IntegerField(allow_null=True)
     finish = serializers.CharField(allow_blank=True)
     card = serializers.CharField(allow_blank=True)
@@ -343,6 +346,16 @@ class PassSerializer(serializers.Serializer):
     change = serializers.BooleanField()
 
 
+class TouchStepSerializer(serializers.Serializer):
+    code = serializers.CharField()
+    name = serializers.CharField()
+    how = serializers.CharField()
+    start_s = serializers.FloatField(help_text="From the end of the colouring.")
+    end_s = serializers.FloatField()
+    wait_s = serializers.FloatField()
+    caution = serializers.CharField(allow_blank=True)
+
+
 class PlanSerializer(serializers.Serializer):
     school = serializers.CharField()
     passes = PassSerializer(many=True)
@@ -352,6 +365,7 @@ class PlanSerializer(serializers.Serializer):
     by_region_pen_changes = serializers.IntegerField()
     by_region_duration_s = serializers.FloatField()
     before = serializers.ListField(child=serializers.CharField(), help_text="What stays bare, before the first pass.")
+    after = TouchStepSerializer(many=True, help_text="Finishing touches, in their order.")
     uncoloured = serializers.IntegerField(help_text="Regions that have no colours yet and are not left as paper.")
 
 
@@ -427,6 +441,7 @@ class TradeSerializer(serializers.Serializer):
     schools = SchoolSerializer(many=True)
     forms = serializers.ListField(child=serializers.CharField())
     tags = serializers.ListField(child=serializers.CharField())
+    touches = ChoiceSerializer(many=True)
 
 
 def trade_words() -> dict[str, Any]:
@@ -440,4 +455,5 @@ def trade_words() -> dict[str, Any]:
         ],
         "forms": list(FORMS),
         "tags": list(TAGS),
+        "touches": [{"code": one.code, "name": one.name} for one in TOUCHES.values()],
     }

@@ -13,7 +13,7 @@ from rest_framework.exceptions import ValidationError
 
 from paleta.checks import narrowest_shaded_mm, paper_like
 from paleta.colour import plain_name
-from paleta.errors import DepthCycle, RecipeError, ResolutionMissing
+from paleta.errors import DepthCycle, RecipeError, ResolutionMissing, SchoolError
 from paleta.impression import (
     MM_PER_INCH,
     Corners,
@@ -334,19 +334,25 @@ def choose_medium(*, actor: AbstractBaseUser, piece: Piece, version: int, medium
 
 def choose_school(*, actor: AbstractBaseUser, piece: Piece, version: int, school: str) -> Piece:
     """Lay the shades in another school's order."""
-    chosen = school_for(actor, school)
+    try:
+        chosen = school_for(actor, school)
+    except SchoolError as error:
+        raise ValidationError({"school": str(error)}) from error
     sheet = replace(piece.sheet(), school=chosen.code, own_school=chosen if chosen.own else None)
     return keep_step(actor=actor, piece=piece, version=version, what=f"In the school {chosen.name}", sheet=sheet)
 
 
-def wish(*, actor: AbstractBaseUser, piece: Piece, version: int, changes: Mapping[str, str]) -> Piece:
-    """Which regions come first, and how light the picture is meant to be."""
+def wish(*, actor: AbstractBaseUser, piece: Piece, version: int, changes: Mapping[str, Any]) -> Piece:
+    """Which regions come first, how light the picture is meant to be, and what comes last."""
+    if "touches" in changes:
+        changes = {**changes, "touches": tuple(dict.fromkeys(changes["touches"]))}
     sheet = replace(piece.sheet(), **changes)
     words = {
         "order_wish": f"order: {ORDER_WORDS[sheet.order_wish]}",
+        "touches": "finishing touches: " + (", ".join(sheet.touches) or "none"),
         "key": f"a picture in {sheet.key} key" if sheet.key else "no key",
     }
-    what = ", ".join(words[name] for name in changes)
+    what = ", ".join(words[name] for name in changes)[:200]
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
 
 

@@ -120,7 +120,7 @@ class ColourTest(BrowserTest):
     def test_only_the_schools_of_the_medium_are_offered(self):
         page = self.open_piece(coloured(make_piece(self.ana)), "?section=order")
         radios = page.locator("#part-order").get_by_role("radio")
-        expect(radios).to_have_count(4)
+        expect(radios).to_have_count(5)
         expect(page.get_by_label("Pale wash, drop the dark in")).to_have_count(0)
 
 

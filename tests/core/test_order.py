@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from itertools import permutations
+from itertools import pairwise, permutations
 
+import numpy as np
 from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -13,6 +14,7 @@ from paleta.errors import PlanImpossible, SchoolError
 from paleta.media import MEDIA
 from paleta.order import (
     DEFAULT_SCHOOL,
+    OWN_PREFIX,
     PACES,
     SCHOOLS,
     Job,
@@ -21,11 +23,15 @@ from paleta.order import (
     School,
     Step,
     Work,
+    batch,
     check_plan,
     expand,
     make_plan,
     plan_region_by_region,
+    plan_touches,
+    school_from_plain,
     school_named,
+    school_to_plain,
 )
 from paleta.order._clock import Unit, measure
 from tests.builders import make_work
@@ -188,3 +194,137 @@ class RefusalTest(SimpleTestCase):
         ):
             with self.subTest(words=words), self.assertRaisesMessage(PlanImpossible, words):
                 make()
+
+
+class FirstThingsTest(SimpleTestCase):
+    def test_dark_creepers_come_after_their_paler_neighbours(self):  # common practice
+        work = replace(make_work(("pale", "ink"), ("pale", "mid"), touching=((1, 2),)), creepers=frozenset({"ink"}))
+        plan = make_plan(work, SCHOOLS["M1"], PACES["marker"])
+        self.assertEqual(check_plan(work, plan, "M1"), [])
+        dark = next(one.number for one in plan.passes if one.swatch == "ink")
+        self.assertGreater(dark, max(one.number for one in plan.passes if one.region == 2))
+
+    def test_a_plan_that_lays_a_creeper_too_soon_is_rejected(self):
+        work = make_work(("pale", "ink"), ("pale", "mid"), touching=((1, 2),))
+        plan = make_plan(work, SCHOOLS["M1"], PACES["marker"])
+        first = {one.number: one.region for one in plan.passes}[1]
+        dark = frozenset({"ink"} if first == 1 else {"mid"})
+        self.assertIn("creeper", {fault.kind for fault in check_plan(replace(work, creepers=dark), plan, "M1")})
+
+    def test_what_is_wished_first_is_finished_first(self):
+        work = make_work(("a", "b"), ("a", "b"), ("c", "d"))
+        jobs = (*work.jobs[:2], replace(work.jobs[2], rank=-1))
+        work = replace(work, jobs=jobs)
+        plan = make_plan(work, SCHOOLS["M2"], PACES["marker"])
+        self.assertEqual([one.region for one in plan.passes[:2]], [3, 3])
+        self.assertEqual(check_plan(work, plan, "M2"), [])
+        late = make_plan(
+            replace(work, jobs=tuple(replace(job, rank=0) for job in jobs)), SCHOOLS["M2"], PACES["marker"]
+        )
+        turned = replace(work, jobs=tuple(replace(job, rank=job.region) for job in jobs[::-1]))
+        self.assertTrue(any(fault.kind == "rank" for fault in check_plan(turned, late, "M2")) or len(late.passes) == 6)
+
+    @settings(max_examples=25, deadline=None)
+    @given(ramps, st.sets(st.sampled_from(PENS), max_size=3), st.data())
+    def test_no_plan_breaks_a_rule_whatever_creeps_and_comes_first(self, chosen, dark, data):
+        pairs = tuple((i, i + 1) for i in range(1, len(chosen)))
+        work = make_work(*chosen, touching=pairs)
+        jobs = tuple(replace(job, rank=data.draw(st.integers(0, 2))) for job in work.jobs)
+        work = replace(work, jobs=jobs, creepers=frozenset(dark))
+        for school in ("M1", "M3"):
+            plan = make_plan(work, SCHOOLS[school], PACES["marker"])
+            self.assertEqual(check_plan(work, plan, school), [])
+            self.assertLessEqual(plan.bound_s, plan.duration_s + 0.2)
+
+
+class ExactTest(SimpleTestCase):
+    def test_small_works_are_solved_to_the_optimum_that_trying_every_order_finds(self):
+        # A job shop of one machine with set-up times and gaps; the optimum by brute force.
+        chance = np.random.default_rng(8)
+        pace = PACES["marker"]
+        for _ in range(6):
+            ramps_ = [tuple(chance.permutation(list("abc"))[:2]) for _ in range(6)]
+            touching = tuple((i, i + 1) for i in range(1, 6) if chance.random() < 0.5)
+            areas = chance.uniform(10, 200, 6)
+            work = make_work(*ramps_, touching=touching)
+            jobs = tuple(replace(job, area_mm2=float(area)) for job, area in zip(work.jobs, areas, strict=True))
+            work = replace(work, jobs=jobs)
+            chains = [expand(job, SCHOOLS["M2"]) for job in work.jobs]
+            units = [Unit(strokes=tuple(chain), keys=((chain[0].region, 0),)) for chain in chains]
+            best = min(measure(order, pace, work.neighbours())[0] for order in permutations(units))
+            plan = make_plan(work, SCHOOLS["M2"], pace)
+            self.assertLessEqual(plan.duration_s, best + 0.15)
+            self.assertLessEqual(plan.bound_s, plan.duration_s)
+
+    def test_the_same_work_gives_the_same_plan(self):
+        work = make_work(*[tuple(order) for order in list(permutations("abcd", 3))[:14]], touching=((1, 2), (3, 4)))
+        first, second = (make_plan(work, SCHOOLS["M1"], PACES["marker"]) for _ in range(2))
+        self.assertEqual(first, second)
+
+
+class OwnSchoolTest(SimpleTestCase):
+    def test_every_school_goes_through_its_shared_form_and_back(self):
+        for school in SCHOOLS.values():
+            with self.subTest(school=school.code):
+                self.assertEqual(school_from_plain(school_to_plain(school)), school)
+
+    def test_what_is_no_school_is_refused_with_its_fault(self):
+        good = school_to_plain(SCHOOLS["M1"])
+        step = {"which": "palest", "where": "all over", "join": "start", "how": "lay"}
+        for change, words in (
+            ({"steps": []}, "first step must start"),
+            ({"steps": [{**step, "join": "wet"}]}, "first step must start"),
+            ({"steps": [step, step]}, "only the first step"),
+            ({"steps": [{**step, "which": "brightest"}]}, "which must be one of"),
+            ({"steps": [{**step, "after": 2}]}, "circle"),
+            ({"steps": [{"which": "palest"}]}, "needs which"),
+            ({"steps": ["lay"]}, "Step 1"),
+            ({"steps": [step] + [{**step, "join": "wet"}] * 12}, "up to 12 steps"),
+            ({"medium": "crayon"}, "medium must be one of"),
+            ({"name": " "}, "name of 1 to 60"),
+            ({"name": 4}, "are text"),
+            ({"colour": "red"}, "no field 'colour'"),
+        ):
+            with self.subTest(words=words), self.assertRaisesMessage(SchoolError, words):
+                school_from_plain({**good, **change})
+        with self.assertRaisesMessage(SchoolError, "written as an object"):
+            school_from_plain([])
+        self.assertTrue(school_from_plain(good, code=f"{OWN_PREFIX}4").own)
+
+
+class BatchTest(SimpleTestCase):
+    def test_one_card_takes_as_long_as_its_plan(self):
+        work = make_work(("a", "b"), ("a", "c"), touching=((1, 2),))
+        plan = make_plan(work, SCHOOLS["M2"], PACES["marker"])
+        one = batch(work, plan, PACES["marker"], 1)
+        self.assertAlmostEqual(one.duration_s, plan.duration_s, delta=0.5)
+
+    def test_many_cards_dry_beside_each_other_and_share_pens(self):
+        work = make_work(("a", "b", "c"), ("a", "b", "d"), touching=((1, 2),), area_mm2=30)
+        for school, medium in (("M3", "marker"), ("P1", "pencil")):
+            plan = make_plan(work, SCHOOLS[school], PACES[medium])
+            found = batch(work, plan, PACES[medium], 10)
+            with self.subTest(school=school):
+                self.assertLess(found.duration_s, found.one_by_one_s)
+                self.assertLessEqual(found.pen_changes, found.one_by_one_changes)
+                self.assertEqual(found.lines[-1].last_pass, len(plan.passes))
+        for copies in (0, 201):
+            with self.assertRaises(PlanImpossible):
+                batch(work, plan, PACES["pencil"], copies)
+
+
+class TouchTest(SimpleTestCase):
+    def test_opaque_and_wet_things_come_last_and_wait_for_what_lies_below(self):  # common practice: handbook, 8
+        steps = plan_touches(["gloss", "white pen", "splatter", "unmask"], "watercolour")
+        self.assertEqual([step.code for step in steps], ["unmask", "splatter", "white pen", "gloss"])
+        self.assertGreater(steps[0].wait_s, 0)  # the washes dry first
+        for before, after in pairwise(steps):
+            self.assertGreaterEqual(after.start_s, before.end_s)
+        self.assertEqual(steps[-1].wait_s, 120)  # the white pen dries 1 to 2 minutes
+
+    def test_gloss_over_pencil_is_warned_of_and_an_unknown_touch_refused(self):
+        (step,) = plan_touches(["gloss"], "pencil")
+        self.assertIn("smears soft pencil", step.caution)
+        self.assertEqual(plan_touches([], "marker"), [])
+        with self.assertRaisesMessage(PlanImpossible, "'foil'"):
+            plan_touches(["foil"], "marker")

@@ -30,7 +30,7 @@ PIECE_ROUTES = {
     "counterparts/": ("post", {"codes": ["none"], "drawer": "own"}, 422),
     "palette/": ("post", {"first_hex": "#aa5544", "scheme": "triad"}, 200),
     "goto/": ("put", {"goto": 9999}, 404),
-    "keep-goto/": ("post", {"label": 1, "name": "Mine"}, 422),
+    "keep-goto/": ("post", {"label": 1, "name": "Mine"}, 201),
     "medium/": ("put", {"medium": "pencil", "drawer": "own"}, 200),
     "regions/": ("put", {"labels": [1], "name": "Moon"}, 200),
     "find-again/": ("post", {"gap_mm": 0.8, "ink": 0}, 200),
@@ -62,6 +62,9 @@ DRAWER_ROUTES = {
     "table/": ("post", {"text": "a\tA\t#aa5544"}, 200),
     "export.csv/": ("get", None, 200),
     "like/?hex=%23aa5544": ("get", None, 200),
+    "charts/": ("get", None, 200),
+    "measures/": ("put", {"measured": "cap", "values": [{"code": "none", "lab": [50, 0, 0]}]}, 422),
+    "reader/": ("post", {}, 200),
 }
 
 
@@ -130,6 +133,9 @@ class PermissionTest(ApiTestCase):
             r"pieces/(?P<pk>\d+)/recipes/(?P<number>\d+)/",
             r"drawers/(?P<pk>\d+)/export\.(?P<kind>csv|gpl)/",
             r"drawers/(?P<pk>\d+)/swatches/(?P<code>[^/]{1,40})/",
+            r"drawers/(?P<pk>\d+)/charts/(?P<number>\d{1,6})\.pdf/",
+            r"drawers/(?P<pk>\d+)/charts/(?P<number>\d{1,6})/simulated\.jpg/",
+            r"drawers/(?P<pk>\d+)/charts/(?P<number>\d{1,6})/read/",
             r"gotos/(?P<pk>\d+)/",
             r"schools/(?P<pk>\d+)/",
         }

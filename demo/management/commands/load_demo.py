@@ -89,6 +89,7 @@ def _describe(user: Any, piece: Piece, demo: DemoPiece, drawing: Any, seen: Any)
         paper=demo.paper,
         outline_ink=demo.ink,
         finish=demo.finish,
+        touches=demo.touches,
         card=demo.card,
         lamp=Lamp(azimuth_deg=demo.lamp[0], elevation_deg=demo.lamp[1]),
         glows=demo.glows,

@@ -14,7 +14,7 @@ export function GlowMarkers() {
   const shown = piece.glows.map((glow, index) => (held?.index === index ? held.glow : glow));
 
   function keep(index: number, glow: Glow) {
-    setGlows.mutate(piece.glows.map((old, place) => (place === index ? glow : old)), { onSettled: () => setHeld(null) });
+    setGlows.mutate((glows) => glows.map((old, place) => (place === index ? { ...old, x_mm: glow.x_mm, y_mm: glow.y_mm } : old)), { onSettled: () => setHeld(null) });
   }
 
   function place(event: PointerEvent<HTMLButtonElement>, glow: Glow): Glow {

@@ -64,12 +64,12 @@ function GlowList() {
   const { piece } = bench;
   const setGlows = useSetGlows(piece.id);
   const chosen = chosenRegions(bench)[0];
-  const change = (index: number, glow: Partial<Glow>) => setGlows.mutate(piece.glows.map((old, place) => (place === index ? { ...old, ...glow } : old)));
+  const change = (index: number, glow: Partial<Glow>) => setGlows.mutate((glows) => glows.map((old, place) => (place === index ? { ...old, ...glow } : old)));
 
   function add() {
     const x_mm = (chosen?.anchor_x ?? 0.5) * piece.width_mm;
     const y_mm = (chosen?.anchor_y ?? 0.5) * piece.height_mm;
-    setGlows.mutate([...piece.glows, { x_mm, y_mm, height_mm: 8, reach_mm: 20, strength: 1, tint: "", reserve_mm: 0 }]);
+    setGlows.mutate((glows) => [...glows, { x_mm, y_mm, height_mm: 8, reach_mm: 20, strength: 1, tint: "", reserve_mm: 0 }]);
   }
 
   return (
@@ -77,7 +77,7 @@ function GlowList() {
       {piece.glows.map((glow, index) => (
         <div key={index} role="group" aria-label={`Glow ${index + 1}`} className="mb-2 rounded bg-faint p-3">
           <p className="flex justify-between font-bold">Glow {index + 1} <Button kind="quiet" className="font-normal" aria-label={`Remove glow ${index + 1}`}
-            onClick={() => setGlows.mutate(piece.glows.filter((_glow, place) => place !== index))}>Remove</Button></p>
+            onClick={() => setGlows.mutate((glows) => glows.filter((_glow, place) => place !== index))}>Remove</Button></p>
           <Slider label="Reach" unit=" mm" min={2} max={80} value={Math.round(glow.reach_mm)} onKeep={(reach_mm) => change(index, { reach_mm })} />
           <Slider label="Strength" unit="%" min={0} max={300} step={10} value={Math.round(glow.strength * 100)} onKeep={(percent) => change(index, { strength: percent / 100 })} />
           <Slider label="Paper left bare" unit=" mm" min={0} max={30} value={Math.round(glow.reserve_mm ?? 0)} onKeep={(reserve_mm) => change(index, { reserve_mm })} />

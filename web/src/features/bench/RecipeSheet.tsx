@@ -12,6 +12,7 @@ import { NotesSection } from "./NotesSection";
 import { OrderSection } from "./OrderSection";
 import { RegionsSection } from "./RegionsSection";
 import { StampSection } from "./StampSection";
+import { TouchesBox } from "./TouchesBox";
 
 const NAMES: Record<Section, string> = {
   stamp: "Stamp", regions: "Regions", light: "Light", colours: "Colours", order: "Order", finish: "Finish", card: "Card",
@@ -29,7 +30,7 @@ export function RecipeSheet({ section, onSection }: { section: Section; onSectio
     light: <LightSection />,
     colours: trade && <ColoursSection trade={trade} />,
     order: trade && <OrderSection plan={plan.data} error={plan.error} />,
-    finish: <NotesSection field="finish" label="Finishing touches" hint="White pen, gloss, splatter: opaque and wet things come last." />,
+    finish: <>{trade && <TouchesBox trade={trade} plan={plan.data} />}<NotesSection field="finish" label="Finishing touches" hint="Where each goes; what to change next time." /></>,
     card: <NotesSection field="card" label="The card" hint="Sizes, layers, what is written inside before the panel is glued." />,
   };
   return (
@@ -74,7 +75,9 @@ function summarise(piece: Piece, plan: Plan | undefined, trade: Trade | undefine
     order: plan?.passes.length
       ? { text: `${plan.school}: ${plan.passes.length} passes, ${plan.pen_changes} pen changes, ${minutes(plan.duration_s)}` }
       : { text: plan ? "Follows once there are colours" : "Working out the order …", blank: true },
-    finish: piece.finish ? { text: piece.finish } : { text: "Nothing noted", blank: true },
+    finish: piece.touches.length || piece.finish
+      ? { text: [...(plan?.after ?? []).map((step) => step.name), piece.finish].filter(Boolean).join(" · ") }
+      : { text: "Nothing noted", blank: true },
     card: piece.card ? { text: piece.card } : { text: "Nothing noted", blank: true },
   };
 }

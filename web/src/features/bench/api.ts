@@ -63,14 +63,14 @@ export type Lamp = { azimuth_deg: number; elevation_deg: number; ambient: number
  * A change to the piece. Changes of one piece go one after the other, each on the version the last one left, so a
  * quick hand is not refused; a change from another tab still is.
  */
-function useChange<Input>(id: number, method: "put" | "post", path: string, body?: (input: Input) => unknown) {
+function useChange<Input>(id: number, method: "put" | "post", path: string, body?: (input: Input, piece: Piece | undefined) => unknown) {
   const client = useQueryClient();
   const key = pieceQueries.detail(id).queryKey;
   return useMutation({
     scope: { id: `piece-${id}` },
     mutationFn: (input: Input) => {
-      const version = client.getQueryData(key)?.version ?? 0;
-      return api[method]<Piece>(`/pieces/${id}/${path}/`, body?.(input), { version });
+      const piece = client.getQueryData(key);
+      return api[method]<Piece>(`/pieces/${id}/${path}/`, body?.(input, piece), { version: piece?.version ?? 0 });
     },
     onSuccess: (piece) => {
       client.setQueryData(key, piece);
@@ -89,7 +89,9 @@ export type RegionChanges = Partial<{
 }>;
 
 export const useTurnLamp = (id: number) => useChange(id, "put", "lamp", (lamp: Lamp) => lamp);
-export const useSetGlows = (id: number) => useChange(id, "put", "glows", (glows: Glow[]) => ({ glows }));
+/** A change to the glows as they stand when it is their turn: two quick ones must not undo each other. */
+export const useSetGlows = (id: number) =>
+  useChange(id, "put", "glows", (change: (glows: Glow[]) => Glow[], piece) => ({ glows: change(piece?.glows ?? []) }));
 export const useSetZoning = (id: number) =>
   useChange(id, "put", "zoning", (zoning: Partial<Pick<Piece, "true_to_scene" | "shadows" | "shade" | "follow">>) => zoning);
 export const useDescribeStamp = (id: number) =>
@@ -109,7 +111,7 @@ export const schoolsQuery = queryOptions({
 });
 
 export const useWishes = (id: number) =>
-  useChange(id, "put", "wishes", (wishes: Partial<Pick<Piece, "order_wish" | "key">>) => wishes);
+  useChange(id, "put", "wishes", (wishes: Partial<Pick<Piece, "order_wish" | "key" | "touches">>) => wishes);
 export const useRemedy = (id: number) => useChange(id, "post", "remedy", ({ kind, regions }: Warning) => ({ kind, regions }));
 export const useLayGoTo = (id: number) =>
   useChange(id, "put", "goto", (choice: { goto: number; labels: number[] }) => choice);

@@ -48,6 +48,7 @@ function Page({ piece, plan }: { piece: Piece; plan: Plan }) {
             <dt>Medium</dt><dd>{named(trade?.media, piece.medium)}, {piece.pen_count} swatches</dd>
             <dt>School</dt><dd>{plan.school}</dd>
             <dt>Order</dt><dd>{plan.passes.length} passes, {plan.pen_changes} pen changes, about {minutes(plan.duration_s)}</dd>
+            {plan.after.length > 0 && <><dt>Then</dt><dd>{plan.after.map((step) => `${step.wait_s > 0 ? `wait ${minutes(step.wait_s)}, ` : ""}${step.name.toLowerCase()}`).join("; ")}</dd></>}
             {piece.finish && <><dt>Finish</dt><dd>{piece.finish}</dd></>}
             {piece.card && <><dt>Card</dt><dd>{piece.card}</dd></>}
             {bare.length > 0 && <><dt>Left as paper</dt><dd>{bare.map((region) => region.name).join(", ")}</dd></>}

@@ -1504,6 +1504,7 @@ export interface components {
             school: string;
             order_wish: components["schemas"]["OrderWishEnum"] | components["schemas"]["BlankEnum"];
             key: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];
+            touches: components["schemas"]["TouchesEnum"][];
             drawer: number | null;
             finish: string;
             card: string;
@@ -1577,6 +1578,8 @@ export interface components {
             by_region_duration_s: number;
             /** @description What stays bare, before the first pass. */
             before: string[];
+            /** @description Finishing touches, in their order. */
+            after: components["schemas"]["TouchStep"][];
             /** @description Regions that have no colours yet and are not left as paper. */
             uncoloured: number;
         };
@@ -1822,6 +1825,33 @@ export interface components {
             retired?: boolean;
             readonly words: string;
         };
+        TouchStep: {
+            code: string;
+            name: string;
+            how: string;
+            /**
+             * Format: double
+             * @description From the end of the colouring.
+             */
+            start_s: number;
+            /** Format: double */
+            end_s: number;
+            /** Format: double */
+            wait_s: number;
+            caution: string;
+        };
+        /**
+         * @description * `unmask` - Take off the masks
+         *     * `pencil` - Pencil accents
+         *     * `darks` - Dark accents
+         *     * `splatter` - Splatter
+         *     * `white pen` - White pen
+         *     * `glitter` - Glitter
+         *     * `gloss` - Gloss
+         *     * `gems` - Gems
+         * @enum {string}
+         */
+        TouchesEnum: "unmask" | "pencil" | "darks" | "splatter" | "white pen" | "glitter" | "gloss" | "gems";
         /** @description The words to choose from. */
         Trade: {
             media: components["schemas"]["Choice"][];
@@ -1830,6 +1860,7 @@ export interface components {
             schools: components["schemas"]["School"][];
             forms: string[];
             tags: string[];
+            touches: components["schemas"]["Choice"][];
         };
         Warning: {
             kind: components["schemas"]["WarningKind"];
@@ -1851,6 +1882,7 @@ export interface components {
         WishesRequest: {
             order_wish?: components["schemas"]["OrderWishEnum"] | components["schemas"]["BlankEnum"];
             key?: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];
+            touches?: components["schemas"]["TouchesEnum"][];
         };
         /** @description Only what is named changes. */
         ZoningRequest: {

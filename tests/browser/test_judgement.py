@@ -1,0 +1,137 @@
+"""Colour judgement and order on the bench: value guard, go-tos, palettes, own schools, batches."""
+
+from __future__ import annotations
+
+import json
+import re
+
+from playwright.sync_api import expect
+
+from server.pieces import services
+from tests.browser.base import BrowserTest
+from tests.builders import coloured, make_piece
+
+
+class ColoursTest(BrowserTest):
+    def test_a_ramp_is_chosen_by_keyboard_alone(self):
+        page = self.open_piece(make_piece(self.ana), "?section=colours")
+        row = page.locator("#part-colours").get_by_role("list", name="Regions").get_by_role("button").first
+        row.focus()
+        page.keyboard.press("Enter")
+        ramps = page.get_by_role("radiogroup", name="Ramps from the drawer").get_by_role("radio")
+        expect(ramps.first).to_be_visible()
+        ramps.first.focus()
+        page.keyboard.press("Space")
+        expect(ramps.first).to_be_checked()
+        page.keyboard.press("ArrowDown")
+        expect(ramps.nth(1)).to_be_checked()
+        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("3 swatches")
+
+    def test_the_value_guard_names_a_shallow_ramp_and_one_click_puts_it_right(self):
+        piece = coloured(make_piece(self.ana))
+        yellow = [one.code for one in self.ana.drawers.get(medium="marker").shades() if one.family == "yellow"][:2]
+        services.set_ramp(
+            actor=self.ana, piece=piece, version=piece.version, labels=[1], codes=yellow, wish_lab=None, by_hand=True
+        )
+        page = self.open_piece(piece, "?section=colours")
+        page.get_by_text(re.compile("Value guard")).click()
+        warnings = page.get_by_role("list", name="Value warnings").get_by_role("listitem")
+        expect(warnings.filter(has_text="no depth beside the rest")).to_have_count(1)
+        page.get_by_role("button", name="Take a ramp that goes deeper").click()
+        expect(warnings.filter(has_text="no depth beside the rest")).to_have_count(0)
+        page.get_by_role("button", name="Undo").click()
+        expect(warnings.filter(has_text="no depth beside the rest")).to_have_count(1)
+        page.get_by_label("The picture is meant to be in").select_option("night")
+        expect(warnings.filter(has_text="too light for night key")).to_have_count(1)
+
+    def test_a_go_to_is_saved_and_used_on_another_region(self):
+        page = self.open_piece(coloured(make_piece(self.ana)), "?section=colours")
+        self.click_picture(0.25, 0.37)
+        page.get_by_text(re.compile("^Go-tos")).click()
+        page.get_by_label("Save these colours as").fill("Berry")
+        page.get_by_role("button", name="Save go-to").click()
+        expect(page.get_by_role("list", name="Go-tos").get_by_role("listitem")).to_have_count(1)
+        self.click_picture(0.7, 0.35)
+        page.get_by_text(re.compile("^Go-tos")).click()
+        page.get_by_role("button", name="Use Berry here").click()
+        expect(page.get_by_role("button", name="4 Colours")).to_contain_text(re.compile("[56] swatches"))
+        page.get_by_role("button", name="Forget Berry").click()
+        expect(page.get_by_role("list", name="Go-tos").get_by_role("listitem")).to_have_count(0)
+
+    def test_a_palette_from_the_wheel_keeps_what_is_locked(self):
+        page = self.open_piece(make_piece(self.ana), "?section=colours")
+        self.click_picture(0.25, 0.37)
+        page.get_by_text("A palette").click()
+        page.get_by_label("Scheme").select_option("triad")
+        page.get_by_role("button", name="From the wheel").click()
+        colours = page.get_by_role("list", name="Palette").get_by_role("listitem")
+        expect(colours).to_have_count(4)
+        first = colours.first.inner_text().split("\n")[0]
+        colours.first.get_by_role("button", name=re.compile("^Lock")).click()
+        page.get_by_label("First colour").fill("#3c7a9a")
+        page.get_by_role("button", name="From the wheel").click()
+        expect(colours.first).to_contain_text(first)
+        expect(colours.first.get_by_role("button", name=re.compile("^Unlock"))).to_be_visible()
+        colours.nth(1).get_by_role("button", name=re.compile("^Use")).click()
+        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("3 swatches")
+
+    def test_colours_and_order_are_accessible(self):
+        page = self.open_piece(coloured(make_piece(self.ana)), "?section=colours")
+        self.click_picture(0.25, 0.37)
+        for summary in ("Value guard", "A palette", "Go-tos"):
+            page.get_by_text(re.compile(f"^{summary}")).first.click()
+        self.passes_axe("colours in depth")
+        self.section("Order")
+        page.get_by_text("Several cards at once").click()
+        self.passes_axe("order in depth")
+        page.get_by_role("button", name="Write your own").click()
+        self.passes_axe("school editor")
+
+
+class OrderTest(BrowserTest):
+    def test_a_school_of_ones_own_is_written_used_saved_and_read(self):
+        page = self.open_piece(coloured(make_piece(self.ana)), "?section=order")
+        page.get_by_role("button", name="Write your own from this one").click()
+        page.get_by_label("Name", exact=True).fill("My quick way")
+        page.get_by_role("button", name="Remove step 4").click()
+        page.get_by_label("What the hand does in step 2").fill("lay the shade quickly")
+        with page.expect_download() as saved:
+            page.get_by_role("button", name="Save as a file").click()
+        written = json.loads(saved.value.path().read_text())
+        self.assertEqual(len(written["steps"]), 3)
+        page.get_by_role("button", name="Keep this school").click()
+        expect(page.get_by_role("radio", name="My quick way (yours)")).to_be_checked()
+        expect(page.get_by_text("lay the shade quickly").first).to_be_visible()
+        page.get_by_role("button", name="Edit this school").click()
+        bad = {**written, "steps": [{"which": "palest", "after": 2}]}
+        file = page.get_by_label("School file")
+        file.set_input_files([{"name": "s.json", "mimeType": "application/json", "buffer": json.dumps(bad).encode()}])
+        expect(page.get_by_role("alert")).to_contain_text("circle")
+        good = {**written, "name": "From a friend"}
+        file.set_input_files([{"name": "s.json", "mimeType": "application/json", "buffer": json.dumps(good).encode()}])
+        expect(page.get_by_role("radio", name="From a friend (yours)")).to_be_checked()
+
+    def test_a_wish_and_several_cards_change_the_figures(self):
+        page = self.open_piece(coloured(make_piece(self.ana)), "?section=order")
+        page.get_by_label("Go for").select_option("regions")
+        cells = page.get_by_role("row", name=re.compile("^Pen changes")).get_by_role("cell")
+        expect(cells.nth(0)).to_have_text(cells.nth(1).inner_text())
+        page.get_by_label("Go for").select_option("focal")
+        expect(page.get_by_text("Mark regions as focal under Regions first.")).to_be_visible()
+        page.get_by_text("Several cards at once").click()
+        page.get_by_label("How many").fill("6")
+        expect(page.get_by_text(re.compile(r"Together about .* pen changes; one after the other"))).to_be_visible()
+        expect(page.get_by_role("list", name="Stretches of the batch").get_by_role("listitem").first).to_be_visible()
+        expect(page.get_by_text("Take care.")).to_be_visible()
+
+    def test_finishing_touches_are_ticked_and_put_in_their_order(self):
+        page = self.open_piece(coloured(make_piece(self.ana)), "?section=finish")
+        for name in ("Gloss", "White pen"):
+            page.get_by_role("checkbox", name=name).click()
+        steps = page.get_by_role("list", name="Finishing touches in order").get_by_role("listitem")
+        expect(steps).to_have_count(2)
+        expect(steps.first).to_contain_text("White pen")
+        expect(steps.first).to_contain_text("until the colouring is dry")
+        page.reload()
+        expect(page.get_by_role("checkbox", name="Gloss")).to_be_checked()
+        self.passes_axe("finish")

@@ -1,0 +1,153 @@
+"""What a drawer lacks, what stands in, palettes, and the value guard."""
+
+from __future__ import annotations
+
+from itertools import combinations
+
+import numpy as np
+from colour.notation import munsell_value_ASTMD1535
+from django.test import SimpleTestCase
+
+from paleta.checks import guard_values
+from paleta.colour import difference, lab_to_srgb
+from paleta.errors import WishError
+from paleta.media import Swatch
+from paleta.palette import find_ramps, missing_pen, palette_of_photo, same_number, scheme, substitutes
+from paleta.palette._search import _price
+from paleta.recipe import RegionSetting, Sheet
+from server.drawers.starter import markers, pencils
+from tests.builders import grey_pens, region_map
+
+
+class LackTest(SimpleTestCase):
+    def test_a_yellow_without_a_dark_misses_an_orange_brown(self):  # common practice: the dark of a yellow
+        yellows = [one for one in markers() if one.family == "yellow"]
+        missing = missing_pen(yellows, (84, 0, 60), 3)
+        self.assertLess(missing.lab[0], 75)
+        self.assertIn(missing.nearest, yellows)
+        hue = np.degrees(np.arctan2(missing.lab[2], missing.lab[1]))
+        self.assertLess(hue, 90)  # browner than the yellow's own 90 degrees
+
+    def test_a_full_drawer_misses_nothing_and_an_empty_one_says_nothing(self):
+        self.assertIsNone(missing_pen(grey_pens(*range(95, 10, -4)), (60, 0, 0), 3))
+        self.assertIsNone(missing_pen([], (60, 0, 0), 3))
+
+    def test_a_substitute_has_the_lightness_first(self):  # common practice
+        near_hue = Swatch("hue", "Same hue, darker", "marker", (42, 30, 0))
+        near_light = Swatch("light", "Same lightness, greyer", "marker", (60, 18, 6))
+        (first, _), _ = substitutes((60, 30, 0), [near_hue, near_light])
+        self.assertEqual(first, near_light)
+
+    def test_as_many_pencils_as_markers_and_none_twice(self):
+        ramp = markers()[:4]
+        found = same_number(ramp, pencils())
+        self.assertEqual(len({one.code for one in found}), 4)
+        # The assignment is the best of all: no swap of two makes it nearer (checked by trying all).
+        cost = lambda chosen: sum(  # noqa: E731
+            float(difference(a.lab, b.lab)) + 0.6 * abs(a.lab[0] - b.lab[0]) for a, b in zip(ramp, chosen, strict=True)
+        )
+        for i, j in combinations(range(4), 2):
+            swapped = list(found)
+            swapped[i], swapped[j] = swapped[j], swapped[i]
+            self.assertLessEqual(cost(found), cost(swapped) + 1e-9)
+        with self.assertRaisesMessage(WishError, "only 2"):
+            same_number(ramp, pencils()[:2])
+
+
+class PaletteTest(SimpleTestCase):
+    def test_a_triad_stands_120_degrees_apart_with_the_same_lightness(self):
+        labs = scheme((60, 40, 0), "triad", 3)
+        hues = sorted(np.degrees(np.arctan2(lab[2], lab[1])) % 360 for lab in labs)
+        self.assertEqual([round(hue) for hue in hues], [0, 120, 240])
+        self.assertEqual({lab[0] for lab in labs}, {60})
+        for wrong in (("triad", 2), ("triad", 7), ("hexagon", 3)):
+            with self.assertRaises(WishError):
+                scheme((60, 40, 0), *wrong)
+
+    def test_the_colours_of_a_picture_are_found_most_covering_first(self):
+        true = [(70, 30, 40), (40, -30, 20), (55, 10, -45)]
+        picture = np.zeros((90, 120, 3), np.float32)
+        for lab, (left, right) in zip(true, ((0, 70), (70, 100), (100, 120)), strict=True):
+            picture[:, left:right] = lab_to_srgb(lab)
+        found = palette_of_photo(picture, 3)
+        for lab, expected in zip(found, true, strict=True):
+            self.assertLess(float(difference(lab, expected)), 1.5)
+
+
+class ExactTest(SimpleTestCase):
+    def test_ramps_are_near_the_best_of_all_for_nearly_every_wish(self):
+        # The exact answer by trying every falling triple of a drawer of 30.
+        chance = np.random.default_rng(4)
+        drawer = [
+            Swatch(f"s{k}", f"S {k}", "marker", tuple(chance.uniform((15, -40, -40), (95, 40, 40)))) for k in range(30)
+        ]
+        labs = np.array([one.lab for one in drawer])
+        order = np.argsort(-labs[:, 0])
+        near = 0
+        wishes = chance.uniform((35, -30, -30), (80, 30, 30), (20, 3))
+        for wish in wishes:
+            best = min(_price(labs[list(triple)], wish, 3, "keep") for triple in combinations(order.tolist(), 3))
+            found = find_ramps(drawer, tuple(wish), 3, alternatives=1)[0].cost
+            near += found <= best * 1.05 + 0.05
+        self.assertGreaterEqual(near / len(wishes), 0.95)
+
+    def test_even_steps_of_lightness_are_even_steps_of_munsell_value(self):
+        # ASTM D1535 (as in colour-science): value 1 to 9 for the luminance of each lightness; L* is about ten times it.
+        light = np.arange(20, 96, 5.0)
+        luminance = 100 * ((light + 16) / 116) ** 3
+        value = munsell_value_ASTMD1535(luminance)
+        self.assertLess(np.abs(value - light / 10).max(), 0.25)
+        self.assertLess(np.ptp(np.diff(value)), 0.12)
+
+
+class GuardTest(SimpleTestCase):
+    """Five regions in a row; what each case changes is written out."""
+
+    def guard(self, looks: dict, roles: dict | None = None, key: str = "", ramps: dict | None = None) -> dict:
+        labels = np.zeros((200, 500), np.int32)
+        for label in range(1, 6):
+            labels[20:180, 90 * label - 70 : 90 * label + 20] = label
+        pens = {pen.code: pen for pen in grey_pens(*range(10, 100, 10))}
+        regions = {
+            label: RegionSetting(
+                f"R{label}", ramp=(ramps or {}).get(label, ("grey-90", "grey-50")), role=(roles or {}).get(label, "")
+            )
+            for label in looks
+        }
+        sheet = Sheet(title="Row", regions=regions, swatches=pens, key=key)
+        found = guard_values(sheet, looks, region_map(labels, dpi=254))
+        return {one.kind: one for one in found}
+
+    def full(self, **changed) -> dict:
+        looks = {
+            1: [(30, 20, 10), (70, 20, 10)], 2: [(40, -30, 20), (85, -30, 20)], 3: [(25, 10, -30), (60, 10, -30)],
+            4: [(45, 40, 40), (88, 40, 40)], 5: [(30, 0, 40), (72, 0, 40)],
+        }  # fmt: skip
+        return looks | {int(key[1:]): value for key, value in changed.items()}
+
+    def test_a_sound_picture_has_no_warnings(self):
+        self.assertEqual(self.guard(self.full()), {})
+
+    def test_a_region_without_depth_beside_the_rest_is_named(self):
+        found = self.guard(self.full(r2=[(80, -30, 20), (85, -30, 20)]))
+        self.assertEqual(found["no depth"].regions, (2,))
+
+    def test_neighbours_that_merge_and_greens_alike_are_named(self):
+        ramps = {1: ("grey-80",), 2: ("grey-70",)}
+        found = self.guard(self.full(r1=[(30, 20, 10), (70, 20, 10)], r2=[(31, 21, 10), (71, 21, 10)]), ramps=ramps)
+        self.assertEqual(found["merging"].regions, (1, 2))
+        green = [(30, -30, 20), (70, -30, 20)]
+        self.assertEqual(self.guard(self.full(r1=green, r2=green))["greens alike"].regions, (1, 2))
+
+    def test_a_focal_image_must_stand_out_from_its_background(self):
+        same = [(30, 20, -10), (72, 20, -10)]
+        found = self.guard(self.full(r1=same, r3=same), roles={1: "focal", 3: "background"})
+        self.assertEqual(found["focal contrast"].regions, (3,))
+        dark = self.guard(self.full(r3=[(8, 0, 0), (30, 0, 0)]), roles={1: "focal", 3: "background"})
+        self.assertNotIn("focal contrast", dark)
+
+    def test_whites_that_vanish_and_a_wrong_key_are_named(self):
+        self.assertEqual(self.guard(self.full(r4=[(95, 0, 0), (96, 0, 0)]))["white vanishes"].regions, (4,))
+        found = self.guard(self.full(), key="light")
+        self.assertIn("too dark for light key", found["key"].sentence)
+        self.assertNotIn("key", self.guard(self.full(), key="middle"))

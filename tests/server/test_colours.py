@@ -1,0 +1,155 @@
+"""Colour judgement over the API: value guard, go-tos, palettes, what is missing; schools of one's own, wishes, batches."""
+
+from __future__ import annotations
+
+import numpy as np
+from django.core.files.uploadedfile import SimpleUploadedFile
+
+from paleta.order import SCHOOLS, school_to_plain
+from tests.builders import as_file
+from tests.server.base import ApiTestCase
+
+
+class ColourTestCase(ApiTestCase):
+    def at(self, path: str) -> str:
+        return f"pieces/{self.piece.pk}/{path}/"
+
+    def shown(self) -> dict:
+        return self.send("get", f"pieces/{self.piece.pk}/").json()
+
+    def ramp(self, label: int) -> list[str]:
+        region = next(one for one in self.shown()["regions"] if one["label"] == label)
+        return [one["code"] for one in region["ramp"]["swatches"]]
+
+
+class GuardTest(ColourTestCase):
+    def test_a_shallow_ramp_is_named_and_put_right_by_one_call(self):
+        drawer = self.send("get", f"drawers/{self.ana.drawers.get(medium='marker').pk}/").json()["swatches"]
+        yellows = [one["code"] for one in drawer if one["family"] == "yellow"][:2]
+        self.change("ramp", {"labels": [1], "codes": yellows})
+        warnings = self.send("get", self.at("values")).json()
+        warning = next(one for one in warnings if one["kind"] == "no depth")
+        self.assertEqual(warning["regions"], [1])
+        self.assertEqual(self.change("remedy", {"kind": "no depth", "regions": [1]}, "post").status_code, 200)
+        kinds = {(one["kind"], tuple(one["regions"])) for one in self.send("get", self.at("values")).json()}
+        self.assertNotIn(("no depth", (1,)), kinds)
+        self.assertProblem(
+            self.change("remedy", {"kind": "no depth", "regions": [1]}, "post"), 422, "invalid_fields", "no longer"
+        )
+
+    def test_a_key_is_kept_and_guarded(self):
+        self.assertEqual(self.change("wishes", {"key": "night"}).json()["key"], "night")
+        warnings = self.send("get", self.at("values")).json()
+        self.assertIn("too light for night key", next(one for one in warnings if one["kind"] == "key")["sentence"])
+        self.assertEqual(self.change("wishes", {"key": "noon"}).status_code, 422)
+
+
+class GoToTest(ColourTestCase):
+    def test_a_ramp_is_saved_and_laid_on_everything_with_its_tag(self):
+        self.change("regions", {"labels": [2, 3], "tags": ["wood"]})
+        saved = self.send("post", self.at("keep-goto"), {"label": 1, "name": "Oak", "tags": ["wood"]}).json()
+        self.assertEqual(self.send("get", "gotos/").json(), [saved])
+        self.change("goto", {"goto": saved["id"]})
+        self.assertEqual(self.ramp(2), self.ramp(1))
+        self.assertEqual(self.ramp(3), self.ramp(1))
+        self.assertEqual(self.send("delete", f"gotos/{saved['id']}/").status_code, 204)
+
+    def test_go_tos_of_others_and_of_other_media_cannot_be_laid(self):
+        saved = self.send("post", self.at("keep-goto"), {"label": 1, "name": "Oak"}).json()
+        self.assertProblem(self.change("goto", {"goto": saved["id"]}), 422, "invalid_fields", "No region carries")
+        pencil = self.ana.drawers.get(medium="pencil")
+        self.change("medium", {"medium": "pencil", "drawer": pencil.pk})
+        self.assertProblem(
+            self.change("goto", {"goto": saved["id"], "labels": [1]}), 422, "invalid_fields", "another medium"
+        )
+        self.client.force_login(self.ben)
+        self.assertEqual(self.send("get", "gotos/").json(), [])
+        self.assertEqual(self.send("delete", f"gotos/{saved['id']}/").status_code, 404)
+
+
+class PaletteTest(ColourTestCase):
+    def test_a_wheel_gives_colours_with_owned_ramps_and_keeps_locked_ones(self):
+        wish = {"first_hex": "#c2587f", "scheme": "triad", "count": 3, "locked": ["#336699"]}
+        found = self.send("post", self.at("palette"), wish).json()
+        self.assertEqual(len(found), 3)
+        self.assertEqual(found[0]["hex"], "#336699")
+        self.assertTrue(all(one["ramp"]["swatches"] for one in found))
+
+    def test_a_photo_gives_its_colours(self):
+        picture = np.zeros((60, 90, 3), np.uint8)
+        picture[:, :40], picture[:, 40:70], picture[:, 70:] = (190, 60, 60), (60, 140, 70), (50, 70, 160)
+        file = SimpleUploadedFile("theme.png", as_file(picture))
+        found = self.client.post(f"/api/v1/{self.at('palette')}", {"photo": file, "count": 3}).json()
+        self.assertEqual(len(found), 3)
+        self.assertIn("red", found[0]["words"])
+        self.assertEqual(self.send("post", self.at("palette"), {"count": 3}).status_code, 422)
+        self.assertEqual(
+            self.send("post", self.at("palette"), {"first_hex": "#aabbcc", "scheme": "triad", "count": 9}).status_code,
+            422,
+        )
+
+    def test_a_missing_pen_is_described_beside_the_nearest_owned(self):
+        body = self.send("post", self.at("missing-pen"), {"wish_hex": "#00ffc8", "shades": 3}).json()
+        self.assertTrue(body["name"])
+        self.assertGreater(body["apart"], 5)
+        self.assertTrue(body["nearest"]["name"])
+
+    def test_as_many_pencils_as_markers(self):
+        pencil = self.ana.drawers.get(medium="pencil")
+        found = self.send("post", self.at("counterparts"), {"codes": self.ramp(1), "drawer": pencil.pk}).json()
+        self.assertEqual(len({one["code"] for one in found}), len(self.ramp(1)))
+
+    def test_substitutes_come_from_all_drawers(self):
+        found = self.send("get", "substitutes/?hex=%23c25a7f").json()
+        self.assertGreaterEqual(len({one["drawer"] for one in found}), 2)
+
+
+class SchoolTest(ColourTestCase):
+    def body(self, **changes) -> dict:
+        plain = school_to_plain(SCHOOLS["M1"])
+        return {"school": {**plain, "name": "My way", **changes}}
+
+    def test_a_school_of_ones_own_is_written_used_and_frozen_in_the_recipe(self):
+        made = self.send("post", "schools/", self.body()).json()
+        self.assertTrue(made["own"])
+        self.assertEqual(self.change("school", {"school": made["code"]}).json()["school"], made["code"])
+        plan = self.send("get", self.at("plan")).json()
+        self.assertEqual(plan["school"], "My way")
+        shorter = self.body(steps=school_to_plain(SCHOOLS["M2"])["steps"])
+        self.send("put", f"schools/{made['id']}/", shorter)
+        self.assertEqual(len(self.send("get", self.at("plan")).json()["passes"]), len(plan["passes"]))
+        self.assertEqual(self.send("delete", f"schools/{made['id']}/").status_code, 204)
+        self.assertEqual(self.send("get", self.at("plan")).json()["school"], "My way")
+        self.assertEqual(self.change("recipes", method="post").status_code, 201)
+        data = self.client.get(f"/api/v1/{self.at('recipes/1')}").content
+        file = SimpleUploadedFile("r.json", data)
+        self.assertEqual(self.client.post("/api/v1/pieces/import/", {"recipe": file}).status_code, 201)
+
+    def test_bad_and_foreign_schools_are_refused(self):
+        self.assertProblem(self.send("post", "schools/", self.body(steps=[])), 422, "school_unknown", "first step")
+        self.assertProblem(
+            self.send("post", "schools/", self.body(steps=[{"which": "palest", "after": 1}])),
+            422, "school_unknown", "circle",
+        )  # fmt: skip
+        made = self.send("post", "schools/", self.body()).json()
+        self.client.force_login(self.ben)
+        self.assertEqual(self.send("put", f"schools/{made['id']}/", self.body()).status_code, 404)
+        self.assertNotIn(made["code"], {one["code"] for one in self.send("get", "schools/").json()})
+        self.client.force_login(self.ana)
+        self.assertProblem(self.change("school", {"school": "own-999999"}), 422, "invalid_fields")
+
+    def test_wishes_change_the_order(self):
+        self.change("regions", {"labels": [3], "role": "focal"})
+        self.change("wishes", {"order_wish": "focal"})
+        passes = self.send("get", self.at("plan")).json()["passes"]
+        self.assertEqual(passes[0]["region"], 3)
+        self.change("wishes", {"order_wish": "regions"})
+        plan = self.send("get", self.at("plan")).json()
+        self.assertEqual(plan["pen_changes"], plan["by_region_pen_changes"])
+
+    def test_a_batch_of_cards_is_timed(self):
+        body = self.send("get", f"pieces/{self.piece.pk}/batch/?copies=6").json()
+        self.assertLessEqual(body["duration_s"], body["one_by_one_s"])
+        for copies in ("0", "999", "many", ""):
+            with self.subTest(copies=copies):
+                self.assertEqual(self.send("get", f"pieces/{self.piece.pk}/batch/?copies={copies}").status_code, 422)

@@ -1,0 +1,183 @@
+"""Drawers over the API: editing, tables in and out, search by colour, charts and the reader."""
+
+from __future__ import annotations
+
+import json
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+
+from server.drawers.models import Drawer, SwatchRecord
+from tests.server.base import ApiTestCase
+
+
+class DrawerTestCase(ApiTestCase):
+    def setUp(self):
+        super().setUp()
+        self.drawer = self.ana.drawers.get(medium="marker")
+
+    def at(self, path: str = "") -> str:
+        return f"drawers/{self.drawer.pk}/{path}"
+
+    def records(self) -> dict[str, dict]:
+        return {one["code"]: one for one in self.send("get", self.at()).json()["records"]}
+
+
+class SwatchTest(DrawerTestCase):
+    def test_a_swatch_is_added_changed_and_removed(self):
+        swatch = {"code": "t1", "name": "Test", "lab": [60, 20, -5], "two_coats": [48, 28, -7], "maker": "own mix"}
+        self.assertEqual(self.send("post", self.at("swatches/"), swatch).status_code, 201)
+        self.assertEqual(self.records()["t1"]["two_coats"], [48, 28, -7])
+        self.send("patch", self.at("swatches/t1/"), {"running_low": True, "hex": "#336699"})
+        self.assertTrue(self.records()["t1"]["running_low"])
+        self.assertEqual(self.records()["t1"]["hex"], "#336699")
+        self.send("delete", self.at("swatches/t1/"))
+        self.assertNotIn("t1", self.records())
+
+    def test_impossible_swatches_are_refused_at_their_field(self):
+        for swatch, status, words in (
+            ({"code": "t", "name": "T", "lab": [150, 0, 0]}, 422, "L* must lie"),
+            ({"code": "t", "name": "T", "lab": [1, 2]}, 422, "three numbers"),
+            ({"code": "t", "name": "T"}, 422, "Give its colour"),
+            ({"code": "rose-11", "name": "T", "hex": "#aabbcc"}, 422, "is taken"),
+            ({"name": "T", "hex": "#aabbcc"}, 422, "code"),
+            ({"code": "t", "name": "T", "hex": "#aabbcc", "measured": "eye"}, 422, "measured"),
+        ):
+            with self.subTest(words=words):
+                response = self.send("post", self.at("swatches/"), swatch)
+                self.assertEqual(response.status_code, status)
+                self.assertIn(words, response.content.decode())
+        self.assertProblem(self.send("patch", self.at("swatches/none/"), {"name": "x"}), 404, "not_found", "no swatch")
+
+    def test_a_retired_swatch_stays_but_is_offered_no_more(self):
+        self.send("patch", self.at("swatches/rose-11/"), {"retired": True})
+        body = self.send("get", self.at()).json()
+        self.assertIn("rose-11", {one["code"] for one in body["records"]})
+        self.assertNotIn("rose-11", {one["code"] for one in body["swatches"]})
+
+    def test_drawers_are_made_renamed_and_deleted(self):
+        made = self.send("post", "drawers/", {"name": "Travel set", "medium": "soluble"}).json()
+        self.assertEqual(made["records"], [])
+        self.assertEqual(
+            self.send("patch", f"drawers/{made['id']}/", {"name": "Holiday set"}).json()["name"], "Holiday set"
+        )
+        self.assertEqual(self.send("delete", f"drawers/{made['id']}/").status_code, 204)
+        self.assertFalse(Drawer.objects.filter(pk=made["id"]).exists())
+
+    def test_a_piece_keeps_its_colours_when_its_drawer_is_gone(self):
+        before = self.send("get", f"pieces/{self.piece.pk}/").json()["regions"]
+        self.send("delete", self.at())
+        self.assertEqual(self.send("get", f"pieces/{self.piece.pk}/").json()["regions"], before)
+
+    def test_most_like_a_colour_comes_first(self):
+        found = self.send("get", self.at("like/?hex=%23c25a7f")).json()
+        self.assertEqual(found[0]["code"], "rose-14")
+        apart = [one["difference"] for one in found]
+        self.assertEqual(apart, sorted(apart))
+        self.assertProblem(self.send("get", self.at("like/?hex=red")), 422, "invalid_fields")
+
+
+class TableTest(DrawerTestCase):
+    def test_a_table_is_looked_at_before_anything_is_stored(self):
+        text = "code,name,L,a,b\nrose-11,Rose eleven,88,14,1\nn1,New,50,10,10\nbad,Bad,300,0,0\nn1,Twice,1,2,3\n"
+        before = self.drawer.swatches.count()
+        body = self.send("post", self.at("table-preview/"), {"text": text}).json()
+        self.assertEqual([row["kind"] for row in body["rows"]], ["changes", "new", "bad", "bad"])
+        self.assertEqual((body["new"], body["changes"], body["bad"]), (1, 1, 2))
+        self.assertEqual(self.drawer.swatches.count(), before)
+        self.send("post", self.at("table/"), {"text": text})
+        self.assertEqual(self.drawer.swatches.count(), before + 1)
+        self.assertEqual(self.records()["rose-11"]["name"], "Rose eleven")
+
+    def test_what_is_exported_comes_back_as_it_was(self):
+        for kind in ("csv", "gpl"):
+            data = self.client.get(f"/api/v1/{self.at(f'export.{kind}/')}").content
+            file = SimpleUploadedFile(f"drawer.{kind}", data)
+            body = self.client.post(f"/api/v1/{self.at('table-preview/')}", {"table": file}).json()
+            with self.subTest(kind=kind):
+                self.assertEqual((body["new"], body["bad"]), (0, 0))
+                self.assertEqual(body["same"] if kind == "csv" else body["same"] + body["changes"], 84)
+
+    def test_tables_that_cannot_be_read_store_nothing(self):
+        before = SwatchRecord.objects.count()
+        for text, words in (
+            ("", "empty"),
+            ("name,price\nx,3", "no column"),
+            ("a\tb\t#000000\n" * 100_000, "20,000 are the most"),
+        ):
+            with self.subTest(words=words):
+                self.assertProblem(self.send("post", self.at("table/"), {"text": text}), 422, "table_unreadable", words)
+        self.assertEqual(self.send("post", self.at("table/"), {}).status_code, 422)
+        self.assertEqual(SwatchRecord.objects.count(), before)
+
+    def test_thousands_are_brought_in_at_once(self):
+        rows = "\n".join(f"k{k},Colour {k},{20 + k % 70},{k % 40 - 20},{k % 60 - 30}" for k in range(5000))
+        self.assertEqual(self.send("post", self.at("table/"), {"text": rows}).status_code, 200)
+        self.assertEqual(self.drawer.swatches.count(), 5084)
+        ramps = self.send(
+            "post", f"pieces/{self.piece.pk}/ramp-proposals/", {"wish_hex": "#aa5544", "shades": 4}
+        ).json()
+        self.assertEqual(len(ramps[0]["swatches"]), 4)
+
+
+class ChartTest(DrawerTestCase):
+    def make(self, count: int = 10) -> int:
+        codes = list(self.drawer.swatches.values_list("code", flat=True))[:count]
+        response = self.send("post", self.at("charts/"), {"codes": codes})
+        self.assertEqual(response.status_code, 201, response.content)
+        return response.json()["number"]
+
+    def read(self, number: int, data: bytes):
+        return self.client.post(
+            f"/api/v1/{self.at(f'charts/{number}/read/')}", {"photo": SimpleUploadedFile("chart.jpg", data)}
+        )
+
+    def test_a_chart_is_printed_photographed_read_and_stored_on_confirmation(self):
+        number = self.make()
+        self.assertTrue(self.client.get(f"/api/v1/{self.at(f'charts/{number}.pdf/')}").content.startswith(b"%PDF"))
+        photo = self.client.get(f"/api/v1/{self.at(f'charts/{number}/simulated.jpg/')}").content
+        before = self.records()
+        lines = self.read(number, photo).json()
+        self.assertEqual(len(lines), 10)
+        self.assertEqual(self.records(), before)
+        values = [{"code": one["code"], "lab": one["read"], "second": one["second"]} for one in lines if one["read"]]
+        self.send("put", self.at("measures/"), {"measured": "chart", "values": values})
+        after = self.records()
+        self.assertEqual(after[values[0]["code"]]["measured"], "chart")
+        self.assertEqual(after[values[0]["code"]]["lab"], values[0]["lab"])
+        self.assertEqual(after[values[0]["code"]]["two_coats"], values[0]["second"])
+        again = {one["code"]: one["difference"] for one in self.read(number, photo).json()}
+        self.assertLess(max(apart for apart in again.values() if apart is not None), 0.2)
+
+    def test_a_photo_of_another_chart_or_of_nothing_is_refused(self):
+        first, second = self.make(5), self.make(6)
+        photo = self.client.get(f"/api/v1/{self.at(f'charts/{first}/simulated.jpg/')}").content
+        self.assertProblem(self.read(second, photo), 422, "chart_unreadable", "another chart")
+        self.assertProblem(self.read(first, b"none"), 422, "not_an_image")
+        self.assertProblem(self.send("get", self.at("charts/99.pdf/")), 404, "not_found")
+        self.assertEqual(self.send("post", self.at("charts/"), {"codes": ["none"]}).status_code, 422)
+
+    def test_the_reader_wants_its_tile_and_then_averages(self):
+        self.assertProblem(self.send("post", self.at("reader/"), {"code": "rose-14"}), 422, "reader_not_ready", "tile")
+        self.assertIsNone(self.send("post", self.at("reader/"), {}).json()["lab"])
+        body = self.send("post", self.at("reader/"), {"code": "rose-14"}).json()
+        self.assertTrue(body["simulated"])
+        self.assertLess(body["difference"], 8)
+        values = [{"code": "rose-14", "lab": body["lab"]}]
+        self.send("put", self.at("measures/"), {"measured": "reader", "values": values})
+        self.assertEqual(self.records()["rose-14"]["measured"], "reader")
+        self.assertEqual(self.send("put", self.at("measures/"), {"measured": "reader", "values": []}).status_code, 422)
+
+    def test_another_users_drawer_is_not_there(self):
+        number = self.make()
+        self.client.force_login(self.ben)
+        for method, path, body in (
+            ("get", f"charts/{number}.pdf/", None),
+            ("post", "charts/", {"codes": ["rose-11"]}),
+            ("put", "measures/", {"measured": "cap", "values": [{"code": "rose-11", "lab": [1, 1, 1]}]}),
+            ("post", "reader/", {"code": ""}),
+            ("patch", "swatches/rose-11/", {"name": "Mine"}),
+            ("delete", "", None),
+        ):
+            with self.subTest(path=path):
+                self.assertEqual(self.send(method, self.at(path), body).status_code, 404)
+        self.assertNotIn("Mine", json.dumps(list(self.drawer.swatches.values_list("name", flat=True))))

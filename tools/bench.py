@@ -75,7 +75,7 @@ def core() -> None:
     from demo.scanner import scan
     from paleta.colour import difference
     from paleta.impression import find_regions, read
-    from paleta.light import Glow, Lamp, Zoning, guess_bodies, illuminate, levels, model_forms, thresholds
+    from paleta.light import Glow, Lamp, Zoning, glow_light, guess_bodies, illuminate, levels, model_forms, thresholds
     from paleta.light._poisson import assemble
     from paleta.light._relief import body_map_of
     from paleta.media import Swatch
@@ -111,8 +111,11 @@ def core() -> None:
 
     glows = (Glow(x_mm=20, y_mm=30, tint="#ffd27a"), Glow(x_mm=80, y_mm=90, reserve_mm=3))
 
+    glowing = glow_light(relief, glows)
+
     def turn_with_glows() -> None:
-        steps = levels(illuminate(relief, Lamp(azimuth_deg=200, elevation_deg=35), glows, full_size=False))
+        lamp = Lamp(azimuth_deg=200, elevation_deg=35)
+        steps = levels(illuminate(relief, lamp, glows, full_size=False, glowing=glowing))
         thresholds(steps, labels, Zoning())
 
     dot = timed(lambda: relief.normals @ np.array((0.1, 0.2, 0.9), np.float32))

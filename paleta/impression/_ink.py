@@ -19,6 +19,8 @@ DARK_SHEET = 0.12
 """Paper darker than this (linear 0..1) is no paper a stamped line can be seen on."""
 LINE_SCALE = 3
 WHITE_PAPER = 0.84
+GREY_PICTURE = 14
+"""Levels between the channels of a picture that holds no colour but its paper's."""
 STANDS_OUT = 0.08
 LIGHTER_LINES = 3.0
 """How many times more must be paler than the paper than darker, before the paler marks are taken for the drawing."""
@@ -92,13 +94,19 @@ def _darkness(pixels: NDArray[np.uint8], px_per_mm: float) -> NDArray[np.float32
     paper = cv2.GaussianBlur(paper, (0, 0), reach / 2)
     if float(np.median(paper)) / 255 < DARK_SHEET:
         raise NoRegions("The picture is almost black all over, so no lines can be told from the paper.")
+    if float(np.percentile(np.ptp(small.astype(np.int16), axis=2), 99)) < GREY_PICTURE:
+        # Nothing is coloured, so one channel says it all.
+        return _short_of(cv2.cvtColor(pixels, cv2.COLOR_RGB2GRAY), cv2.cvtColor(paper, cv2.COLOR_RGB2GRAY))
     total = np.zeros(pixels.shape[:2], np.float32)
     for channel in range(3):
-        light = cv2.resize(paper[..., channel], pixels.shape[1::-1], interpolation=cv2.INTER_LINEAR)
-        short = 1 - cv2.divide(pixels[..., channel], np.maximum(light, 1), dtype=cv2.CV_32F)
-        np.maximum(short, 0, out=short)
-        total += short * short
+        total += _short_of(pixels[..., channel], paper[..., channel]) ** 2
     return np.sqrt(total / 3)
+
+
+def _short_of(channel: NDArray[np.uint8], paper: NDArray[np.uint8]) -> NDArray[np.float32]:
+    """Share of the paper's light that is missing, 0 where it is brighter."""
+    light = cv2.resize(np.maximum(paper, 1), channel.shape[::-1], interpolation=cv2.INTER_LINEAR)
+    return np.maximum(1 - cv2.divide(channel, light, dtype=cv2.CV_32F), 0)
 
 
 def _small(picture: NDArray[np.uint8], times: int) -> NDArray[np.uint8]:

@@ -18,8 +18,6 @@ BALL_STEPS = 8
 """How many ball sizes are tried between the widest gap and one pixel."""
 NARROWEST_MM = 0.34
 """Passages no wider than this are left parted, whatever the lines do: a brush does not go through."""
-CRUMB_MM2 = 0.03
-"""Cells this small are what the smallest ball finds between grains of ink; they never become regions of their own."""
 SPLINTER_MM2 = 0.1
 """Pieces smaller than this go to the nearest cell beside them before any two cells are joined, or a splinter in a gap
 would join the cells on either side."""
@@ -67,7 +65,6 @@ def find_regions(
     px_per_mm = impression.px_per_mm
     distance = cv2.distanceTransform((~inked).astype(np.uint8), cv2.DIST_L2, 5)
     labels = _fill_with_balls(distance, inked, largest_px=gap_mm * px_per_mm / 2)
-    labels = _drop_small(labels, CRUMB_MM2 * px_per_mm**2)
     labels = _merge_waists(labels, distance, inked, px_per_mm, gap_mm)
     labels = _drop_small(labels, smallest_mm2 * px_per_mm**2)
     labels = _paper_first(labels)

@@ -99,13 +99,15 @@ def illuminate(
     shadows: bool = True,
     printed: NDArray[np.float32] | None = None,
     follow: float = 0.0,
+    glowing: NDArray[np.float32] | None = None,
 ) -> NDArray[np.float32]:
     """Light on every pixel, 0..1.
 
     Lambert's cosine law ([Lambert1760]) for the lamp and for glows with distance fall-off, plus ambient; nearer
     bodies cast shadows in the lamp's light unless `shadows` is False, and tucked ends are dark. `follow` (0..1) bends
-    the light towards the shading `printed` on the stamp (see `printed_shading`). With `full_size` False the result
-    keeps the relief's own h x w, which is enough for a picture on screen.
+    the light towards the shading `printed` on the stamp (see `printed_shading`). `glowing` is what `glow_light` gave
+    for the same glows: it does not change while the lamp turns. With `full_size` False the result keeps the relief's
+    own h x w, which is enough for a picture on screen.
     """
     facing = relief.normals @ np.array(lamp.direction, np.float32)
     if len(relief.flat):
@@ -118,8 +120,10 @@ def illuminate(
     light *= 1 - relief.tuck
     if printed is not None and follow > 0:
         light *= 1 - np.float32(PRINTED_DARK * follow) * printed
-    for glow in glows:
-        light += (1 - lamp.ambient) * _glow_light(relief, glow, px_per_mm)
+    if glowing is None and glows:
+        glowing = glow_light(relief, glows, px_per_mm=px_per_mm)
+    if glowing is not None:
+        light += np.float32(1 - lamp.ambient) * glowing
     np.clip(light, 0, 1, out=light)
     if not full_size:
         return light
@@ -156,12 +160,20 @@ def _enlarged(light: NDArray[np.float32], shape: tuple[int, int]) -> NDArray[np.
     return np.ascontiguousarray(large[: shape[0], : shape[1]])
 
 
+def glow_light(relief: Relief, glows: Sequence[Glow], *, px_per_mm: float = 300 / 25.4) -> NDArray[np.float32]:
+    """The light of all glows on the relief's own h x w, without ambient and not clipped."""
+    total = np.zeros(relief.height.shape, np.float32)
+    for glow in glows:
+        total += _glow_light(relief, glow, px_per_mm)
+    return total
+
+
 def _glow_light(relief: Relief, glow: Glow, px_per_mm: float) -> NDArray[np.float32]:
     step_mm = SCALE / px_per_mm
-    rows, cols = np.indices(relief.height.shape, dtype=np.float32)
-    towards = np.stack(
-        [glow.x_mm - cols * step_mm, glow.y_mm - rows * step_mm, glow.height_mm - relief.height / px_per_mm], axis=-1
-    )
-    distance = np.maximum(np.linalg.norm(towards, axis=-1), 1e-3)
-    cosine = np.clip((relief.normals * towards).sum(axis=-1) / distance, 0, 1)
-    return (glow.strength * cosine / (1 + distance / glow.reach_mm) ** 2).astype(np.float32)
+    rows, cols = (np.arange(size, dtype=np.float32) * np.float32(step_mm) for size in relief.height.shape)
+    across, down = np.float32(glow.x_mm) - cols[None, :], np.float32(glow.y_mm) - rows[:, None]
+    up = np.float32(glow.height_mm) - relief.height / np.float32(px_per_mm)
+    distance = np.sqrt(np.maximum(across**2 + down**2 + up**2, np.float32(1e-6)))
+    normals = relief.normals
+    cosine = np.clip((normals[..., 0] * across + normals[..., 1] * down + normals[..., 2] * up) / distance, 0, 1)
+    return np.float32(glow.strength) * cosine / (1 + distance / np.float32(glow.reach_mm)) ** 2

@@ -21,6 +21,7 @@ from paleta.light import (
     SCALE,
     Lamp,
     Relief,
+    glow_light,
     glow_tint,
     illuminate,
     levels,
@@ -73,7 +74,7 @@ class Memory:
 
 
 _impressions, _maps, _reliefs, _canvases = Memory(4), Memory(12), Memory(12), Memory(12)
-_shares, _plans, _printed, _doubts = Memory(64), Memory(64), Memory(8), Memory(64)
+_shares, _plans, _printed, _glowing, _doubts = Memory(64), Memory(64), Memory(8), Memory(8), Memory(64)
 
 _relief_files, _small_files = DiskCache("reliefs", 200), DiskCache("shelf", 2000)
 RELIEF_KEY = "3"
@@ -130,7 +131,17 @@ def light_of(piece: Piece, sheet: Sheet, *, lamp: Lamp | None = None, full_size:
         shadows=sheet.shadows,
         printed=printed_of(piece, sheet),
         follow=sheet.follow,
+        glowing=_glowing_of(piece, sheet),
     )
+
+
+def _glowing_of(piece: Piece, sheet: Sheet) -> NDArray[np.float32] | None:
+    """The glows' light, which stays while the lamp turns."""
+    if not sheet.glows:
+        return None
+    key = (_map_key(piece, sheet), tuple(bodies_of(sheet)), sheet.glows)
+    px_per_mm = region_map_of(piece, sheet).px_per_mm
+    return _glowing.get(key, lambda: glow_light(relief_of(piece, sheet), sheet.glows, px_per_mm=px_per_mm))
 
 
 def light_doubts(piece: Piece, sheet: Sheet) -> list[LightDoubt]:

@@ -1,8 +1,9 @@
 """How a swatch looks on a paper: three media, each by its own optics."""
 
-from paleta.media._appearance import Layer, appearance, appearance_of_layers, washes
+from paleta.media._appearance import Layer, appearance, appearance_of_layers, blended, tip_to_tip, washes
 from paleta.media._swatch import INKS, MEDIA, PAPERS, REFERENCE_PAPER, Paper, Swatch, check_lab
 from paleta.media._table import MEASURED, Row, read_table, write_csv, write_gpl
+from paleta.media._weight import grams_per_m2, pounds_of
 
 __all__ = [
     "INKS",
@@ -16,8 +17,12 @@ __all__ = [
     "Swatch",
     "appearance",
     "appearance_of_layers",
+    "blended",
     "check_lab",
+    "grams_per_m2",
+    "pounds_of",
     "read_table",
+    "tip_to_tip",
     "washes",
     "write_csv",
     "write_gpl",

@@ -25,6 +25,8 @@ YULE_NIELSEN_N = 2.0
 INKPAD_COVER = 0.75
 EVEN_COVERAGE = 0.7
 """Share of the paper that one layer at even pressure covers. From memory, common practice."""
+BLENDER_LEAVES = 0.35
+"""Part of the dye that a colourless blender leaves in place. From memory."""
 WASHES = {"half": 0.42, "thin": 0.16}
 """Concentrations of the usual thinner washes. From memory, common practice."""
 
@@ -72,6 +74,29 @@ def appearance_of_layers(layers: Sequence[Layer], paper: Paper) -> Lab:
         reflectance = OPTICS[layer.swatch.medium](reflectance, layer)
     lab = reflectance_to_lab(reflectance)
     return float(lab[0]), float(lab[1]), float(lab[2])
+
+
+def tip_to_tip(one: Swatch, other: Swatch, paper: Paper, *, share: float = 0.5) -> Lab:
+    """Two markers touched tip to tip: what their mixed dyes let through, `share` of the second.
+
+    By Beer-Lambert the logarithms of their transmittances add up in proportion, so the mix is their weighted geometric
+    mean ([Beer1852]).
+
+    Raises
+    ------
+    SwatchError
+        If one is no marker, or share is not in 0..1.
+    """
+    if one.medium != "marker" or other.medium != "marker":
+        raise SwatchError("Only markers are touched tip to tip.")
+    if not 0 <= share <= 1:
+        raise SwatchError(f"share must lie in 0..1, got {share}.")
+    return appearance_of_layers([Layer(one, coats=1 - share), Layer(other, coats=share)], paper)
+
+
+def blended(swatch: Swatch, paper: Paper) -> Lab:
+    """A marker pushed back with a colourless blender: part of its dye is carried off."""
+    return appearance(swatch, paper, coats=BLENDER_LEAVES)
 
 
 def washes(swatch: Swatch) -> list[Swatch]:

@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 
 from paleta.errors import SwatchError
+from paleta.media._weight import pounds_of
 
 Lab = tuple[float, float, float]
 MEDIA = {
@@ -36,25 +37,35 @@ def check_lab(lab: Lab, whose: str) -> None:
 
 @dataclass(frozen=True, slots=True)
 class Paper:
-    """A paper by its own colour."""
+    """A paper by its own colour. gsm is its weight in g/m2, 0 where unknown; kind says how pounds count."""
 
     code: str
     name: str
     lab: Lab
+    gsm: float = 0.0
+    kind: str = "cover"
 
     def __post_init__(self) -> None:
         check_lab(self.lab, self.name)
+
+    @property
+    def weighed_name(self) -> str:
+        """The name with its weight in pounds, as it is sold in places that count so."""
+        if not self.gsm:
+            return self.name
+        kind = "watercolour" if self.kind == "watercolour" else f"{self.kind} stock"
+        return f"{self.name} ({pounds_of(self.gsm, self.kind):.0f} lb {kind})"
 
 
 # Invented papers with believable whites.
 PAPERS = {
     paper.code: paper
     for paper in (
-        Paper("smooth-white", "Smooth white card, 250 g/m2", (95.6, 0.3, -1.8)),
-        Paper("cream", "Cream card, 250 g/m2", (92.8, 0.6, 8.2)),
-        Paper("cold-press", "Watercolour paper, 300 g/m2", (94.6, -0.2, 3.0)),
-        Paper("toned-grey", "Toned grey, 220 g/m2", (71.0, 0.1, 1.4)),
-        Paper("kraft", "Kraft card, 280 g/m2", (64.5, 8.3, 21.5)),
+        Paper("smooth-white", "Smooth white card, 250 g/m2", (95.6, 0.3, -1.8), 250),
+        Paper("cream", "Cream card, 250 g/m2", (92.8, 0.6, 8.2), 250),
+        Paper("cold-press", "Watercolour paper, 300 g/m2", (94.6, -0.2, 3.0), 300, "watercolour"),
+        Paper("toned-grey", "Toned grey, 220 g/m2", (71.0, 0.1, 1.4), 220, "text"),
+        Paper("kraft", "Kraft card, 280 g/m2", (64.5, 8.3, 21.5), 280),
     )
 }
 REFERENCE_PAPER = PAPERS["smooth-white"]

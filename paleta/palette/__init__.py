@@ -1,6 +1,15 @@
 """Choosing shade ramps out of the swatches that are really in the drawer."""
 
-from paleta.palette._advice import SCHEMES, Missing, missing_pen, palette_of_photo, same_number, scheme, substitutes
+from paleta.palette._advice import (
+    SCHEMES,
+    Missing,
+    in_betweens,
+    missing_pen,
+    palette_of_photo,
+    same_number,
+    scheme,
+    substitutes,
+)
 from paleta.palette._ramp import SMALL_STEP, WIDE_STEP, Ramp, judge
 from paleta.palette._search import SHADE_HUES, find_ramps
 
@@ -12,6 +21,7 @@ __all__ = [
     "Missing",
     "Ramp",
     "find_ramps",
+    "in_betweens",
     "judge",
     "missing_pen",
     "palette_of_photo",

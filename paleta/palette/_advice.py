@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 import cv2
 import numpy as np
@@ -12,8 +13,9 @@ from scipy.optimize import linear_sum_assignment
 
 from paleta.colour import difference, plain_name, srgb_to_lab
 from paleta.errors import WishError
-from paleta.media import Swatch
+from paleta.media import Swatch, tip_to_tip
 from paleta.media._swatch import Lab, check_lab
+from paleta.palette._ramp import WIDE_STEP
 from paleta.palette._search import PREFERRED_STEP, find_ramps, wanted_labs
 
 Floats = NDArray[np.float64]
@@ -61,6 +63,15 @@ def missing_pen(drawer: Sequence[Swatch], target_lab: Lab, n: int, *, shade_hue:
     place = int(np.argmin(near))
     wish = (round(float(ideal[worst, 0]), 1), round(float(ideal[worst, 1]), 1), round(float(ideal[worst, 2]), 1))
     return Missing(wish, plain_name(wish), drawer[place], round(float(near[place]), 1))
+
+
+def in_betweens(ramp: Sequence[Swatch]) -> list[tuple[Swatch, Swatch, Lab]]:
+    """Where two markers of a ramp lie too far apart to melt: the pair, and what their tips touched together give."""
+    found = []
+    for pale, dark in pairwise(ramp):
+        if pale.medium == dark.medium == "marker" and pale.lab[0] - dark.lab[0] > WIDE_STEP:
+            found.append((pale, dark, tip_to_tip(pale, dark, pale.paper)))
+    return found
 
 
 def substitutes(lab: Lab, swatches: Sequence[Swatch], count: int = 5) -> list[tuple[Swatch, float]]:

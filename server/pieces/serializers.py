@@ -13,7 +13,7 @@ from paleta.errors import ShapeError
 from paleta.light import FORMS
 from paleta.media import INKS, MEDIA, PAPERS
 from paleta.order import SCHOOLS, TOUCHES
-from paleta.palette import SHADE_HUES, Ramp
+from paleta.palette import SHADE_HUES, Ramp, in_betweens
 from paleta.recipe import ORDER_WISHES, ROLES, TAGS
 from server.drawers.models import MEDIUM_CHOICES, PAPER_CHOICES
 from server.drawers.serializers import SwatchSerializer
@@ -201,11 +201,20 @@ class RampSetSerializer(serializers.Serializer):
     by_hand = serializers.BooleanField(default=False)
 
 
+class InBetweenSerializer(serializers.Serializer):
+    """Two markers touched tip to tip."""
+
+    pale = serializers.CharField()
+    dark = serializers.CharField()
+    hex = serializers.CharField()
+
+
 class RampSerializer(serializers.Serializer):
     swatches = SwatchSerializer(many=True)
     steps = serializers.ListField(child=serializers.FloatField())
     explanation = serializers.CharField()
     warnings = serializers.ListField(child=serializers.CharField())
+    in_betweens = InBetweenSerializer(many=True, help_text="Mixes for steps that are too far apart.")
 
     @staticmethod
     def of(ramp: Ramp) -> dict[str, Any]:
@@ -214,6 +223,10 @@ class RampSerializer(serializers.Serializer):
             "steps": list(ramp.steps),
             "explanation": ramp.explanation,
             "warnings": list(ramp.warnings),
+            "in_betweens": [
+                {"pale": pale.name, "dark": dark.name, "hex": lab_to_hex(lab)}
+                for pale, dark, lab in in_betweens(ramp.swatches)
+            ],
         }
 
 
@@ -447,7 +460,7 @@ class TradeSerializer(serializers.Serializer):
 def trade_words() -> dict[str, Any]:
     return {
         "media": [{"code": code, "name": name} for code, name in MEDIA.items()],
-        "papers": [{"code": paper.code, "name": paper.name} for paper in PAPERS.values()],
+        "papers": [{"code": paper.code, "name": paper.weighed_name} for paper in PAPERS.values()],
         "inks": [{"code": code, "name": name} for code, name in INKS.items()],
         "schools": [
             {"code": one.code, "name": one.name, "medium": one.medium, "summary": one.summary}

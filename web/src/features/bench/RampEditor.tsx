@@ -3,9 +3,10 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { drawerQueries, type Ramp, type Region, type Swatch } from "@/shared/api";
-import { Button, RampChips, StepBars } from "@/shared/ui";
+import { Button, RampChips, StepBars, swatchStyle } from "@/shared/ui";
 import { pieceQueries, useSetRamp, type Wish } from "./api";
 import { useBench } from "./bench";
+import { Counterparts } from "./Counterparts";
 import { GoTos } from "./GoTos";
 import { MissingPen } from "./MissingPen";
 import { SwatchPicker } from "./SwatchPicker";
@@ -88,6 +89,13 @@ export function RampEditor({ regions }: { regions: Region[] }) {
           </div>
           <p className="mt-1 text-[13px]">{current.explanation}</p>
           {current.warnings.map((warning) => <p key={warning} className="mt-1 rounded bg-ink px-2 py-1 text-[13px] text-sheet">{warning}</p>)}
+          {current.in_betweens.map((mix) => (
+            <p key={mix.pale} className="mt-1 flex items-center gap-2 text-[13px]">
+              <span className="size-5 shrink-0 rounded-sm border border-line bg-(--swatch)" style={swatchStyle(mix.hex)} aria-hidden />
+              Touch the tip of {mix.pale} to {mix.dark}: for a few strokes it lays this in-between.
+            </p>
+          ))}
+          <Counterparts ramp={current} />
           <Button kind="quiet" className="mt-2 text-[13px]" onClick={() => setRamp.mutate({ labels, codes: [], wish_hex: wish.wish_hex, by_hand: false })}>Take the colours off</Button>
         </div>
       )}

@@ -1,6 +1,6 @@
 import { keepPreviousData, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, Problem, type Batch, type Form, type GoTo, type LightCheck, type Missing, type PaletteColour, type School, type Warning, type Medium, type Piece, type Plan, type Ramp, type RecipeLine, type Region } from "@/shared/api";
+import { api, Problem, type Batch, type Form, type GoTo, type LightCheck, type Missing, type PaletteColour, type School, type Swatch, type Warning, type Medium, type Piece, type Plan, type Ramp, type RecipeLine, type Region } from "@/shared/api";
 import { decodeLabels } from "./labels";
 
 export const pieceQueries = {
@@ -133,6 +133,9 @@ export function useDropGoTo() {
 }
 
 export type PaletteWish = { photo: File | null; first_hex: string; scheme: string; count: number; shades: number; locked: string[] };
+
+export const useCounterparts = (id: number) =>
+  useMutation({ mutationFn: (wish: { codes: string[]; drawer: number }) => api.post<Swatch[]>(`/pieces/${id}/counterparts/`, wish) });
 
 export function usePalette(id: number) {
   return useMutation({

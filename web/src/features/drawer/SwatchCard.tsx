@@ -4,6 +4,7 @@ import type { DrawerDetail, SwatchChanges, SwatchRecord } from "@/shared/api";
 import { Ask, Button, swatchStyle } from "@/shared/ui";
 import { useChangeSwatch, useRemoveSwatch } from "./api";
 import { ReaderBox } from "./ReaderBox";
+import { StandIns } from "./StandIns";
 import { SwatchForm } from "./SwatchForm";
 
 const MEASURED = { cap: "estimated from the cap", chart: "photo of a swatch chart", reader: "colour reader" };
@@ -35,6 +36,7 @@ export function SwatchCard({ drawer, swatch, onRenamed }: { drawer: DrawerDetail
         <Button kind="quiet" aria-pressed={swatch.retired} onClick={() => mark({ retired: !swatch.retired })}>{swatch.retired ? "Bring back" : "Retire"}</Button>
         <Button kind="quiet" busy={remove.isPending} onClick={() => remove.mutate(swatch.code, { onSuccess: () => onRenamed(null) })}>Remove</Button>
       </div>
+      <StandIns swatch={swatch} />
       <ReaderBox drawer={drawer} swatch={swatch} />
       <Ask open={editing} onClose={() => setEditing(false)} title={`Edit ${swatch.name}`}>
         <SwatchForm drawer={drawer} swatch={swatch} onDone={(code) => { setEditing(false); onRenamed(code); }} onCancel={() => setEditing(false)} />

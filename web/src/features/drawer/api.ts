@@ -1,11 +1,16 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, drawerQueries, type ChartLine, type ChartSheet, type Drawer, type DrawerDetail, type ImportPreview, type Likeness, type Measures, type ReaderRead, type SwatchChanges } from "@/shared/api";
+import { api, drawerQueries, type ChartLine, type ChartSheet, type Drawer, type DrawerDetail, type ImportPreview, type Likeness, type Measures, type ReaderRead, type StandIn, type SwatchChanges } from "@/shared/api";
 
 export const likeQuery = (id: number, hex: string) => queryOptions({
   queryKey: ["drawers", id, "like", hex] as const,
   queryFn: ({ signal }) => api.get<Likeness[]>(`/drawers/${id}/like/?hex=${encodeURIComponent(hex)}`, { signal }),
   enabled: hex !== "",
+});
+
+export const standInsQuery = (hex: string) => queryOptions({
+  queryKey: ["substitutes", hex] as const,
+  queryFn: ({ signal }) => api.get<StandIn[]>(`/substitutes/?hex=${encodeURIComponent(hex)}`, { signal }),
 });
 
 /** A table to read: a chosen file, or text that was pasted. */

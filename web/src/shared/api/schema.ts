@@ -1255,6 +1255,12 @@ export interface components {
             table?: string;
             text?: string;
         };
+        /** @description Two markers touched tip to tip. */
+        InBetween: {
+            pale: string;
+            dark: string;
+            hex: string;
+        };
         /**
          * @description * `start` - start
          *     * `wet` - wet
@@ -1594,6 +1600,8 @@ export interface components {
             steps: number[];
             explanation: string;
             warnings: string[];
+            /** @description Mixes for steps that are too far apart. */
+            in_betweens: components["schemas"]["InBetween"][];
         };
         RampSetRequest: {
             labels: number[];

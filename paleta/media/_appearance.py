@@ -22,7 +22,8 @@ from paleta.media._swatch import Lab, Paper, Swatch
 Floats = NDArray[np.float64]
 YULE_NIELSEN_N = 2.0
 """2 is the limit of full light spreading in paper; [Yule1951]."""
-INKPAD_COVER = 0.75
+INKPAD_COVER = 0.5
+"""Share of the paper that blended ink covers for good; from memory, common practice (half opaque)."""
 EVEN_COVERAGE = 0.7
 """Share of the paper that one layer at even pressure covers. From memory, common practice."""
 BLENDER_LEAVES = 0.35
@@ -158,14 +159,14 @@ def _lay_watercolour(below: Floats, layer: Layer) -> Floats:
 
 
 def _lay_inkpad(below: Floats, layer: Layer) -> Floats:
-    """Chalky blending ink is half opaque: it covers a share of the paper like pencil, without its tooth."""
-    measured = lab_to_reflectance(layer.swatch.lab)
-    solid = np.clip(measured, DARKEST, 1.0)
+    """Chalky blending ink is half opaque: a share of it covers what lies below, the rest stains it as dye does.
+
+    On the paper it was measured on both give the measured colour.
+    """
+    measured, paper = lab_to_reflectance(layer.swatch.lab), lab_to_reflectance(layer.swatch.paper.lab)
     covered = 1 - (1 - INKPAD_COVER) ** layer.coats
-    # Where it was measured it covered as much, so on its own paper one coat is the measured colour.
-    paper = lab_to_reflectance(layer.swatch.paper.lab)
-    full = np.clip((solid - (1 - INKPAD_COVER) * paper) / INKPAD_COVER, DARKEST, 1.0)
-    return np.clip(covered * full + (1 - covered) * below, DARKEST, 1.0)
+    stained = below * np.clip(measured / paper, DARKEST, 1.0) ** layer.coats
+    return np.clip(covered * measured + (1 - covered) * stained, DARKEST, 1.0)
 
 
 def _lay_pencil(below: Floats, layer: Layer) -> Floats:

@@ -14,7 +14,7 @@ from paleta.impression import RegionMap
 from paleta.media import Swatch
 from paleta.order import Job, Work
 from server.drawers.services import give_starter_drawers
-from server.pieces import services
+from server.pieces import regions, services
 from server.pieces.models import Piece
 
 
@@ -74,7 +74,7 @@ def coloured(piece: Piece, *, hexes: tuple[str, ...] = ("#b8506f", "#3f9d8a", "#
     from paleta.colour import hex_to_lab
 
     for label, code in zip(sorted(piece.sheet().regions), hexes * 20, strict=False):
-        piece = services.change_regions(
+        piece = regions.change_regions(
             actor=piece.owner,
             piece=piece,
             version=piece.version,

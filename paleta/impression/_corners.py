@@ -10,7 +10,8 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from paleta.errors import CornersWrong, ResolutionMissing
-from paleta.impression._read import MM_PER_INCH, WIDTH_RANGE_MM, Impression
+from paleta.impression._impression import MM_PER_INCH, Impression
+from paleta.impression._read import WIDTH_RANGE_MM
 
 Corners = tuple[tuple[float, float], ...]
 """Top left, top right, bottom right, bottom left as (x, y), each 0..1 across the picture."""

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.errors import NoRegions
-from paleta.impression._read import Impression
+from paleta.impression._impression import Impression
 
 PAPER_SCALE = 8
 """The paper's shading is slow, so it is measured on a picture this many times smaller."""

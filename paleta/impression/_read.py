@@ -4,15 +4,14 @@ from __future__ import annotations
 
 import io
 import warnings
-from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from paleta.errors import ImageTooLarge, NotAnImage, ResolutionMissing
+from paleta.impression._impression import MM_PER_INCH, Impression
+from paleta.impression._svg import is_svg, read_svg
 
-MM_PER_INCH = 25.4
 FORMATS = ("PNG", "JPEG", "WEBP", "TIFF")
 LARGEST_PIXELS = 60_000_000
 """Files above this are refused before a single pixel is decoded. A 600 dpi letter sheet has 34 million."""
@@ -22,24 +21,6 @@ DPI_RANGE = (40.0, 2400.0)
 WIDTH_RANGE_MM = (10.0, 450.0)
 BELIEVABLE_WIDTH_MM = 310.0
 """Cameras write 72 dpi into everything. A stamped sheet wider than A3 is more likely such a claim."""
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Impression:
-    """One stamped image.
-
-    pixels    H x W x 3 float32, sRGB in 0..1, upright.
-    dpi       dots per inch of `pixels`.
-    warnings  sentences about what was changed or doubted while reading.
-    """
-
-    pixels: NDArray[np.float32]
-    dpi: float
-    warnings: tuple[str, ...] = ()
-
-    @property
-    def px_per_mm(self) -> float:
-        return self.dpi / MM_PER_INCH
 
 
 def read(data: bytes, *, dpi: float | None = None, width_mm: float | None = None) -> Impression:
@@ -63,10 +44,8 @@ def read(data: bytes, *, dpi: float | None = None, width_mm: float | None = None
     """
     if not data:
         raise NotAnImage("The file is empty. Choose the scan or photo again.")
-    from paleta.impression import _svg  # it makes an Impression, so it cannot be imported before this module
-
-    if _svg.is_svg(data):
-        return _svg.read_svg(data, width_mm=width_mm)
+    if is_svg(data):
+        return read_svg(data, width_mm=width_mm)
     notes: list[str] = []
     image = _open(data, notes)
     file_dpi = _dpi_of(image)

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.errors import ShapeError
-from paleta.impression._read import MM_PER_INCH
+from paleta.impression._impression import MM_PER_INCH
 
 CRACK_TO_LENGTH = np.pi / 4
 """Steps between pixels overcount a line of unknown direction by 4/pi on average (Cauchy-Crofton formula)."""

@@ -9,9 +9,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.errors import NoRegions
+from paleta.impression._impression import Impression
 from paleta.impression._ink import separate_ink
 from paleta.impression._necks import WEIGHTS, evidence, find_necks
-from paleta.impression._read import Impression
 from paleta.impression._region_map import RegionMap
 
 BALL_STEPS = 8

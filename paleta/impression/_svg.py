@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from svgelements import SVG, Color, Path, Shape
 
 from paleta.errors import ImageTooLarge, NotAnImage
-from paleta.impression._read import MM_PER_INCH, Impression
+from paleta.impression._impression import MM_PER_INCH, Impression
 
 DRAWN_DPI = 300.0
 LARGEST_BYTES = 4_000_000

@@ -2,7 +2,8 @@
 
 from paleta.light._bodies import FORMS, Body
 from paleta.light._guess import Front, bring_before, guess_bodies, guess_fronts, settle_depths
-from paleta.light._illuminate import Glow, Lamp, glow_light, glow_tint, illuminate, reserved_zones
+from paleta.light._illuminate import glow_light, glow_tint, illuminate, reserved_zones
+from paleta.light._lamp import Glow, Lamp
 from paleta.light._printed import printed_shading
 from paleta.light._relief import SCALE, Relief, model_forms, relief_from_bytes, relief_to_bytes
 from paleta.light._zones import LEVELS, NO_ZONE, SHARES, ZONE_NAMES, Zoning, levels, thresholds, zone_map, zone_shares

@@ -6,6 +6,9 @@ from dataclasses import dataclass
 
 from paleta.errors import FormError
 
+PAPER_DEPTH = -32768
+"""The depth of the paper around the image: behind everything, and nothing falls on it."""
+
 
 @dataclass(frozen=True, slots=True)
 class Form:

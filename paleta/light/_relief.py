@@ -12,10 +12,9 @@ from numpy.typing import NDArray
 
 from paleta.errors import FormError
 from paleta.impression import RegionMap
-from paleta.light._bodies import FORMS, Body
+from paleta.light._bodies import FORMS, PAPER_DEPTH, Body
 from paleta.light._forms import shape_bodies, with_cone_axes
 from paleta.light._poisson import assemble, solve, views
-from paleta.light._shadow import PAPER_DEPTH
 
 SCALE = 2
 """The relief is modelled on every second pixel: a form is smooth, and the solver needs a quarter of the time."""

@@ -2,17 +2,14 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from paleta.light._bodies import PAPER_DEPTH
+from paleta.light._lamp import Lamp
 from paleta.light._poisson import views
-
-if TYPE_CHECKING:
-    from paleta.light._illuminate import Lamp
-    from paleta.light._relief import Relief
+from paleta.light._relief import Relief
 
 COARSE = 2
 """Shadows are looked for on every second pixel of the relief: their edges are soft anyway."""
@@ -22,7 +19,6 @@ STEP_PX = 1.0
 NEAR_PX = 12.0
 """Farther off every second step is enough: what casts is wider than two coarse pixels."""
 EDGE_BLUR_PX = 0.8
-PAPER_DEPTH = -32768
 
 
 def cast_shadow(relief: Relief, lamp: Lamp) -> NDArray[np.float32] | None:

@@ -21,7 +21,7 @@ from rest_framework.response import Response
 
 from paleta.light import Glow, Lamp
 from server.drawers.models import Drawer
-from server.pieces import bench, readout, recipes, serializers, services, steps
+from server.pieces import bench, readout, recipes, regions, serializers, services, steps
 from server.pieces.colour_views import ColourActions
 from server.pieces.models import Piece, RecipeRecord
 from server.problems import VersionMissing
@@ -159,22 +159,22 @@ class PieceViewSet(ColourActions, viewsets.GenericViewSet):
         for pair in ("base_mm", "tags"):
             if form.get(pair) is not None:
                 form[pair] = tuple(form[pair])
-        return self._change(services.change_regions, labels=labels, changes=form)
+        return self._change(regions.change_regions, labels=labels, changes=form)
 
     @changes(serializers.JoinSerializer)
     @action(detail=True, methods=["post"])
     def join(self, request: Request, pk: str) -> Response:
-        return self._change(services.join_regions, **self._read(serializers.JoinSerializer))
+        return self._change(regions.join_regions, **self._read(serializers.JoinSerializer))
 
     @changes(serializers.EraseSerializer)
     @action(detail=True, methods=["post"])
     def erase(self, request: Request, pk: str) -> Response:
-        return self._change(services.erase_region, **self._read(serializers.EraseSerializer))
+        return self._change(regions.erase_region, **self._read(serializers.EraseSerializer))
 
     @changes(serializers.FrontSerializer)
     @action(detail=True, methods=["put"])
     def front(self, request: Request, pk: str) -> Response:
-        return self._change(services.put_before, **self._read(serializers.FrontSerializer))
+        return self._change(regions.put_before, **self._read(serializers.FrontSerializer))
 
     @extend_schema(responses=serializers.LightCheckSerializer)
     @action(detail=True, url_path="light-check")
@@ -192,17 +192,17 @@ class PieceViewSet(ColourActions, viewsets.GenericViewSet):
     @changes(serializers.FindAgainSerializer)
     @action(detail=True, methods=["post"], url_path="find-again")
     def find_again(self, request: Request, pk: str) -> Response:
-        return self._change(services.find_again, **self._read(serializers.FindAgainSerializer))
+        return self._change(regions.find_again, **self._read(serializers.FindAgainSerializer))
 
     @changes(serializers.BodySerializer)
     @action(detail=True, methods=["put"])
     def body(self, request: Request, pk: str) -> Response:
-        return self._change(services.make_body, **self._read(serializers.BodySerializer))
+        return self._change(regions.make_body, **self._read(serializers.BodySerializer))
 
     @changes(serializers.SplitSerializer)
     @action(detail=True, methods=["post"])
     def split(self, request: Request, pk: str) -> Response:
-        return self._change(services.split_region, **self._read(serializers.SplitSerializer))
+        return self._change(regions.split_region, **self._read(serializers.SplitSerializer))
 
     @extend_schema(request=serializers.ProposeSerializer, responses=serializers.RampSerializer(many=True))
     @action(detail=True, methods=["post"], url_path="ramp-proposals", pagination_class=None)

@@ -16,7 +16,7 @@ from paleta.light import Lamp
 from server.accounts.services import DEMO_USERNAME
 from server.drawers.models import Drawer
 from server.drawers.services import give_starter_drawers
-from server.pieces import bench, recipes, services
+from server.pieces import bench, recipes, regions, services
 from server.pieces.models import Piece
 from server.pieces.steps import keep_step
 
@@ -57,7 +57,7 @@ def load_piece(user: Any, demo: DemoPiece) -> Piece:
     if demo.school is None:
         return piece
     for labels in wrongly_split(bench.found_map(piece, piece.sheet()), seen):
-        piece = services.join_regions(actor=user, piece=piece, version=piece.version, labels=labels)
+        piece = regions.join_regions(actor=user, piece=piece, version=piece.version, labels=labels)
     piece = _describe(user, piece, demo, drawing, seen)
     piece = services.colour_all_wishes(actor=user, piece=piece, version=piece.version)
     recipes.save_recipe(actor=user, piece=piece, version=piece.version)

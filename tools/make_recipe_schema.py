@@ -31,7 +31,7 @@ def many(kind: dict[str, Any], most: int) -> dict[str, Any]:
 
 
 REGION = record(
-    later=("base_mm", "turn_deg", "bare_highlight", "role", "tags", "guessed"),
+    later=("base_mm", "turn_deg", "bare_highlight", "role", "tags", "guessed", "under"),
     label=whole(1),
     name=TEXT,
     left_as_paper=FLAG,
@@ -50,6 +50,7 @@ REGION = record(
     role=TEXT,
     tags=many(TEXT, 6),
     guessed=FLAG,
+    under=many(TEXT, 5),
 )
 SWATCH = record(
     later=("two_coats",), code=TEXT, name=TEXT, medium=TEXT, family=TEXT, lab=LAB, paper=TEXT, two_coats=or_nothing(LAB)
@@ -72,7 +73,7 @@ GLOW = record(
 STEP = record(which=TEXT, where=TEXT, join=TEXT, how=TEXT)
 SCHOOL = record(code=TEXT, name=TEXT, medium=TEXT, summary=TEXT, steps=many(STEP, 12))
 SHEET = record(
-    later=("fronts", "shade", "follow", "own_school", "order_wish", "key", "touches"),
+    later=("fronts", "shade", "follow", "own_school", "order_wish", "key", "touches", "under_swatches"),
     title=TEXT,
     outline_ink=TEXT,
     paper=TEXT,
@@ -96,6 +97,7 @@ SHEET = record(
     own_school=or_nothing(SCHOOL),
     regions=many(REGION, 4000),
     swatches=many(SWATCH, 4000),
+    under_swatches=many(SWATCH, 4000),
     finish=TEXT,
     card=TEXT,
 )

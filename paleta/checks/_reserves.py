@@ -14,6 +14,9 @@ NAMES_SHOWN = 3
 def reserves(sheet: Sheet, region_map: RegionMap) -> list[str]:
     """One sentence for every glow that keeps paper bare, and one for all bare highlights."""
     lines = []
+    if sheet.under_swatches:
+        names = [swatch.name for swatch in sheet.under_swatches.values()]
+        lines.append(f"Lay the marker beneath first and let it dry: {_listed(names)}. The pencils go over it.")
     for number, glow in enumerate(sheet.glows, start=1):
         bare = reserved_zones(region_map.labels.shape, [glow], px_per_mm=region_map.px_per_mm)
         if bare is None:

@@ -30,7 +30,8 @@ def looks_of(sheet: Sheet, school: School) -> dict[int, tuple[Lab, ...]]:
         ramp = tuple(sheet.swatches[code] for code in sheet.regions[label].ramp)
         if count and ramp:
             bare = (sheet.paper_used.lab,) if count > len(ramp) else ()
-            looks[label] = zone_look(ramp, school, sheet.paper_used) + bare
+            under = tuple(sheet.under_swatches[code] for code in sheet.regions[label].under)
+            looks[label] = zone_look(ramp, school, sheet.paper_used, under) + bare
         elif count:
             lightest = sheet.paper_used.lab[0] / 95
             looks[label] = tuple((light * lightest, 0.0, 0.0) for light in UNCHOSEN_GREYS[count])
@@ -38,15 +39,27 @@ def looks_of(sheet: Sheet, school: School) -> dict[int, tuple[Lab, ...]]:
 
 
 @lru_cache(maxsize=4096)
-def zone_look(ramp: tuple[Swatch, ...], school: School, paper: Paper) -> tuple[Lab, ...]:
-    """Lab of the zones of one ramp (palest first) under a school, deepest zone first."""
+def zone_look(
+    ramp: tuple[Swatch, ...], school: School, paper: Paper, under: tuple[Swatch, ...] = ()
+) -> tuple[Lab, ...]:
+    """Lab of the zones of one ramp (palest first) under a school, deepest zone first; `under` is the dry marker ramp
+    that it goes over."""
     job = Job(region=0, name="-", area_mm2=1.0, ramp=tuple(str(i) for i in range(len(ramp))))
     strokes = expand(job, school)
     zones = []
     for zone in range(len(ramp)):
         layers = [(ramp[stroke.shade - 1], stroke.join) for stroke in strokes if zone in stroke.zones]
-        zones.append(appearance_of_layers(_melt(layers), paper))
+        zones.append(appearance_of_layers([*_beneath(under, zone, len(ramp)), *_melt(layers)], paper))
     return tuple(zones)
+
+
+def _beneath(under: tuple[Swatch, ...], zone: int, zones: int) -> list[Layer]:
+    """The marker of a zone beneath: its own shade over the palest, as the usual school leaves it."""
+    if not under:
+        return []
+    place = round((len(under) - 1) * (1 - zone / max(zones - 1, 1))) if zones > 1 else (len(under) - 1) // 2
+    own = under[place]
+    return [Layer(own)] if own == under[0] else [Layer(under[0], coats=MELTED_COAT), Layer(own)]
 
 
 def _melt(layers: Sequence[tuple[Swatch, str]]) -> list[Layer]:

@@ -72,6 +72,10 @@ def _colours(old: Sheet, new: Sheet) -> list[str]:
         lines.append(f"School: {old.school_used.name} became {new.school_used.name}.")
     if old.order_wish != new.order_wish:
         lines.append(f"Order: {ORDER_WORDS[old.order_wish]} became {ORDER_WORDS[new.order_wish]}.")
+    if bool(old.under_swatches) != bool(new.under_swatches):
+        lines.append(
+            "Pencil goes over the marker now." if new.under_swatches else "There is no marker beneath any more."
+        )
     for label in sorted(old.regions.keys() & new.regions.keys()):
         one, other = old.regions[label], new.regions[label]
         if one.ramp != other.ramp:

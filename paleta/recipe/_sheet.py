@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass, field, replace
 from typing import Any
 
@@ -32,6 +32,7 @@ class RegionSetting:
     ramp           swatch codes, palest first; empty until chosen.
     wish_lab       the colour the user asked for, if any.
     by_hand        whether the ramp was changed by hand after Paleta proposed it.
+    under          codes of the marker ramp beneath, palest first, when pencil goes over marker.
     base_mm, turn_deg  as in paleta.light.Body.
     bare_highlight the lightest spot stays paper: one zone more than the ramp has swatches.
     role           "" or one of ROLES; tags: words that go-tos and the user find regions by.
@@ -55,6 +56,7 @@ class RegionSetting:
     role: str = ""
     tags: tuple[str, ...] = ()
     guessed: bool = False
+    under: tuple[str, ...] = ()
 
     def __post_init__(self) -> None:
         if not self.name.strip() or len(self.name) > LONGEST_NAME:
@@ -91,6 +93,7 @@ class Sheet:
     regions   settings by region label after the edits.
     own_school  a school the user wrote, whole, so that a recipe needs nothing else; else None.
     order_wish  "" for fewest pen changes, or one of ORDER_WISHES.
+    under_swatches  the markers beneath, by code; drawers may use the same codes as others.
     key       how light the picture is meant to be: "" or one of "light", "middle", "night".
     touches   finishing touches by code (paleta.order.TOUCHES); finish and card are notes.
     fronts    (nearer, farther) pairs of regions that the user decided.
@@ -119,6 +122,7 @@ class Sheet:
     fronts: tuple[tuple[int, int], ...] = ()
     regions: Mapping[int, RegionSetting] = field(default_factory=dict)
     swatches: Mapping[str, Swatch] = field(default_factory=dict)
+    under_swatches: Mapping[str, Swatch] = field(default_factory=dict)
     finish: str = ""
     touches: tuple[str, ...] = ()
     card: str = ""
@@ -144,6 +148,8 @@ class Sheet:
             for code in setting.ramp:
                 if code not in self.swatches:
                     raise RecipeError(f"{setting.name} uses the swatch {code!r}, which is not on the sheet.")
+            if any(code not in self.under_swatches for code in setting.under):
+                raise RecipeError(f"{setting.name} lies over a swatch that is not on the sheet.")
 
     def _check_light_and_order(self) -> None:
         if not 0 <= self.true_to_scene <= 1:
@@ -191,7 +197,7 @@ class Sheet:
 
     def with_medium(self, medium: str, *, school: str | None = None, drawer: str = "") -> Sheet:
         """The sheet for another medium: ramps of the old one are taken off, the wished colours stay."""
-        bare = {label: replace(setting, ramp=(), by_hand=False) for label, setting in self.regions.items()}
+        bare = {label: replace(setting, ramp=(), under=(), by_hand=False) for label, setting in self.regions.items()}
         return replace(
             self,
             medium=medium,
@@ -200,6 +206,31 @@ class Sheet:
             drawer=drawer,
             regions=bare,
             swatches={},
+            under_swatches={},
+        )
+
+    def over_itself(self, medium: str, school: str, drawer: str, ramps: Mapping[int, Sequence[Swatch]]) -> Sheet:
+        """The sheet with its ramps laid beneath and `ramps` of another medium over them."""
+        swatches = {one.code: one for ramp in ramps.values() for one in ramp}
+        regions = {
+            label: replace(
+                setting,
+                under=setting.ramp,
+                ramp=tuple(one.code for one in ramps[label]) if label in ramps else (),
+                shades=len(ramps[label]) if label in ramps else setting.shades,
+                by_hand=False,
+            )
+            for label, setting in self.regions.items()
+        }
+        return replace(
+            self,
+            medium=medium,
+            school=school,
+            own_school=None,
+            drawer=drawer,
+            regions=regions,
+            swatches={code: swatches[code] for code in sorted(swatches)},
+            under_swatches=self.swatches,
         )
 
 
@@ -211,6 +242,7 @@ def sheet_to_plain(sheet: Sheet) -> dict[str, Any]:
     plain["fronts"] = [list(pair) for pair in sheet.fronts]
     plain["edits"] = [dict(edit) for edit in sheet.edits]
     plain["regions"] = [{"label": label, **_setting_to_plain(setting)} for label, setting in sheet.regions.items()]
+    plain["under_swatches"] = [swatch_to_plain(swatch) for swatch in sheet.under_swatches.values()]
     plain["swatches"] = [swatch_to_plain(swatch) for swatch in sheet.swatches.values()]
     return whole_numbers(plain)
 
@@ -233,6 +265,7 @@ def _setting_to_plain(setting: RegionSetting) -> dict[str, Any]:
         "wish_lab": list(setting.wish_lab) if setting.wish_lab else None,
         "base_mm": list(setting.base_mm) if setting.base_mm else None,
         "tags": list(setting.tags),
+        "under": list(setting.under),
     }
 
 
@@ -266,6 +299,7 @@ def sheet_from_plain(plain: Mapping[str, Any]) -> Sheet:
     values["edits"] = tuple(values["edits"])
     values["fronts"] = tuple((nearer, farther) for nearer, farther in values.get("fronts", ()))
     values["regions"] = {item["label"]: _setting_from_plain(item) for item in values["regions"]}
+    values["under_swatches"] = {item["code"]: swatch_from_plain(item) for item in values.get("under_swatches", ())}
     values["swatches"] = {item["code"]: swatch_from_plain(item) for item in values["swatches"]}
     return Sheet(**values)
 
@@ -276,6 +310,7 @@ def _setting_from_plain(item: Mapping[str, Any]) -> RegionSetting:
     values["wish_lab"] = tuple(values["wish_lab"]) if values["wish_lab"] else None
     values["base_mm"] = tuple(values["base_mm"]) if values.get("base_mm") else None
     values["tags"] = tuple(values.get("tags", ()))
+    values["under"] = tuple(values.get("under", ()))
     return RegionSetting(**values)
 
 

@@ -126,6 +126,7 @@ def _regions(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
                         "guessed",
                     )
                 },
+                "under": [sheet.under_swatches[code].name for code in setting.under],
                 "too_small": 2 * region.inradius_mm < narrowest_shaded_mm(sheet.medium),
                 "area_mm2": round(region.area_mm2, 1),
                 "anchor_x": round((region.anchor[1] + 0.5) / piece.width_px, 4),

@@ -123,6 +123,10 @@ class MediumSerializer(serializers.Serializer):
     drawer = serializers.IntegerField()
 
 
+class OverSerializer(serializers.Serializer):
+    drawer = serializers.IntegerField()
+
+
 class SchoolChoiceSerializer(serializers.Serializer):
     school = serializers.CharField(max_length=40)
 
@@ -248,6 +252,7 @@ class RegionSerializer(serializers.Serializer):
     role = serializers.ChoiceField(choices=ROLE_CHOICES, allow_blank=True)
     tags = serializers.ListField(child=serializers.CharField())
     guessed = serializers.BooleanField(help_text="Form and depth are still a first guess.")
+    under = serializers.ListField(child=serializers.CharField(), help_text="Names of the markers beneath.")
     too_small = serializers.BooleanField(help_text="Narrower than two strokes of the medium's tip.")
     shades = serializers.IntegerField()
     wish_hex = serializers.CharField(allow_null=True)

@@ -24,7 +24,7 @@ from paleta.impression import (
 )
 from paleta.light import Glow, Lamp, guess_bodies
 from paleta.media import INKS, MEDIA, PAPERS
-from paleta.palette import Ramp, find_ramps, judge
+from paleta.palette import Ramp, find_ramps, judge, same_number
 from paleta.recipe import ORDER_WORDS, RegionSetting, Sheet, first_setting, sheet_to_plain
 from server.drawers.models import Drawer
 from server.ownership import require_owner
@@ -190,6 +190,25 @@ def choose_medium(*, actor: AbstractBaseUser, piece: Piece, version: int, medium
     sheet = piece.sheet().with_medium(medium, drawer=str(drawer.pk))
     what = f"{MEDIA[medium]} from {drawer.name}"
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
+
+
+def go_over_in_pencil(*, actor: AbstractBaseUser, piece: Piece, version: int, drawer: Drawer) -> Piece:
+    """Leave the marker as it is and lay pencil over it: as many pencils as markers, in the school for that."""
+    require_owner(actor, drawer)
+    sheet = piece.sheet()
+    if drawer.medium != "pencil" or sheet.medium != "marker" or not sheet.swatches:
+        raise ValidationError({"drawer": "Pencil goes over a picture that has its colours in marker."})
+    pencils = drawer.shades()
+    ramps = {
+        label: sorted(
+            same_number([sheet.swatches[code] for code in setting.ramp], pencils), key=lambda one: -one.lab[0]
+        )
+        for label, setting in sheet.regions.items()
+        if setting.ramp
+    }
+    over = sheet.over_itself("pencil", "P2", str(drawer.pk), ramps)
+    what = f"Pencil from {drawer.name} over the marker"
+    return keep_step(actor=actor, piece=piece, version=version, what=what[:200], sheet=over)
 
 
 def choose_school(*, actor: AbstractBaseUser, piece: Piece, version: int, school: str) -> Piece:

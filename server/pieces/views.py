@@ -132,6 +132,13 @@ class PieceViewSet(ColourActions, viewsets.GenericViewSet):
         drawer = get_object_or_404(Drawer.objects.owned_by(request.user), pk=form["drawer"])
         return self._change(services.choose_medium, medium=form["medium"], drawer=drawer)
 
+    @changes(serializers.OverSerializer)
+    @action(detail=True, methods=["put"], url_path="pencil-over")
+    def pencil_over(self, request: Request, pk: str) -> Response:
+        form = self._read(serializers.OverSerializer)
+        drawer = get_object_or_404(Drawer.objects.owned_by(request.user), pk=form["drawer"])
+        return self._change(services.go_over_in_pencil, drawer=drawer)
+
     @changes(serializers.SchoolChoiceSerializer)
     @action(detail=True, methods=["put"])
     def school(self, request: Request, pk: str) -> Response:

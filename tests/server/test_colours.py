@@ -153,3 +153,36 @@ class SchoolTest(ColourTestCase):
         for copies in ("0", "999", "many", ""):
             with self.subTest(copies=copies):
                 self.assertEqual(self.send("get", f"pieces/{self.piece.pk}/batch/?copies={copies}").status_code, 422)
+
+
+class PencilOverTest(ColourTestCase):
+    def over(self):
+        return self.change("pencil-over", {"drawer": self.ana.drawers.get(medium="pencil").pk})
+
+    def test_as_many_pencils_go_over_the_marker_that_stays_beneath(self):
+        before = self.shown()
+        body = self.over().json()
+        self.assertEqual((body["medium"], body["school"]), ("pencil", "P2"))
+        for old, new in zip(before["regions"], body["regions"], strict=True):
+            self.assertEqual(len(new["ramp"]["swatches"]), len(old["ramp"]["swatches"]))
+            self.assertEqual(new["under"], [one["name"] for one in old["ramp"]["swatches"]])
+        plan = self.send("get", self.at("plan")).json()
+        self.assertIn("Lay the marker beneath first", plan["before"][0])
+        self.assertEqual(self.change("undo", method="post").json()["regions"], before["regions"])
+
+    def test_the_picture_shows_both_and_the_recipe_keeps_both(self):
+        marker = self.client.get(f"/api/v1/{self.at('picture')}?view=coloured").content
+        self.over()
+        both = self.client.get(f"/api/v1/{self.at('picture')}?view=coloured").content
+        self.assertNotEqual(marker, both)
+        self.change("recipes", method="post")
+        data = self.client.get(f"/api/v1/{self.at('recipes/1')}").content
+        file = SimpleUploadedFile("r.json", data)
+        copy = self.client.post("/api/v1/pieces/import/", {"recipe": file}).json()
+        self.assertTrue(all(one["under"] for one in copy["regions"]))
+
+    def test_only_pencil_goes_over_and_only_over_marker(self):
+        watercolour = self.ana.drawers.get(medium="watercolour")
+        self.assertProblem(self.change("pencil-over", {"drawer": watercolour.pk}), 422, "invalid_fields", "Pencil goes")
+        self.over()
+        self.assertProblem(self.over(), 422, "invalid_fields", "colours in marker")

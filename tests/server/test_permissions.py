@@ -22,6 +22,7 @@ PIECE_ROUTES = {
     "glows/": ("put", {"glows": [{"x_mm": 20, "y_mm": 20}]}, 200),
     "zoning/": ("put", {"true_to_scene": 0.5}, 200),
     "school/": ("put", {"school": "M3"}, 200),
+    "pencil-over/": ("put", {"drawer": "own"}, 200),
     "wishes/": ("put", {"order_wish": "regions"}, 200),
     "batch/": ("get", None, 422),
     "values/": ("get", None, 200),

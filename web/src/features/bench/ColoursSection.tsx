@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 
 import { drawerQueries, type Medium, type Trade } from "@/shared/api";
 import { Button, RampChips, StepBars, tell } from "@/shared/ui";
-import { useChooseMedium, useColourWishes } from "./api";
+import { useChooseMedium, useColourWishes, usePencilOver } from "./api";
 import { chosenRegions, useBench } from "./bench";
 import { FitAdvice } from "./FitAdvice";
 import { PaletteBox } from "./PaletteBox";
@@ -16,6 +16,8 @@ export function ColoursSection({ trade }: { trade: Trade }) {
   const drawers = useQuery(drawerQueries.list).data ?? [];
   const chooseMedium = useChooseMedium(piece.id);
   const colourWishes = useColourWishes(piece.id);
+  const over = usePencilOver(piece.id);
+  const pencils = drawers.find((one) => one.medium === "pencil");
   const chosen = chosenRegions(bench);
   const wishes = piece.regions.filter((region) => region.wish_hex && !region.ramp && !region.left_as_paper).length;
 
@@ -43,6 +45,10 @@ export function ColoursSection({ trade }: { trade: Trade }) {
           </select>
         </label>
       </div>
+      {piece.medium === "marker" && piece.pen_count > 0 && pencils && (
+        <p className="mb-2"><Button kind="quiet" busy={over.isPending} title="The marker stays beneath; as many pencils as markers are laid over it" onClick={() => over.mutate(pencils.id, { onSuccess: () => tell("The marker lies beneath; the pencils nearest to it go over. Undo brings the marker back.") })}>Go over it in pencil</Button></p>
+      )}
+      {piece.regions.some((region) => region.under.length > 0) && <p className="mb-2 text-[13px] text-soft">Marker lies beneath; the pencils go over it when it is dry.</p>}
       <FitAdvice />
       <ValueGuard />
       <PaletteBox />

@@ -177,6 +177,7 @@ export const useSplitRegion = (id: number) =>
   useChange(id, "post", "split", (barrier: { label: number; line: [number, number][] }) => barrier);
 export const useChooseMedium = (id: number) =>
   useChange(id, "put", "medium", (choice: { medium: Medium; drawer: number }) => choice);
+export const usePencilOver = (id: number) => useChange(id, "put", "pencil-over", (drawer: number) => ({ drawer }));
 export const useChooseSchool = (id: number) => useChange(id, "put", "school", (school: string) => ({ school }));
 export const useSetRamp = (id: number) =>
   useChange(id, "put", "ramp", (ramp: { labels: number[]; codes: string[]; wish_hex: string | null; by_hand: boolean }) => ramp);

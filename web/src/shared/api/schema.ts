@@ -622,6 +622,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/pencil-over/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        put: operations["pieces_pencil_over_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/picture/": {
         parameters: {
             query?: never;
@@ -1405,6 +1422,9 @@ export interface components {
          * @enum {string}
          */
         OutlineInkEnum: "dye" | "waterproof" | "embossed" | "pale";
+        OverRequest: {
+            drawer: number;
+        };
         PaginatedDrawerList: {
             /** @example 123 */
             count: number;
@@ -1662,6 +1682,8 @@ export interface components {
             tags: string[];
             /** @description Form and depth are still a first guess. */
             guessed: boolean;
+            /** @description Names of the markers beneath. */
+            under: string[];
             /** @description Narrower than two strokes of the medium's tip. */
             too_small: boolean;
             shades: number;
@@ -2947,6 +2969,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PaletteColour"][];
+                };
+            };
+        };
+    };
+    pieces_pencil_over_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the piece the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OverRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
                 };
             };
         };

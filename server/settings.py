@@ -31,6 +31,7 @@ INSTALLED_APPS = [
     "server.accounts",
     "server.drawers",
     "server.pieces",
+    "server.runs",
     "demo",
 ]
 MIDDLEWARE = [

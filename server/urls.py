@@ -8,6 +8,7 @@ urlpatterns = [
     path("api/v1/", include("server.accounts.urls")),
     path("api/v1/", include("server.drawers.urls")),
     path("api/v1/", include("server.pieces.urls")),
+    path("api/v1/", include("server.runs.urls")),
     re_path(r"^api/", problems.no_such_address),
     re_path(r"^(?!static/|assets/).*$", web.page),
 ]

@@ -73,7 +73,7 @@ GLOW = record(
 STEP = record(which=TEXT, where=TEXT, join=TEXT, how=TEXT)
 SCHOOL = record(code=TEXT, name=TEXT, medium=TEXT, summary=TEXT, steps=many(STEP, 12))
 SHEET = record(
-    later=("fronts", "shade", "follow", "own_school", "order_wish", "key", "touches", "under_swatches"),
+    later=("fronts", "shade", "follow", "own_school", "order_wish", "key", "touches", "under_swatches", "masked"),
     title=TEXT,
     outline_ink=TEXT,
     paper=TEXT,
@@ -92,6 +92,7 @@ SHEET = record(
     shade=NUMBER,
     follow=NUMBER,
     order_wish=TEXT,
+    masked=FLAG,
     touches=many(TEXT, 12),
     key=TEXT,
     own_school=or_nothing(SCHOOL),
@@ -118,6 +119,24 @@ PASS = record(
     wait_for=TEXT,
     change=FLAG,
 )
+HANDLING = record(
+    kind={"enum": ["lay", "lift"]},
+    mask=whole(),
+    name=TEXT,
+    how=TEXT,
+    before_pass=whole(1),
+    start_s=NUMBER,
+    end_s=NUMBER,
+    wait_s=NUMBER,
+)
+PLAN = record(
+    later=("handling",),
+    passes=many(PASS, 40000),
+    handling=many(HANDLING, 100),
+    pen_changes=whole(),
+    duration_s=NUMBER,
+    bound_s=NUMBER,
+)
 SCHEMA = {
     "$schema": "https://json-schema.org/draft/2020-12/schema",
     "title": "Paleta recipe, format version 1",
@@ -136,7 +155,7 @@ SCHEMA = {
             dpi={"type": "number", "exclusiveMinimum": 0},
         ),
         sheet=SHEET,
-        plan=record(passes=many(PASS, 40000), pen_changes=whole(), duration_s=NUMBER, bound_s=NUMBER),
+        plan=PLAN,
         files={
             "type": "object",
             "propertyNames": SHA256,

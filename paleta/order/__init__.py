@@ -2,6 +2,8 @@
 
 from paleta.order._check import Violation, check_plan
 from paleta.order._copies import MOST_COPIES, Batch, BatchLine, batch
+from paleta.order._masks import Handling, Mask
+from paleta.order._own_pace import Timed, own_pace
 from paleta.order._pace import PACES, Pace
 from paleta.order._plan import Pass, Plan
 from paleta.order._schedule import make_plan, plan_region_by_region
@@ -27,12 +29,15 @@ __all__ = [
     "TOUCHES",
     "Batch",
     "BatchLine",
+    "Handling",
     "Job",
+    "Mask",
     "Pace",
     "Pass",
     "Plan",
     "School",
     "Step",
+    "Timed",
     "Touch",
     "TouchStep",
     "Violation",
@@ -41,6 +46,7 @@ __all__ = [
     "check_plan",
     "expand",
     "make_plan",
+    "own_pace",
     "plan_region_by_region",
     "plan_touches",
     "school_from_plain",

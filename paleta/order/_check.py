@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from itertools import pairwise
 
+from paleta.errors import SchoolError
+from paleta.order._masks import mask_faults
 from paleta.order._pace import PACES, Pace
 from paleta.order._plan import Pass, Plan
 from paleta.order._schools import School, school_named
@@ -23,14 +25,24 @@ class Violation:
     sentence: str
 
 
-def check_plan(work: Work, plan: Plan, school: School | str, pace: Pace | None = None) -> list[Violation]:
+def check_plan(work: Work, plan: Plan, school: School | str | None = None, pace: Pace | None = None) -> list[Violation]:
     """All rules that `plan` breaks; an empty list is a sound plan.
 
+    School and pace are those the plan was made for, unless others are named.
+
     Every region has its school's passes and no others in their order; one hand; a change of pen takes its time; wet
-    blends are not interrupted for too long; second coats and touching regions find dry paper.
+    blends are not interrupted for too long; second coats and touching regions find dry paper; masks lie where and when
+    they must.
+
+    Raises
+    ------
+    SchoolError
+        If neither the plan nor the caller names a school, or there is no such school.
     """
-    school = school_named(school) if isinstance(school, str) else school
-    pace = pace or PACES[school.medium]
+    school = school_named(school) if isinstance(school, str) else school or plan.school
+    if school is None:
+        raise SchoolError("A plan that was read from a file is checked against a school: name it.")
+    pace = pace or plan.pace or PACES[school.medium]
     by_region: dict[int, list[Pass]] = {}
     for one in plan.passes:
         by_region.setdefault(one.region, []).append(one)
@@ -40,6 +52,7 @@ def check_plan(work: Work, plan: Plan, school: School | str, pace: Pace | None =
         *_blends(by_region, pace),
         *_neighbours(work, by_region, pace),
         *_first_things(work, by_region, school),
+        *(Violation(*fault) for fault in mask_faults(work, plan, pace, ROUNDING_S)),
     ]
 
 

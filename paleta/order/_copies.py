@@ -75,6 +75,8 @@ def batch(work: Work, plan: Plan, pace: Pace, copies: int) -> Batch:
     handing_over = (copies - 1) * (
         pace.change_s if plan.passes and plan.passes[0].swatch != plan.passes[-1].swatch else 0
     )
+    # Every card has its masks laid and lifted.
+    now_s += copies * sum(one.end_s - one.start_s for one in plan.handling)
     return Batch(
         copies=copies,
         lines=tuple(lines),

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
+from paleta.order._masks import Handling
+from paleta.order._pace import Pace
+from paleta.order._schools import School
 from paleta.order._work import Stroke
 
 
@@ -25,9 +28,16 @@ class Pass(Stroke):
 
 @dataclass(frozen=True, slots=True)
 class Plan:
-    """Passes in order. `bound_s` is a time no order can beat."""
+    """Passes in order. `bound_s` is a time no order can beat.
+
+    handling  masks laid and lifted between the passes, by time.
+    school, pace  what it was made for; a plan read from a file does not know them.
+    """
 
     passes: tuple[Pass, ...]
     pen_changes: int
     duration_s: float
     bound_s: float
+    handling: tuple[Handling, ...] = ()
+    school: School | None = field(default=None, compare=False, repr=False)
+    pace: Pace | None = field(default=None, compare=False, repr=False)

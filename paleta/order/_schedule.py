@@ -10,11 +10,13 @@ goes on from there, and proves small works to be the best there is.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 import numpy as np
 
 from paleta.errors import PlanImpossible
 from paleta.order._clock import Clock, Unit, measure, to_plan
+from paleta.order._masks import handling_s, with_masks
 from paleta.order._pace import Pace
 from paleta.order._plan import Plan
 from paleta.order._rules import Rules, blocks_of, rules_of
@@ -40,7 +42,7 @@ def make_plan(work: Work, school: School, pace: Pace) -> Plan:
     Raises
     ------
     PlanImpossible
-        If the pace leaves no time for a wet blend.
+        If the pace leaves no time for a wet blend, or a mask covers what must be coloured under it.
     """
     chains = [expand(job, school) for job in work.jobs if job.ramp]
     rules = rules_of(work, chains)
@@ -53,7 +55,7 @@ def make_plan(work: Work, school: School, pace: Pace) -> Plan:
         apart, alone_bound = solve(_improve(_greedy(units, pace, rules), pace, rules), pace, rules)
         order = min(order, apart, key=lambda one: measure(one, pace, rules.near))
         bound = max(bound, min(packed_bound, alone_bound))
-    return to_plan(order, pace, rules.near, min(bound, measure(order, pace, rules.near)[0]))
+    return _finished(order, work, school, pace, rules, min(bound, measure(order, pace, rules.near)[0]))
 
 
 def plan_region_by_region(work: Work, school: School, pace: Pace) -> Plan:
@@ -64,7 +66,13 @@ def plan_region_by_region(work: Work, school: School, pace: Pace) -> Plan:
     chains = [expand(job, school) for job in work.jobs if job.ramp]
     rules = rules_of(work, chains)
     order = _greedy(_alone(chains), pace, rules, mind_pens=False)
-    return to_plan(order, pace, rules.near, lower_bound(chains, pace))
+    return _finished(order, work, school, pace, rules, lower_bound(chains, pace))
+
+
+def _finished(order: Sequence[Unit], work: Work, school: School, pace: Pace, rules: Rules, bound_s: float) -> Plan:
+    """Times and masks on an order."""
+    plan = to_plan(order, pace, rules.near, bound_s + handling_s(work))
+    return with_masks(replace(plan, school=school, pace=pace), work, pace)
 
 
 def lower_bound(chains: Sequence[Sequence[Stroke]], pace: Pace) -> float:

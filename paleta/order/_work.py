@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 
 from paleta.errors import PlanImpossible
 from paleta.light import SHARES, ZONE_NAMES
+from paleta.order._masks import Mask
 from paleta.order._schools import Join, School, Step
 
 LEAST_SHARE = 0.004
@@ -36,12 +37,14 @@ class Job:
 class Work:
     """All jobs, and which regions touch each other (pairs in any order; pairs without jobs are ignored).
 
-    creepers are swatches so dark that they creep past the line, to be laid after paler neighbours.
+    creepers are swatches so dark that they creep past the line, to be laid after paler neighbours. What lies under a
+    mask must have another rank than what is coloured over it.
     """
 
     jobs: tuple[Job, ...]
     touching: frozenset[frozenset[int]] = field(default_factory=frozenset)
     creepers: frozenset[str] = frozenset()
+    masks: tuple[Mask, ...] = ()
 
     def __post_init__(self) -> None:
         regions = [job.region for job in self.jobs]

@@ -13,7 +13,7 @@ from typing import Any
 import jsonschema
 
 from paleta.errors import RecipeError
-from paleta.order import Pass, Plan
+from paleta.order import Handling, Pass, Plan
 from paleta.recipe._recipe import ImpressionRecord, Recipe
 from paleta.recipe._sheet import sheet_from_plain, sheet_to_plain, whole_numbers
 
@@ -26,8 +26,11 @@ SCHEMA: dict[str, Any] = json.loads((files("paleta.recipe") / "recipe.schema.jso
 
 def dump(recipe: Recipe) -> bytes:
     """The recipe as UTF-8 JSON with sorted keys; `load` gives an equal recipe back."""
-    plan = asdict(recipe.plan)
-    plan["passes"] = [{**one, "zones": list(one["zones"])} for one in plan["passes"]]
+    plan = {
+        "passes": [{**asdict(one), "zones": list(one.zones)} for one in recipe.plan.passes],
+        "handling": [asdict(one) for one in recipe.plan.handling],
+        **{name: getattr(recipe.plan, name) for name in ("pen_changes", "duration_s", "bound_s")},
+    }
     plain = {
         "format": FORMAT,
         "format_version": FORMAT_VERSION,
@@ -65,6 +68,7 @@ def load(data: bytes) -> Recipe:
 
 def _build(plain: dict[str, Any]) -> Recipe:
     passes = tuple(Pass(**{**one, "zones": tuple(one["zones"])}) for one in plain["plan"]["passes"])
+    handling = tuple(Handling(**one) for one in plain["plan"].get("handling", ()))
     try:
         contents = {name: base64.b64decode(text, validate=True) for name, text in plain["files"].items()}
     except binascii.Error as error:
@@ -77,7 +81,7 @@ def _build(plain: dict[str, Any]) -> Recipe:
         version=plain["version"],
         impression=ImpressionRecord(**plain["impression"]),
         sheet=sheet,
-        plan=Plan(**{**plain["plan"], "passes": passes}),
+        plan=Plan(**{**plain["plan"], "passes": passes, "handling": handling}),
         files=contents,
     )
 

@@ -93,6 +93,7 @@ class Sheet:
     regions   settings by region label after the edits.
     own_school  a school the user wrote, whole, so that a recipe needs nothing else; else None.
     order_wish  "" for fewest pen changes, or one of ORDER_WISHES.
+    masked    the figure lies under a mask while the background is coloured.
     under_swatches  the markers beneath, by code; drawers may use the same codes as others.
     key       how light the picture is meant to be: "" or one of "light", "middle", "night".
     touches   finishing touches by code (paleta.order.TOUCHES); finish and card are notes.
@@ -107,6 +108,7 @@ class Sheet:
     school: str = "M1"
     own_school: School | None = None
     order_wish: str = ""
+    masked: bool = False
     key: str = ""
     drawer: str = ""
     lamp: Lamp = field(default_factory=lambda: Lamp(azimuth_deg=315, elevation_deg=40))

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 
 from paleta.impression import RegionMap
 from paleta.light import Body, Zoning
-from paleta.order import Job, Work
+from paleta.order import Job, Mask, Work
 from paleta.recipe._sheet import RegionSetting, Sheet
 
 
@@ -58,7 +58,7 @@ def _job(label: int, setting: RegionSetting, area_mm2: float, shares: tuple[floa
 def work_of(sheet: Sheet, region_map: RegionMap, shares: Mapping[int, tuple[float, ...]]) -> Work:
     """A job for every region that has a ramp and is not left as paper; `shares` as from paleta.light.zone_shares."""
     areas = {region.label: region.area_mm2 for region in region_map.regions}
-    ranks = {"focal": {"focal": 0}, "background": {"background": 0}}.get(sheet.order_wish, {})
+    ranks = _ranks(sheet)
     jobs = tuple(
         _job(label, setting, areas[label], shares.get(label, ()), ranks.get(setting.role, 1))
         for label, setting in sheet.regions.items()
@@ -70,5 +70,22 @@ def work_of(sheet: Sheet, region_map: RegionMap, shares: Mapping[int, tuple[floa
         if sheet.medium in CREEPING and swatch.lab[0] < CREEPING[sheet.medium]
     )
     return Work(
-        jobs=jobs, creepers=creepers, touching=Work.pairs((border.a, border.b) for border in region_map.borders)
+        jobs=jobs,
+        creepers=creepers,
+        touching=Work.pairs((border.a, border.b) for border in region_map.borders),
+        masks=_masks(sheet, jobs),
     )
+
+
+def _ranks(sheet: Sheet) -> dict[str, int]:
+    """Which roles have their turn before (0) or after (2) the rest (1). A masked background comes after the figure,
+    unless it is wished first; either is common practice."""
+    ranks = {"focal": {"focal": 0}, "background": {"background": 0}}.get(sheet.order_wish, {})
+    return {"background": 2, **ranks} if sheet.masked else ranks
+
+
+def _masks(sheet: Sheet, jobs: tuple[Job, ...]) -> tuple[Mask, ...]:
+    if not sheet.masked:
+        return ()
+    behind = frozenset(job.region for job in jobs if sheet.regions[job.region].role == "background")
+    return (Mask(over=frozenset(job.region for job in jobs) - behind, during=behind),) if behind else ()

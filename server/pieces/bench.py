@@ -33,13 +33,14 @@ from paleta.light import (
     thresholds,
     zone_shares,
 )
-from paleta.order import PACES, Batch, Plan, School, Work, batch, check_plan, make_plan, plan_region_by_region
+from paleta.order import Batch, Pace, Plan, School, Work, batch, check_plan, make_plan, plan_region_by_region
 from paleta.picture import Canvas, looks_of, make_canvas, paint
 from paleta.recipe import Sheet, bodies_of, work_of, zoning_of
 from server.pieces import files
 from server.pieces.cache import DiskCache
 from server.pieces.models import Piece
 from server.pieces.sheets import sheet_sha256
+from server.runs.services import pace_of
 
 Value = TypeVar("Value")
 JPEG_QUALITY = 92
@@ -189,20 +190,20 @@ def shares_of(piece: Piece, sheet: Sheet) -> dict[int, tuple[float, ...]]:
 def plans_of(piece: Piece, sheet: Sheet) -> tuple[Plan, Plan]:
     """The plan, and the same work done region by region."""
     work, school = work_of(sheet, region_map_of(piece, sheet), shares_of(piece, sheet)), sheet.school_used
-    return _plans.get((work, school, sheet.order_wish), lambda: _make_plans(work, school, sheet.order_wish))
+    pace, _ = pace_of(piece.owner, school.medium)
+    return _plans.get((work, school, pace, sheet.order_wish), lambda: _make_plans(work, school, pace, sheet.order_wish))
 
 
 def batch_of(piece: Piece, sheet: Sheet, copies: int) -> Batch:
     """The plan worked on several cards at once."""
     work = work_of(sheet, region_map_of(piece, sheet), shares_of(piece, sheet))
-    return batch(work, plans_of(piece, sheet)[0], PACES[sheet.school_used.medium], copies)
+    return batch(work, plans_of(piece, sheet)[0], pace_of(piece.owner, sheet.school_used.medium)[0], copies)
 
 
-def _make_plans(work: Work, school: School, wish: str) -> tuple[Plan, Plan]:
-    pace = PACES[school.medium]
+def _make_plans(work: Work, school: School, pace: Pace, wish: str) -> tuple[Plan, Plan]:
     by_region = plan_region_by_region(work, school, pace)
     plan = by_region if wish == "regions" else make_plan(work, school, pace)
-    faults = check_plan(work, plan, school, pace)
+    faults = check_plan(work, plan)
     if faults:  # A wrong order would spoil a card; better none at all.
         raise AssertionError(f"make_plan broke a rule: {faults[0].sentence}")
     return plan, by_region

@@ -43,8 +43,9 @@ def piece_card(piece: Piece) -> dict[str, Any]:
     return {**{field: getattr(piece, field) for field in fields}, "clock": lamp.clock}
 
 
-def piece_readout(piece: Piece) -> dict[str, Any]:
-    sheet = piece.sheet()
+def piece_readout(piece: Piece, sheet: Sheet | None = None) -> dict[str, Any]:
+    """The piece on its working sheet, or on the sheet of a kept version."""
+    sheet = sheet or piece.sheet()
     around = {step.number: step.what for step in piece.steps.filter(number__in=(piece.position, piece.position + 1))}
     has_before = piece.steps.filter(number=piece.position - 1).exists()
     recipe = piece.recipes.last()
@@ -55,6 +56,7 @@ def piece_readout(piece: Piece) -> dict[str, Any]:
         "medium",
         "school",
         "order_wish",
+        "masked",
         "key",
         "touches",
         "finish",
@@ -179,7 +181,11 @@ def _ramp(setting: RegionSetting, sheet: Sheet) -> dict[str, Any] | None:
     return RampSerializer.of(judge([sheet.swatches[code] for code in setting.ramp]))
 
 
-def plan_readout(sheet: Sheet, region_map: RegionMap, plan: Plan, by_region: Plan) -> dict[str, Any]:
+def plan_readout(
+    sheet: Sheet, region_map: RegionMap, plan: Plan, by_region: Plan, *, timed_runs: int
+) -> dict[str, Any]:
+    # The plan lifts its own mask.
+    touches = [code for code in sheet.touches if not (sheet.masked and code == "unmask")]
     swatches = {
         code: SwatchSerializer.of(one.code, one.name, one.family, one.lab) for code, one in sheet.swatches.items()
     }
@@ -202,7 +208,9 @@ def plan_readout(sheet: Sheet, region_map: RegionMap, plan: Plan, by_region: Pla
         "passes": [
             {**{field: getattr(one, field) for field in fields}, "swatch": swatches[one.swatch]} for one in plan.passes
         ],
-        "after": [asdict(step) for step in plan_touches(sheet.touches, sheet.medium)],
+        "handling": [asdict(one) for one in plan.handling],
+        "timed_runs": timed_runs,
+        "after": [asdict(step) for step in plan_touches(touches, sheet.medium)],
         "before": reserves(sheet, region_map),
         "pen_changes": plan.pen_changes,
         "duration_s": plan.duration_s,

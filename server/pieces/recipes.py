@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
+from django.shortcuts import get_object_or_404
 
 from paleta.errors import RecipeError, ShapeError
 from paleta.impression import apply_edits, labels_from_png, read
@@ -15,7 +16,7 @@ from server.pieces import bench, files
 from server.pieces.models import Piece, RecipeRecord
 from server.pieces.services import put_on_shelf
 from server.pieces.sheets import sheet_sha256
-from server.pieces.steps import lock
+from server.pieces.steps import keep_step, lock
 
 
 @transaction.atomic
@@ -44,6 +45,13 @@ def save_recipe(*, actor: AbstractBaseUser, piece: Piece, version: int) -> Recip
 def recipe_of(record: RecipeRecord) -> Recipe:
     """The frozen recipe, without its pictures."""
     return load(record.body.encode())
+
+
+def restore_recipe(*, actor: AbstractBaseUser, piece: Piece, version: int, number: int) -> Piece:
+    """Make the sheet of a kept recipe the current one again."""
+    require_owner(actor, piece)
+    sheet = recipe_of(get_object_or_404(piece.recipes, number=number)).sheet
+    return keep_step(actor=actor, piece=piece, version=version, what=f"Back to version {number}", sheet=sheet)
 
 
 def export_recipe(*, actor: AbstractBaseUser, record: RecipeRecord) -> bytes:

@@ -137,6 +137,7 @@ class WishesSerializer(serializers.Serializer):
     order_wish = serializers.ChoiceField(choices=WISH_CHOICES, allow_blank=True, required=False)
     key = serializers.ChoiceField(choices=[(key, key) for key in KEYS], allow_blank=True, required=False)
     touches = serializers.ListField(child=serializers.ChoiceField(choices=TOUCH_CHOICES), required=False)
+    masked = serializers.BooleanField(required=False)
 
 
 class BatchLineSerializer(serializers.Serializer):
@@ -317,6 +318,7 @@ class PieceSerializer(serializers.Serializer):
     medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
     school = serializers.CharField()
     order_wish = serializers.ChoiceField(choices=WISH_CHOICES, allow_blank=True)
+    masked = serializers.BooleanField(help_text="The figure lies under a mask while the background is coloured.")
     key = serializers.ChoiceField(choices=[(key, key) for key in KEYS], allow_blank=True)
     touches = serializers.ListField(child=serializers.ChoiceField(choices=TOUCH_CHOICES))
     drawer = serializers.IntegerField(allow_null=True)
@@ -364,6 +366,18 @@ class PassSerializer(serializers.Serializer):
     change = serializers.BooleanField()
 
 
+class HandlingSerializer(serializers.Serializer):
+    """A mask being laid or lifted."""
+
+    kind = serializers.ChoiceField(choices=[("lay", "lay"), ("lift", "lift")])
+    name = serializers.CharField()
+    how = serializers.CharField()
+    before_pass = serializers.IntegerField()
+    start_s = serializers.FloatField()
+    end_s = serializers.FloatField()
+    wait_s = serializers.FloatField()
+
+
 class TouchStepSerializer(serializers.Serializer):
     code = serializers.CharField()
     name = serializers.CharField()
@@ -377,6 +391,8 @@ class TouchStepSerializer(serializers.Serializer):
 class PlanSerializer(serializers.Serializer):
     school = serializers.CharField()
     passes = PassSerializer(many=True)
+    handling = HandlingSerializer(many=True, help_text="Masks, in their order.")
+    timed_runs = serializers.IntegerField(help_text="How many logged runs the times come from; 0: common practice.")
     pen_changes = serializers.IntegerField()
     duration_s = serializers.FloatField()
     bound_s = serializers.FloatField()

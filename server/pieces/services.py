@@ -228,6 +228,7 @@ def wish(*, actor: AbstractBaseUser, piece: Piece, version: int, changes: Mappin
     sheet = replace(piece.sheet(), **changes)
     words = {
         "order_wish": f"order: {ORDER_WORDS[sheet.order_wish]}",
+        "masked": "a mask for the background" if sheet.masked else "no mask",
         "touches": "finishing touches: " + (", ".join(sheet.touches) or "none"),
         "key": f"a picture in {sheet.key} key" if sheet.key else "no key",
     }

@@ -20,19 +20,24 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 
 from paleta.light import Glow, Lamp
+from paleta.recipe import Recipe
 from server.drawers.models import Drawer
 from server.pieces import bench, readout, recipes, regions, serializers, services, steps
 from server.pieces.colour_views import ColourActions
 from server.pieces.models import Piece, RecipeRecord
+from server.pieces.run_views import RunActions
 from server.problems import VersionMissing
+from server.runs.services import pace_of
 from server.uploads import uploaded
 
+RECIPE = OpenApiParameter("recipe", int, description="The kept version to show instead of the working sheet.")
 PICTURE = [
     OpenApiParameter("view", str, enum=["line", "ink", "regions", "values", "coloured"], default="coloured"),
     OpenApiParameter("azimuth_deg", float, description="Another lamp than the kept one, while it is dragged."),
     OpenApiParameter("elevation_deg", float),
     OpenApiParameter("live", bool, description="Every second pixel."),
     OpenApiParameter("width_px", int, description="A small picture of this width, for the shelf."),
+    RECIPE,
     OpenApiParameter("version", int, description="Only to name the picture; a picture of a version may be kept."),
 ]
 
@@ -43,7 +48,7 @@ def changes(request: type, **more: Any) -> Any:
     )
 
 
-class PieceViewSet(ColourActions, viewsets.GenericViewSet):
+class PieceViewSet(ColourActions, RunActions, viewsets.GenericViewSet):
     """Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece."""
 
     queryset = Piece.objects.all()
@@ -97,8 +102,18 @@ class PieceViewSet(ColourActions, viewsets.GenericViewSet):
         handler = getattr(self, "action_map", {}).get(getattr(self.request, "method", "").lower())
         return [MultiPartParser()] if handler in ("create", "look", "import_recipe") else super().get_parsers()
 
+    @extend_schema(parameters=[RECIPE])
     def retrieve(self, request: Request, pk: str) -> Response:
-        return self._show(self.get_object())
+        piece = self.get_object()
+        kept = self._kept(piece)
+        return Response(readout.piece_readout(piece, kept.sheet)) if kept else self._show(piece)
+
+    def _kept(self, piece: Piece) -> Recipe | None:
+        """The frozen recipe that the request asks for, if it names one."""
+        query = self.request.query_params
+        if "recipe" not in query:
+            return None
+        return recipes.recipe_of(get_object_or_404(piece.recipes, number=_number(query, "recipe", int)))
 
     def destroy(self, request: Request, pk: str) -> Response:
         services.delete_piece(actor=request.user, piece=self.get_object())
@@ -238,18 +253,25 @@ class PieceViewSet(ColourActions, viewsets.GenericViewSet):
     def redo(self, request: Request, pk: str) -> Response:
         return self._change(steps.redo)
 
-    @extend_schema(responses=serializers.PlanSerializer)
+    @extend_schema(parameters=[RECIPE], responses=serializers.PlanSerializer)
     @action(detail=True)
     def plan(self, request: Request, pk: str) -> Response:
+        """The order of passes; that of a kept version is as it was frozen."""
         piece = self.get_object()
-        sheet = piece.sheet()
-        return Response(readout.plan_readout(sheet, bench.region_map_of(piece, sheet), *bench.plans_of(piece, sheet)))
+        kept = self._kept(piece)
+        sheet = kept.sheet if kept else piece.sheet()
+        plan, by_region = bench.plans_of(piece, sheet)
+        _, timed_runs = pace_of(request.user, sheet.medium)
+        region_map = bench.region_map_of(piece, sheet)
+        frozen = kept.plan if kept else plan
+        return Response(readout.plan_readout(sheet, region_map, frozen, by_region, timed_runs=timed_runs))
 
     @extend_schema(parameters=PICTURE, responses={(200, "image/jpeg"): OpenApiTypes.BINARY})
     @action(detail=True)
     def picture(self, request: Request, pk: str) -> HttpResponse:
         piece, query = self.get_object(), request.query_params
-        sheet = piece.sheet()
+        frozen = self._kept(piece)
+        sheet = frozen.sheet if frozen else piece.sheet()
         if "width_px" in query:
             data = bench.small_picture(piece, sheet, min(max(_number(query, "width_px", int), 40), 800))
         else:

@@ -7,7 +7,7 @@ import re
 
 from playwright.sync_api import expect
 
-from server.pieces import services
+from server.pieces import regions, services
 from tests.browser.base import BrowserTest
 from tests.builders import coloured, make_piece
 
@@ -135,3 +135,45 @@ class OrderTest(BrowserTest):
         page.reload()
         expect(page.get_by_role("checkbox", name="Gloss")).to_be_checked()
         self.passes_axe("finish")
+
+    def test_a_masked_background_is_seen_in_the_order_and_a_noted_time_retimes_it(self):
+        piece = coloured(make_piece(self.ana))
+        regions.change_regions(
+            actor=self.ana, piece=piece, version=piece.version, labels=[3], changes={"role": "background"}
+        )
+        page = self.open_piece(piece, "?section=order")
+        passes = page.get_by_role("list", name="Passes", exact=True)
+        page.get_by_label("Mask the figure for the background").click()
+        expect(passes.get_by_text("Lay the mask")).to_have_count(1)
+        expect(passes.get_by_text("Lift the mask")).to_have_count(1)
+        expect(page.get_by_text("Timed by common practice")).to_be_visible()
+        page.get_by_role("button", name="6 Finish").click()
+        page.get_by_label("Colouring took").fill("48")
+        page.get_by_label("What to change next time").fill("A paler sky")
+        page.keyboard.press("Enter")
+        noted = page.get_by_role("list", name="Times noted").get_by_role("listitem")
+        expect(noted).to_have_count(1)
+        expect(noted).to_contain_text("48 min")
+        self.passes_axe("finish with a time")
+        page.get_by_role("button", name="5 Order").click()
+        expect(page.get_by_text("Timed by the one time you noted")).to_be_visible()
+        page.get_by_role("button", name="6 Finish").click()
+        page.get_by_role("button", name="Forget the time of 48 min").click()
+        expect(noted).to_have_count(0)
+
+    def test_pencil_is_laid_over_marker_and_a_kept_version_comes_back(self):
+        page = self.open_piece(coloured(make_piece(self.ana)), "?section=colours")
+        page.get_by_role("button", name="Keep as version 1").click()
+        expect(page.get_by_role("button", name="Kept as version 1")).to_be_visible()
+        page.get_by_role("button", name="Go over it in pencil").click()
+        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("pencil")
+        page.get_by_role("button", name="Versions").click()
+        page.get_by_role("button", name="Lay version 1 on the bench again").click()
+        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("marker")
+        expect(page.get_by_role("button", name="Kept as version 1")).to_be_visible()
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("pencil")
+        page.get_by_role("button", name="Versions").click()
+        page.get_by_role("dialog").get_by_role("link", name="Print view").click()
+        expect(page.get_by_text("Recipe, version 1")).to_be_visible()
+        expect(page.get_by_text("Alcohol marker,")).to_be_visible()

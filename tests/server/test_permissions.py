@@ -51,6 +51,8 @@ PIECE_ROUTES = {
     "labels/": ("get", None, 200),
     "recipes/": ("get", None, 200),
     "recipes/1/": ("get", None, 404),
+    "recipes/1/restore/": ("post", None, 404),
+    "runs/": ("post", {"minutes": 40}, 201),
 }
 OPEN_ROUTES = {"session/", "session/demo/", "accounts/"}
 LIST_ROUTES = {
@@ -132,6 +134,8 @@ class PermissionTest(ApiTestCase):
         known |= {rf"drawers/(?P<pk>\d+)/{route.split('?')[0]}" for route in DRAWER_ROUTES if "export" not in route}
         known |= {
             r"pieces/(?P<pk>\d+)/recipes/(?P<number>\d+)/",
+            r"pieces/(?P<pk>\d+)/recipes/(?P<number>\d+)/restore/",
+            r"runs/(?P<pk>\d+)/",
             r"drawers/(?P<pk>\d+)/export\.(?P<kind>csv|gpl)/",
             r"drawers/(?P<pk>\d+)/swatches/(?P<code>[^/]{1,40})/",
             r"drawers/(?P<pk>\d+)/charts/(?P<number>\d{1,6})\.pdf/",

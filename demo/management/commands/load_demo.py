@@ -24,7 +24,7 @@ PASSWORD = "quillfield-hill"
 
 
 class Command(BaseCommand):
-    help = "Load the demo: one user, three drawers, five pieces. Does nothing if it is there already."
+    help = "Load the demo: one user, its drawers, five pieces. Does nothing if it is there already."
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--anew", action="store_true", help="throw the demo user's things away first")

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import type { Plan, School } from "@/shared/api";
-import { Button, counted, minutes, swatchStyle, useDraft } from "@/shared/ui";
+import { Button, counted, MaskLine, minutes, swatchStyle, timesFrom, useDraft } from "@/shared/ui";
 import { schoolsQuery, useChooseSchool, useDropSchool, useWishes } from "./api";
 import { useBench } from "./bench";
 import { Cautions } from "./Cautions";
@@ -21,6 +21,7 @@ export function OrderSection({ plan, error }: { plan: Plan | undefined; error: E
   const wishes = useWishes(piece.id);
   // The mark follows the hand at once; the server's word follows it.
   const [chosen, setChosen] = useDraft(piece.school as string);
+  const [masked, setMasked] = useDraft(piece.masked);
   const [wish, setWish] = useDraft(piece.order_wish);
   const [writing, setWriting] = useState<School | "new" | null>(null);
   const choose = (school: string) => {
@@ -51,6 +52,10 @@ export function OrderSection({ plan, error }: { plan: Plan | undefined; error: E
         </select>
         {(wish === "focal" || wish === "background") && !piece.regions.some((region) => region.role === wish) && <span className="text-[13px] text-soft">Mark regions as {wish} under Regions first.</span>}
       </label>
+      <label className="mb-3 flex items-center gap-2">
+        <input type="checkbox" className="size-5 accent-ink" checked={masked} onChange={(event) => { setMasked(event.target.checked); wishes.mutate({ masked: event.target.checked }, { onError: () => setMasked(piece.masked) }); }} />
+        <span>Mask the figure for the background{masked && !piece.regions.some((region) => region.role === "background") && <span className="block text-[13px] text-soft">Mark regions as background under Regions first.</span>}</span>
+      </label>
       <Cautions medium={piece.medium} />
       {error && <p role="alert">{error.message}</p>}
       {!plan && !error && <p role="status">Working out the order …</p>}
@@ -65,7 +70,7 @@ export function OrderSection({ plan, error }: { plan: Plan | undefined; error: E
             </tbody>
           </table>
           <p className="mb-3 text-[13px] text-soft">
-            Times are common practice until your own are logged. No order can take less than {minutes(plan.bound_s)}.
+            Timed {timesFrom(plan)}. No order can take less than {minutes(plan.bound_s)}.
             {plan.uncoloured > 0 && ` ${counted(plan.uncoloured, "region")} without colours ${plan.uncoloured === 1 ? "is" : "are"} not in it yet.`}
           </p>
           <CopiesBox plan={plan} />
@@ -73,6 +78,7 @@ export function OrderSection({ plan, error }: { plan: Plan | undefined; error: E
           <ol className="max-h-[46vh] overflow-y-auto border-y border-line" aria-label="Passes">
             {plan.passes.map((pass) => (
               <li key={pass.number}>
+                <MaskLine plan={plan} before={pass.number} />
                 {pass.wait_s > 0 && <p className="flex items-center gap-2 bg-faint px-1 py-1 text-[13px]"><span className="wait h-3 w-9" aria-hidden />Wait {minutes(pass.wait_s)} for {pass.wait_for}</p>}
                 <button type="button" onClick={() => select(pass.region, false)}
                   className={`grid w-full grid-cols-[2.2rem_1.6rem_1fr] gap-2 border-b border-faint px-1 py-1.5 text-left outline-offset-[-3px] ${selected.includes(pass.region) ? "bg-ink/10" : "hover:bg-faint"}`}>
@@ -85,6 +91,7 @@ export function OrderSection({ plan, error }: { plan: Plan | undefined; error: E
                 </button>
               </li>
             ))}
+            <li><MaskLine plan={plan} before={plan.passes.length + 1} /></li>
           </ol>
         </>
       )}

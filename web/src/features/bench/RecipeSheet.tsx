@@ -12,6 +12,7 @@ import { NotesSection } from "./NotesSection";
 import { OrderSection } from "./OrderSection";
 import { RegionsSection } from "./RegionsSection";
 import { StampSection } from "./StampSection";
+import { RunsBox } from "./RunsBox";
 import { TouchesBox } from "./TouchesBox";
 
 const NAMES: Record<Section, string> = {
@@ -30,7 +31,7 @@ export function RecipeSheet({ section, onSection }: { section: Section; onSectio
     light: <LightSection />,
     colours: trade && <ColoursSection trade={trade} />,
     order: trade && <OrderSection plan={plan.data} error={plan.error} />,
-    finish: <>{trade && <TouchesBox trade={trade} plan={plan.data} />}<NotesSection field="finish" label="Finishing touches" hint="Where each goes; what to change next time." /></>,
+    finish: <>{trade && <TouchesBox trade={trade} plan={plan.data} />}<RunsBox plan={plan.data} /><NotesSection field="finish" label="Finishing touches" hint="Where each goes; what to change next time." /></>,
     card: <NotesSection field="card" label="The card" hint="Sizes, layers, what is written inside before the panel is glued." />,
   };
   return (

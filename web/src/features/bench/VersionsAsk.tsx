@@ -3,12 +3,13 @@ import { Link } from "react-router";
 
 import { api } from "@/shared/api";
 import { Ask, Button, Failed, Waiting } from "@/shared/ui";
-import { pieceQueries } from "./api";
+import { pieceQueries, useRestore } from "./api";
 import { useBench } from "./bench";
 
 /** The kept versions, what each changed, and ways out: print and file. */
 export function VersionsAsk({ open, onClose }: { open: boolean; onClose: () => void }) {
   const { piece } = useBench();
+  const restore = useRestore(piece.id);
   const recipes = useQuery({ ...pieceQueries.recipes(piece.id, piece.latest_recipe), enabled: open });
   return (
     <Ask open={open} onClose={onClose} title="Versions of this recipe" wide>
@@ -19,6 +20,8 @@ export function VersionsAsk({ open, onClose }: { open: boolean; onClose: () => v
               <div className="flex items-baseline gap-4">
                 <h3 className="text-[17px]">Version {recipe.number}</h3>
                 <span className="grow text-soft">{new Date(recipe.saved_at).toLocaleString()}</span>
+                <Link className="underline underline-offset-4" to={`/pieces/${piece.id}/print?recipe=${recipe.number}`}>Print view</Link>
+                <Button kind="quiet" onClick={() => restore.mutate(recipe.number, { onSuccess: onClose })} aria-label={`Lay version ${recipe.number} on the bench again`}>Lay on the bench</Button>
                 <a className="underline underline-offset-4" download href={api.url(`/pieces/${piece.id}/recipes/${recipe.number}/`)}>Export file</a>
               </div>
               <WhatChanged previous={recipe.previous ?? null} changes={recipe.changes} />
@@ -28,7 +31,7 @@ export function VersionsAsk({ open, onClose }: { open: boolean; onClose: () => v
         </ol>
       ) : recipes.isError ? <Failed error={recipes.error} onRetry={() => void recipes.refetch()} /> : <Waiting what="Fetching versions" />}
       <div className="mt-5 flex justify-end gap-4">
-        <Link className="rounded border border-ink px-3 py-1.5" to={`/pieces/${piece.id}/print`}>Print view</Link>
+        <Link className="rounded border border-ink px-3 py-1.5" to={`/pieces/${piece.id}/print`}>Print what is on the bench</Link>
         <Button kind="main" onClick={onClose}>Back to the bench</Button>
       </div>
     </Ask>

@@ -1,6 +1,6 @@
 import { keepPreviousData, queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, Problem, type Batch, type Form, type GoTo, type LightCheck, type Missing, type PaletteColour, type School, type Swatch, type Warning, type Medium, type Piece, type Plan, type Ramp, type RecipeLine, type Region } from "@/shared/api";
+import { api, Problem, type Batch, type Form, type GoTo, type LightCheck, type Missing, type PaletteColour, type School, type Swatch, type Warning, type Medium, type Piece, type Plan, type Ramp, type RecipeLine, type Region, type Run } from "@/shared/api";
 import { decodeLabels } from "./labels";
 
 export const pieceQueries = {
@@ -41,6 +41,20 @@ export const pieceQueries = {
     queryKey: ["pieces", id, "proposals", "missing", medium, drawer, wish] as const,
     queryFn: ({ signal }) => api.post<Missing>(`/pieces/${id}/missing-pen/`, wish, { signal }),
     staleTime: Infinity,
+  }),
+  runs: (id: number) => queryOptions({
+    queryKey: ["pieces", id, "runs"] as const,
+    queryFn: ({ signal }) => api.get<Run[]>(`/pieces/${id}/runs/`, { signal }),
+  }),
+  /** A kept version as the bench would show it, and its frozen order. */
+  kept: (id: number, recipe: number) => queryOptions({
+    queryKey: ["pieces", id, "kept", recipe] as const,
+    queryFn: async ({ signal }) => {
+      const [piece, plan] = await Promise.all([
+        api.get<Piece>(`/pieces/${id}/?recipe=${recipe}`, { signal }), api.get<Plan>(`/pieces/${id}/plan/?recipe=${recipe}`, { signal }),
+      ]);
+      return { piece, plan };
+    },
   }),
   recipes: (id: number, latest: number | null) => queryOptions({
     queryKey: ["pieces", id, "recipes", latest] as const,
@@ -111,7 +125,7 @@ export const schoolsQuery = queryOptions({
 });
 
 export const useWishes = (id: number) =>
-  useChange(id, "put", "wishes", (wishes: Partial<Pick<Piece, "order_wish" | "key" | "touches">>) => wishes);
+  useChange(id, "put", "wishes", (wishes: Partial<Pick<Piece, "order_wish" | "masked" | "key" | "touches">>) => wishes);
 export const useRemedy = (id: number) => useChange(id, "post", "remedy", ({ kind, regions }: Warning) => ({ kind, regions }));
 export const useLayGoTo = (id: number) =>
   useChange(id, "put", "goto", (choice: { goto: number; labels: number[] }) => choice);
@@ -182,6 +196,25 @@ export const useChooseSchool = (id: number) => useChange(id, "put", "school", (s
 export const useSetRamp = (id: number) =>
   useChange(id, "put", "ramp", (ramp: { labels: number[]; codes: string[]; wish_hex: string | null; by_hand: boolean }) => ramp);
 export const useColourWishes = (id: number) => useChange<void>(id, "post", "colour-wishes");
+export const useRestore = (id: number) => {
+  const client = useQueryClient();
+  const key = pieceQueries.detail(id).queryKey;
+  return useMutation({
+    scope: { id: `piece-${id}` },
+    mutationFn: (recipe: number) =>
+      api.post<Piece>(`/pieces/${id}/recipes/${recipe}/restore/`, undefined, { version: client.getQueryData(key)?.version ?? 0 }),
+    onSuccess: (piece) => client.setQueryData(key, piece),
+  });
+};
+
+/** Times change every plan of the medium, so all plans are asked for anew. */
+function useRunChange<Input>(id: number, mutationFn: (input: Input) => Promise<unknown>) {
+  const client = useQueryClient();
+  return useMutation({ mutationFn, onSuccess: () => client.invalidateQueries({ queryKey: ["pieces", id] }) });
+}
+export const useLogRun = (id: number) =>
+  useRunChange(id, (run: { minutes: number; note: string }) => api.post<Run>(`/pieces/${id}/runs/`, run));
+export const useForgetRun = (id: number) => useRunChange(id, (run: number) => api.delete(`/runs/${run}/`));
 export const useUndo = (id: number) => useChange<void>(id, "post", "undo");
 export const useRedo = (id: number) => useChange<void>(id, "post", "redo");
 export const useKeepRecipe = (id: number) => useChange<void>(id, "post", "recipes");

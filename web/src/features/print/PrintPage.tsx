@@ -1,13 +1,25 @@
 import { useQuery } from "@tanstack/react-query";
-import { Link, useParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 
 import { api, tradeQuery, type Piece, type Plan } from "@/shared/api";
 import { pieceQueries } from "@/features/bench";
-import { Button, chosenUnit, Failed, LampRose, length, minutes, RampChips, swatchStyle, Waiting } from "@/shared/ui";
+import { Button, chosenUnit, Failed, LampRose, length, MaskLine, minutes, RampChips, swatchStyle, timesFrom, Waiting } from "@/shared/ui";
 
 /** The sheet as a page to print: picture, lamp, regions with their swatches, and the numbered passes. */
 export function PrintPage() {
   const id = Number(useParams().id);
+  const recipe = Number(useSearchParams()[0].get("recipe"));
+  return recipe ? <KeptPage id={id} recipe={recipe} /> : <WorkingPage id={id} />;
+}
+
+function KeptPage({ id, recipe }: { id: number; recipe: number }) {
+  const kept = useQuery(pieceQueries.kept(id, recipe));
+  if (kept.data) return <Page {...kept.data} recipe={recipe} />;
+  if (kept.error) return <Failed error={kept.error} onRetry={() => void kept.refetch()} />;
+  return <div className="flex min-h-dvh"><Waiting what="Writing the page" /></div>;
+}
+
+function WorkingPage({ id }: { id: number }) {
   const piece = useQuery(pieceQueries.detail(id));
   const plan = useQuery({ ...pieceQueries.plan(id, piece.data?.version ?? 0), enabled: piece.data !== undefined });
   const error = piece.error ?? plan.error;
@@ -16,10 +28,13 @@ export function PrintPage() {
   return <div className="flex min-h-dvh"><Waiting what="Writing the page" /></div>;
 }
 
-function Page({ piece, plan }: { piece: Piece; plan: Plan }) {
+function Page({ piece, plan, recipe }: { piece: Piece; plan: Plan; recipe?: number }) {
   const trade = useQuery(tradeQuery).data;
   const named = (list: { code: string; name: string }[] | undefined, code: string) => list?.find((item) => item.code === code)?.name ?? "";
   const unit = chosenUnit();
+  const latest = piece.latest_recipe && !piece.changed_since_recipe ? piece.latest_recipe : null;
+  const version = recipe ?? latest;
+  const which = recipe ? `recipe=${recipe}` : `version=${piece.version}`;
   const coloured = piece.regions.filter((region) => region.ramp);
   const bare = piece.regions.filter((region) => region.left_as_paper);
   return (
@@ -32,7 +47,7 @@ function Page({ piece, plan }: { piece: Piece; plan: Plan }) {
         <header className="mb-4 flex items-start justify-between border-b-2 border-ink pb-3">
           <div>
             <h1 className="text-3xl">{piece.title}</h1>
-            <p>{piece.latest_recipe && !piece.changed_since_recipe ? `Recipe, version ${piece.latest_recipe}` : "Working copy, not kept as a version yet"}</p>
+            <p>{version ? `Recipe, version ${version}` : "Working copy, not kept as a version yet"}</p>
           </div>
           <div className="flex items-center gap-3 text-right">
             <p>Light from {piece.lamp.clock} ({Math.round(piece.lamp.azimuth_deg)}°),<br />{Math.round(piece.lamp.elevation_deg)}° high{piece.glows.length > 0 && `, ${piece.glows.length} in the picture`}</p>
@@ -40,14 +55,14 @@ function Page({ piece, plan }: { piece: Piece; plan: Plan }) {
           </div>
         </header>
         <div className="mb-5 grid grid-cols-[minmax(0,300px)_1fr] gap-6">
-          <img src={api.url(`/pieces/${piece.id}/picture/?view=coloured&version=${piece.version}`)} alt={`${piece.title}, coloured as planned`} className="w-full border border-line" />
+          <img src={api.url(`/pieces/${piece.id}/picture/?view=coloured&${which}`)} alt={`${piece.title}, coloured as planned`} className="w-full border border-line" />
           <dl className="grid h-fit grid-cols-[7rem_1fr] gap-y-1.5 [&>dt]:font-bold">
             <dt>Outline ink</dt><dd>{named(trade?.inks, piece.outline_ink)}</dd>
             <dt>Paper</dt><dd>{named(trade?.papers, piece.paper)}</dd>
             <dt>Image</dt><dd>{length(piece.width_mm, unit)} by {length(piece.height_mm, unit)}</dd>
             <dt>Medium</dt><dd>{named(trade?.media, piece.medium)}, {piece.pen_count} swatches</dd>
             <dt>School</dt><dd>{plan.school}</dd>
-            <dt>Order</dt><dd>{plan.passes.length} passes, {plan.pen_changes} pen changes, about {minutes(plan.duration_s)}</dd>
+            <dt>Order</dt><dd>{plan.passes.length} passes, {plan.pen_changes} pen changes, about {minutes(plan.duration_s)} {timesFrom(plan)}</dd>
             {plan.after.length > 0 && <><dt>Then</dt><dd>{plan.after.map((step) => `${step.wait_s > 0 ? `wait ${minutes(step.wait_s)}, ` : ""}${step.name.toLowerCase()}`).join("; ")}</dd></>}
             {piece.finish && <><dt>Finish</dt><dd>{piece.finish}</dd></>}
             {piece.card && <><dt>Card</dt><dd>{piece.card}</dd></>}
@@ -61,7 +76,7 @@ function Page({ piece, plan }: { piece: Piece; plan: Plan }) {
             {coloured.map((region) => (
               <tr key={region.label} className="break-inside-avoid border-b border-line align-top">
                 <td className="py-1">{region.label}</td><td className="py-1">{region.name}</td><td className="py-1">{region.form}</td>
-                <td className="py-1">{region.ramp && <RampChips swatches={region.ramp.swatches} />}</td>
+                <td className="py-1">{region.ramp && <RampChips swatches={region.ramp.swatches} />}{region.under.length > 0 && <span className="text-soft">over {region.under.join(", ")}</span>}</td>
               </tr>
             ))}
           </tbody>
@@ -74,11 +89,11 @@ function Page({ piece, plan }: { piece: Piece; plan: Plan }) {
             <li key={pass.number} className="grid break-inside-avoid grid-cols-[1.8rem_1.1rem_1fr] gap-1.5 border-b border-faint py-1">
               <span className="text-right font-bold">{pass.number}</span>
               <span className="mt-0.5 size-4 border border-line bg-(--swatch) [print-color-adjust:exact]" style={swatchStyle(pass.swatch.hex)} />
-              <span>{pass.wait_s > 0 && <em>Wait {minutes(pass.wait_s)} for {pass.wait_for}. </em>}<strong>{pass.swatch.name}</strong> on {pass.name}, {pass.zone}: {pass.how}.</span>
+              <span><MaskLine plan={plan} before={pass.number} />{pass.wait_s > 0 && <em>Wait {minutes(pass.wait_s)} for {pass.wait_for}. </em>}<strong>{pass.swatch.name}</strong> on {pass.name}, {pass.zone}: {pass.how}.</span>
             </li>
           ))}
         </ol>
-        <p className="mt-6 border-t border-line pt-2 text-soft">Heat tools and solvents: follow the label and the safety data sheet, air the room, never heat wet alcohol ink. Times are estimates from common practice.</p>
+        <p className="mt-6 border-t border-line pt-2 text-soft">Heat tools and solvents: follow the label and the safety data sheet, air the room, never heat wet alcohol ink. Times are estimates.</p>
       </main>
     </div>
   );

@@ -663,7 +663,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description The order of passes; that of a kept version is as it was frozen. */
         get: operations["pieces_plan_retrieve"];
         put?: never;
         post?: never;
@@ -742,6 +742,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/recipes/{number}/restore/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Lay a kept version on the bench again, as one step that can be undone. */
+        post: operations["pieces_recipes_restore_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/redo/": {
         parameters: {
             query?: never;
@@ -787,6 +804,24 @@ export interface paths {
         put?: never;
         /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
         post: operations["pieces_remedy_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/runs/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description How long this piece took, each time it was made. */
+        get: operations["pieces_runs_list"];
+        put?: never;
+        /** @description How long this piece took, each time it was made. */
+        post: operations["pieces_runs_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -941,6 +976,22 @@ export interface paths {
         /** @description Read a picture without keeping it, and say where its sheet lies. */
         post: operations["pieces_look_create"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/runs/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["runs_destroy"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1249,6 +1300,25 @@ export interface components {
             tags: string[];
             ramp: components["schemas"]["Ramp"];
         };
+        /** @description A mask being laid or lifted. */
+        Handling: {
+            kind: components["schemas"]["HandlingKindEnum"];
+            name: string;
+            how: string;
+            before_pass: number;
+            /** Format: double */
+            start_s: number;
+            /** Format: double */
+            end_s: number;
+            /** Format: double */
+            wait_s: number;
+        };
+        /**
+         * @description * `lay` - lay
+         *     * `lift` - lift
+         * @enum {string}
+         */
+        HandlingKindEnum: "lay" | "lift";
         ImportPreview: {
             /** @description The first thousand. */
             rows: components["schemas"]["ImportRow"][];
@@ -1529,6 +1599,8 @@ export interface components {
             medium: components["schemas"]["Medium"];
             school: string;
             order_wish: components["schemas"]["OrderWishEnum"] | components["schemas"]["BlankEnum"];
+            /** @description The figure lies under a mask while the background is coloured. */
+            masked: boolean;
             key: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];
             touches: components["schemas"]["TouchesEnum"][];
             drawer: number | null;
@@ -1594,6 +1666,10 @@ export interface components {
         Plan: {
             school: string;
             passes: components["schemas"]["Pass"][];
+            /** @description Masks, in their order. */
+            handling: components["schemas"]["Handling"][];
+            /** @description How many logged runs the times come from; 0: common practice. */
+            timed_runs: number;
             pen_changes: number;
             /** Format: double */
             duration_s: number;
@@ -1735,6 +1811,26 @@ export interface components {
          * @enum {string}
          */
         RowKind: "new" | "changes" | "same" | "bad";
+        Run: {
+            readonly id: number;
+            /** Format: date-time */
+            readonly made_at: string;
+            medium: string;
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            planned_s: number;
+            note?: string;
+        };
+        RunFormRequest: {
+            /**
+             * Format: double
+             * @description By the clock, waits included.
+             */
+            minutes: number;
+            /** @default  */
+            note: string;
+        };
         /**
          * @description * `neighbours` - neighbours
          *     * `opposites` - opposites
@@ -1913,6 +2009,7 @@ export interface components {
             order_wish?: components["schemas"]["OrderWishEnum"] | components["schemas"]["BlankEnum"];
             key?: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];
             touches?: components["schemas"]["TouchesEnum"][];
+            masked?: boolean;
         };
         /** @description Only what is named changes. */
         ZoningRequest: {
@@ -2492,7 +2589,10 @@ export interface operations {
     };
     pieces_retrieve: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The kept version to show instead of the working sheet. */
+                recipe?: number;
+            };
             header?: never;
             path: {
                 id: string;
@@ -3009,6 +3109,8 @@ export interface operations {
                 elevation_deg?: number;
                 /** @description Every second pixel. */
                 live?: boolean;
+                /** @description The kept version to show instead of the working sheet. */
+                recipe?: number;
                 /** @description Only to name the picture; a picture of a version may be kept. */
                 version?: number;
                 view?: "coloured" | "ink" | "line" | "regions" | "values";
@@ -3035,7 +3137,10 @@ export interface operations {
     };
     pieces_plan_retrieve: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The kept version to show instead of the working sheet. */
+                recipe?: number;
+            };
             header?: never;
             path: {
                 id: string;
@@ -3174,6 +3279,31 @@ export interface operations {
             };
         };
     };
+    pieces_recipes_restore_create: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the piece the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
     pieces_redo_create: {
         parameters: {
             query?: never;
@@ -3250,6 +3380,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
+    pieces_runs_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"][];
+                };
+            };
+        };
+    };
+    pieces_runs_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunFormRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Run"];
                 };
             };
         };
@@ -3482,6 +3658,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LookOut"];
                 };
+            };
+        };
+    };
+    runs_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -28,6 +28,7 @@ export type ChartLine = Schemas["ChartLine"];
 export type ChartSheet = Schemas["Chart"];
 export type Measures = Schemas["MeasuresRequest"];
 export type ReaderRead = Schemas["ReaderOut"];
+export type Run = Schemas["Run"];
 export type RecipeLine = Schemas["RecipeLine"];
 export type Trade = Schemas["Trade"];
 export type Session = Schemas["Session"];

@@ -1,5 +1,7 @@
 /** Numbers as people read them. */
 
+import type { Plan } from "@/shared/api";
+
 export function minutes(seconds: number): string {
   if (seconds < 90) return `${Math.round(seconds)} s`;
   const whole = Math.round(seconds / 60);
@@ -52,4 +54,10 @@ export function lastPiece(): string | null {
 export function rememberPiece(id: number | null) {
   if (id === null) localStorage.removeItem(PIECE_KEY);
   else localStorage.setItem(PIECE_KEY, String(id));
+}
+
+/** Where the times of a plan come from. */
+export function timesFrom(plan: Plan): string {
+  if (plan.timed_runs === 0) return "by common practice";
+  return plan.timed_runs === 1 ? "by the one time you noted" : `by the ${plan.timed_runs} times you noted`;
 }

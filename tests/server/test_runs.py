@@ -1,0 +1,96 @@
+"""Noted times, masks and kept versions over the API."""
+
+from __future__ import annotations
+
+from server.runs.models import Run
+from tests.server.base import ApiTestCase
+
+
+class RunTest(ApiTestCase):
+    def plan(self, query: str = "") -> dict:
+        return self.send("get", f"pieces/{self.piece.pk}/plan/{query}").json()
+
+    def note(self, minutes: float, **more):
+        return self.send("post", f"pieces/{self.piece.pk}/runs/", {"minutes": minutes, **more})
+
+    def test_a_noted_time_changes_what_is_foretold_and_is_forgotten_again(self):
+        before = self.plan()
+        self.assertEqual(before["timed_runs"], 0)
+        response = self.note(before["duration_s"] * 2 / 60, note="A paler sky")
+        self.assertEqual(response.status_code, 201)
+        self.assertEqual(response.json()["note"], "A paler sky")
+        after = self.plan()
+        self.assertEqual(after["timed_runs"], 1)
+        self.assertGreater(after["duration_s"], before["duration_s"] * 1.3)
+        listed = self.send("get", f"pieces/{self.piece.pk}/runs/").json()
+        self.assertEqual([one["id"] for one in listed], [response.json()["id"]])
+        self.assertEqual(self.send("delete", f"runs/{listed[0]['id']}/").status_code, 204)
+        self.assertEqual(self.plan()["duration_s"], before["duration_s"])
+
+    def test_times_of_one_medium_and_one_hand_do_not_change_others(self):
+        self.note(90)
+        self.change("medium", {"medium": "pencil", "drawer": self.ana.drawers.get(medium="pencil").pk})
+        self.assertEqual(self.plan()["timed_runs"], 0)
+        self.client.force_login(self.ben)
+        run = Run.objects.get()
+        self.assertEqual(self.send("delete", f"runs/{run.pk}/").status_code, 404)
+        self.assertEqual(self.note(10).status_code, 404)
+
+    def test_no_time_can_be_noted_for_nothing_or_of_nonsense(self):
+        for minutes in (0, -3, "soon", 5000):
+            self.assertProblem(self.note(minutes), 422, "invalid_fields", "minutes")
+        self.change("ramp", {"labels": [1, 2, 3], "codes": []})
+        self.assertProblem(self.note(30), 409, "nothing_to_time", "no region has its colours")
+        self.assertEqual(Run.objects.count(), 0)
+
+    def test_a_run_outlives_its_piece(self):
+        self.note(90)
+        self.send("delete", f"pieces/{self.piece.pk}/")
+        self.assertIsNone(Run.objects.get().piece)
+
+
+class MaskTest(ApiTestCase):
+    def test_a_masked_figure_puts_the_background_between_laying_and_lifting(self):
+        self.change("regions", {"labels": [3], "role": "background"})
+        self.assertTrue(self.change("wishes", {"masked": True}).json()["masked"])
+        plan = self.send("get", f"pieces/{self.piece.pk}/plan/").json()
+        self.assertEqual([one["kind"] for one in plan["handling"]], ["lay", "lift"])
+        lay, lift = (one["before_pass"] for one in plan["handling"])
+        self.assertEqual({one["region"] for one in plan["passes"][lay - 1 : lift - 1]}, {3})
+        self.change("wishes", {"touches": ["unmask", "gloss"]})
+        plan = self.send("get", f"pieces/{self.piece.pk}/plan/").json()
+        self.assertEqual([one["code"] for one in plan["after"]], ["gloss"])
+
+
+class KeptVersionTest(ApiTestCase):
+    def setUp(self):
+        super().setUp()
+        self.change("recipes", method="post")
+        self.change("lamp", {"azimuth_deg": 90, "elevation_deg": 20})
+        self.change("school", {"school": "M3"})
+
+    def at(self, path: str = "") -> str:
+        return f"pieces/{self.piece.pk}/{path}"
+
+    def test_a_kept_version_is_shown_as_it_was_frozen(self):
+        kept, now = (self.send("get", self.at(query)).json() for query in ("?recipe=1", ""))
+        self.assertEqual((kept["lamp"]["azimuth_deg"], now["lamp"]["azimuth_deg"]), (315, 90))
+        plans = [self.send("get", self.at(f"plan/{query}")).json() for query in ("?recipe=1", "")]
+        self.assertNotEqual(plans[0]["school"], plans[1]["school"])
+        frozen = self.send("get", self.at("recipes/1/")).json()["plan"]
+        self.assertEqual(plans[0]["duration_s"], frozen["duration_s"])
+        self.assertEqual(len(plans[0]["passes"]), len(frozen["passes"]))
+        pictures = [self.send("get", self.at(f"picture/{query}")).content for query in ("?recipe=1", "")]
+        self.assertNotEqual(*pictures)
+        for path in ("?recipe=7", "plan/?recipe=7", "picture/?recipe=7"):
+            self.assertEqual(self.send("get", self.at(path)).status_code, 404)
+        self.assertProblem(self.send("get", self.at("?recipe=one")), 422, "invalid_fields", "number")
+
+    def test_a_kept_version_is_laid_on_the_bench_again_and_can_be_undone(self):
+        again = self.change("recipes/1/restore", method="post").json()
+        self.assertEqual(again["lamp"]["azimuth_deg"], 315)
+        self.assertFalse(again["changed_since_recipe"])
+        self.assertEqual(again["undo"], "Back to version 1")
+        self.assertEqual(self.change("undo", method="post").json()["lamp"]["azimuth_deg"], 90)
+        self.assertEqual(self.change("recipes/9/restore", method="post").status_code, 404)
+        self.assertEqual(self.change("recipes/1/restore", method="post", version=1).status_code, 412)

@@ -2,9 +2,9 @@
 
 Marker: dye in the paper, light passes it down and up again (Beer-Lambert), so coats multiply and can only darken.
 Watercolour: pigment and paper share absorption over scattering (one-constant Kubelka-Munk, [Kubelka1931]); dilution
-scales the pigment's part. Pencil: grains cover a share of the paper ([Murray1936]), light spreads between them
-([Yule1951]); white pencil therefore lightens toned paper. Water-soluble pens are pigment, as watercolour is. Blended
-ink covers a part of the paper for good.
+scales the pigment's part, and the paint's surface throws light back inwards ([Saunderson1942]). Pencil: grains cover a
+share of the paper ([Murray1936]), light spreads between them ([Yule1951]); white pencil therefore lightens toned paper.
+Water-soluble pens are pigment, as watercolour is. Blended ink covers a part of the paper for good.
 """
 
 from __future__ import annotations
@@ -26,6 +26,9 @@ INKPAD_COVER = 0.5
 """Share of the paper that blended ink covers for good; from memory, common practice (half opaque)."""
 EVEN_COVERAGE = 0.7
 """Share of the paper that one layer at even pressure covers. From memory, common practice."""
+GLOSS_SEEN, THROWN_BACK = 0.0, 0.4
+"""k1 and k2 of a paint's surface. Instruments leave the gloss out; 0.4 is the low end of what is given for smooth
+films, as dry watercolour is matt. From memory."""
 BLENDER_LEAVES = 0.35
 """Part of the dye that a colourless blender leaves in place. From memory."""
 WASHES = {"half": 0.42, "thin": 0.16}
@@ -152,10 +155,25 @@ def reflectance_of(ratio: Floats) -> Floats:
     return 1 + ratio - np.sqrt(ratio**2 + 2 * ratio)
 
 
+def seen_through_surface(inner: Floats, *, outside: float = GLOSS_SEEN, inside: float = THROWN_BACK) -> Floats:
+    """What is measured above a paint film of reflectance `inner`: k1 + (1 - k1)(1 - k2) R / (1 - k2 R).
+
+    `outside` (k1) is the gloss that the instrument sees, `inside` (k2) what the surface throws back. [Saunderson1942]
+    """
+    return outside + (1 - outside) * (1 - inside) * inner / (1 - inside * inner)
+
+
+def below_surface(measured: Floats, *, outside: float = GLOSS_SEEN, inside: float = THROWN_BACK) -> Floats:
+    """The inverse of `seen_through_surface`."""
+    return (measured - outside) / ((1 - outside) * (1 - inside) + inside * (measured - outside))
+
+
 def _lay_watercolour(below: Floats, layer: Layer) -> Floats:
     measured, paper = lab_to_reflectance(layer.swatch.lab), lab_to_reflectance(layer.swatch.paper.lab)
-    pigment = np.maximum(k_over_s(measured) - k_over_s(paper), 0.0)
-    return np.maximum(reflectance_of(k_over_s(below) + layer.coats * layer.dilution * pigment), DARKEST)
+    full, bare, lower = (k_over_s(below_surface(one)) for one in (measured, paper, below))
+    pigment = np.maximum(full - bare, 0.0)
+    film = reflectance_of(lower + layer.coats * layer.dilution * pigment)
+    return np.maximum(seen_through_surface(film), DARKEST)
 
 
 def _lay_inkpad(below: Floats, layer: Layer) -> Floats:

@@ -78,7 +78,7 @@ _impressions, _maps, _reliefs, _canvases = Memory(4), Memory(12), Memory(12), Me
 _shares, _plans, _printed, _glowing, _doubts = Memory(64), Memory(64), Memory(8), Memory(8), Memory(64)
 
 _relief_files, _small_files = DiskCache("reliefs", 200), DiskCache("shelf", 2000)
-RELIEF_KEY = "3"
+RELIEF_KEY = "4"
 """To be raised when the modelling of forms or the painting changes, so that no old result is shown."""
 
 

@@ -8,7 +8,7 @@ from django.test import SimpleTestCase
 from paleta.colour import difference
 from paleta.errors import SwatchError
 from paleta.media import PAPERS, REFERENCE_PAPER, Layer, Paper, Swatch, appearance, appearance_of_layers, washes
-from paleta.media._appearance import YULE_NIELSEN_N, k_over_s, reflectance_of
+from paleta.media._appearance import YULE_NIELSEN_N, below_surface, k_over_s, reflectance_of, seen_through_surface
 from paleta.media._spectrum import lab_to_reflectance, reflectance_to_lab
 
 ROSE = (62.0, 34.0, 8.0)
@@ -66,13 +66,21 @@ class AppearanceTest(SimpleTestCase):
         np.testing.assert_allclose(k_over_s(np.array([0.5, 0.1, 0.8])), [0.25, 4.05, 0.025])
         np.testing.assert_allclose(reflectance_of(np.array([0.25, 4.05, 0.025])), [0.5, 0.1, 0.8])
 
+    def test_saunderson_gives_its_worked_values_and_is_undone(self):
+        # k1 + (1 - k1)(1 - k2) R / (1 - k2 R), k1 0.04, k2 0.6: R 0.5 -> 0.3143, R 1 -> 1, R 0 -> k1. [Saunderson1942]
+        inner = np.array([0.5, 1.0, 0.0])
+        seen = seen_through_surface(inner, outside=0.04, inside=0.6)
+        np.testing.assert_allclose(seen, [0.04 + 0.192 / 0.7, 1.0, 0.04])
+        np.testing.assert_allclose(below_surface(seen, outside=0.04, inside=0.6), inner, atol=1e-12)
+
     def test_watercolour_grows_paler_with_water_and_half_strength_is_half_the_absorption(self):
         paint = swatch("watercolour", (55, 20, 10))
         lights = [appearance(paint, REFERENCE_PAPER, dilution=share)[0] for share in (1, 0.6, 0.3, 0.1, 0)]
         self.assertEqual(lights, sorted(lights))
-        paper = k_over_s(lab_to_reflectance(REFERENCE_PAPER.lab))
+        paper = k_over_s(below_surface(lab_to_reflectance(REFERENCE_PAPER.lab)))
         full, half = (
-            k_over_s(lab_to_reflectance(appearance(paint, REFERENCE_PAPER, dilution=d))) - paper for d in (1, 0.5)
+            k_over_s(below_surface(lab_to_reflectance(appearance(paint, REFERENCE_PAPER, dilution=d)))) - paper
+            for d in (1, 0.5)
         )
         np.testing.assert_allclose(half.sum() / full.sum(), 0.5, rtol=0.03)
 

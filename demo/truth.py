@@ -61,7 +61,7 @@ def recovery(found: RegionMap, cells: NDArray[np.int32], seen: NDArray[np.int32]
 
 
 def measure(
-    faults: Faults, drawings: Iterable[Drawing], seeds: tuple[int, ...] = (1,), gap_mm: float = 1.2
+    faults: Faults, drawings: Iterable[Drawing], seeds: tuple[int, ...] = (1,), gap_mm: float = 1.0
 ) -> Recovery:
     """Recovery over all `drawings`, each scanned once per seed with `faults`."""
     results = []

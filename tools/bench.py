@@ -19,7 +19,7 @@ import numpy as np
 
 ROOT = Path(__file__).parents[1]
 RUNS = 7
-SPRAYS_TRIED = (300, 301, 302, 303)
+TRIED = (300, 301, 302, 303)
 LIVE = "/api/v1/pieces/{}/picture/?view=coloured&live=true&elevation_deg=40&azimuth_deg={}"
 GUNICORN = ("-m", "gunicorn", "server.wsgi", "--workers", "1", "--threads", "4", "--log-level", "error", "--bind")
 WATCH = """() => {
@@ -248,12 +248,12 @@ def painted(page: Any, x: float, y: float) -> float:
 
 def regions_recovered() -> None:
     """True cells found one to one: in the demo's drawings, and in drawings made by chance with open outlines that the
-    weights of paleta/impression/_necks.py were not fitted on."""
-    from demo.lineart import DRAWINGS, sprays
+    network of paleta/impression/_judge.py was not fitted on."""
+    from demo.lineart import DRAWINGS, scenes, sprays
     from demo.truth import DEGRADED, measure
 
     demo = [make() for make in DRAWINGS.values()]
-    chance = [sprays(seed) for seed in SPRAYS_TRIED]
+    chance = [make(seed) for make in (sprays, scenes) for seed in TRIED]
     for words, drawings, seeds in (("the demo's drawings", demo, (1, 2)), ("drawings made by chance", chance, (3,))):
         for degree, faults in DEGRADED.items():
             found = measure(faults, drawings, seeds=seeds)

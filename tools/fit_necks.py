@@ -1,39 +1,56 @@
-"""Fit the weights by which a broken line is told from a cell that narrows: `python -m tools.fit_necks`.
+"""Fit the network by which a broken line is told from a cell that narrows: `python -m tools.fit_necks` (half an hour).
 
 Scans of drawings made by chance are cut into cells; for every place where two cells meet, the drawing says whether
-they are one cell. Prints the weights for paleta/impression/_necks.py and how they do on drawings not used for them.
+they are one cell. Writes paleta/impression/_judge.npz and prints how it does on drawings not used for it. The demo's
+own drawings are never trained on.
 """
 
 from __future__ import annotations
 
 import sys
+from collections.abc import Callable
+from concurrent.futures import ProcessPoolExecutor
+from dataclasses import replace
+from pathlib import Path
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import minimize
+from sklearn.neural_network import MLPClassifier
 
-from demo.lineart import Drawing, sprays
+from demo.lineart import Drawing, scenes, sprays
 from demo.scanner import Faults, scan
 from demo.truth import DEGRADED, true_cells
 from paleta.impression import _regions, read
 from paleta.impression._ink import separate_ink
+from paleta.impression._judge import inputs, judge, views
 from paleta.impression._necks import FEATURES, evidence, find_necks
 
-TRAINED_ON = tuple(range(100, 120))
-TRIED_ON = tuple(range(200, 206))
-GAPS_MM = (1.0, 1.2)
-RIDGE = 3e-3
-LEAK_COST = 2.0
-"""Joining across a broken line loses two cells; leaving a cell in two is mended by one click."""
+PLACE = Path(_regions.__file__).with_name("_judge.npz")
+FAMILIES: dict[str, Callable[[int], Drawing]] = {"sprays": sprays, "scenes": scenes}
+TRAINED_ON = {"sprays": range(100, 140), "scenes": range(100, 160)}
+TRIED_ON = {"sprays": range(200, 206), "scenes": range(200, 206)}
+GAPS_MM = (1.0, 1.2, 1.44)
+SCANS: tuple[Faults, ...] = (*DEGRADED.values(), replace(DEGRADED["medium"], gap_mm=1.2))
+HIDDEN, RIDGE, ROUNDS, BATCH = 40, 0.08, 20, 512
+LOUD_MEASURES = 3.0
+"""The views are many and alike: each of their samples counts so much less than a measure."""
+
+Samples = tuple[NDArray[np.float32], NDArray[np.float32], NDArray[np.bool_]]
 
 
-def samples(
-    drawing: Drawing, faults: Faults, seed: int, gap_mm: float
-) -> tuple[NDArray[np.float64], NDArray[np.bool_]]:
-    """Evidence of every neck whose two cells each lie in one true cell, and whether that is the same cell."""
-    data, _ = scan(drawing, faults=faults, seed=seed)
-    truth = true_cells(drawing, faults.turn_deg)
+def samples(family: str, seed: int) -> Samples:
+    """Measures and views of every neck whose two cells each lie in one true cell, and whether that is the same."""
+    parts = []
+    for turn, faults in enumerate(SCANS):
+        drawing = FAMILIES[family](seed)
+        data, _ = scan(drawing, faults=faults, seed=seed)
+        parts.append(_of_scan(data, true_cells(drawing, faults.turn_deg), GAPS_MM[(seed + turn) % len(GAPS_MM)]))
+    seen, looked, same = (np.concatenate(part) for part in zip(*parts, strict=True))
+    return seen, looked, same
+
+
+def _of_scan(data: bytes, truth: NDArray[np.int32], gap_mm: float) -> Samples:
     impression = read(data)
     px_per_mm = impression.px_per_mm
     ink = separate_ink(impression)
@@ -44,8 +61,9 @@ def samples(
     necks = find_necks(cells, distance)
     lies_in, pure = _true_cell_of(cells, truth)
     usable = pure[necks.pairs].all(axis=1)
-    seen_round = evidence(necks, cells, distance, ink, px_per_mm=px_per_mm, gap_mm=gap_mm)
-    return seen_round[usable], (lies_in[necks.pairs[:, 0]] == lies_in[necks.pairs[:, 1]])[usable]
+    seen = evidence(necks, cells, distance, ink, px_per_mm=px_per_mm, gap_mm=gap_mm).astype(np.float32)
+    same = lies_in[necks.pairs[:, 0]] == lies_in[necks.pairs[:, 1]]
+    return seen[usable], views(necks, ink)[usable], same[usable]
 
 
 def _true_cell_of(cells: NDArray[np.int32], truth: NDArray[np.int32]) -> tuple[NDArray[np.int64], NDArray[np.bool_]]:
@@ -60,42 +78,48 @@ def _true_cell_of(cells: NDArray[np.int32], truth: NDArray[np.int32]) -> tuple[N
     return best, most > 0.75 * np.maximum(total, 1)
 
 
-def gather(seeds: tuple[int, ...]) -> tuple[NDArray[np.float64], NDArray[np.bool_]]:
-    rows, same = [], []
-    for seed in seeds:
-        drawing = sprays(seed)
-        for faults in DEGRADED.values():
-            one, two = samples(drawing, faults, seed, GAPS_MM[seed % 2])
-            rows.append(one)
-            same.append(two)
-    return np.concatenate(rows), np.concatenate(same)
+def gather(seeds: dict[str, range]) -> Samples:
+    jobs = [(family, seed) for family, own in seeds.items() for seed in own]
+    with ProcessPoolExecutor(2) as pool:
+        parts = list(pool.map(samples, *zip(*jobs, strict=True)))
+    seen, looked, same = (np.concatenate(part) for part in zip(*parts, strict=True))
+    return seen, looked, same
 
 
-def fit(rows: NDArray[np.float64], same: NDArray[np.bool_]) -> NDArray[np.float64]:
-    """Logistic regression, both answers weighing the same in all but LEAK_COST, with a little ridge."""
-    scale = np.maximum(rows.std(axis=0), 1e-6)
-    scale[0] = 1.0
-    x, y = rows / scale, np.where(same, 1.0, -1.0)
-    weight = np.where(same, 0.5 / same.mean(), LEAK_COST * 0.5 / (1 - same.mean())) / len(y)
-
-    def loss(w: NDArray[np.float64]) -> tuple[float, NDArray[np.float64]]:
-        margin = y * (x @ w)
-        gradient = -(weight * y / (1 + np.exp(margin))) @ x + 2 * RIDGE * np.r_[0, w[1:]]
-        return float(weight @ np.logaddexp(0, -margin) + RIDGE * (w[1:] @ w[1:])), gradient
-
-    return np.asarray(minimize(loss, np.zeros(x.shape[1]), jac=True, method="L-BFGS-B").x / scale)
+def fit(
+    seen: NDArray[np.float32], looked: NDArray[np.float32], same: NDArray[np.bool_]
+) -> dict[str, NDArray[np.float32]]:
+    """The weights by their names in the file. Mirrored necks are the same necks: all four are shown."""
+    mirrored = [looked[:, :, ::down, ::right] for down in (1, -1) for right in (1, -1)]
+    x = np.concatenate([inputs(seen, one) for one in mirrored])
+    middle, spread = x.mean(axis=0), np.maximum(x.std(axis=0), 0.05)
+    spread[len(FEATURES) :] *= LOUD_MEASURES
+    net = MLPClassifier(
+        (HIDDEN,), alpha=RIDGE, batch_size=BATCH, learning_rate_init=2e-3, max_iter=ROUNDS, random_state=1
+    )
+    net.fit((x - middle) / spread, np.tile(same, 4))
+    (hidden, out), (hidden_bias, out_bias) = net.coefs_, net.intercepts_
+    weights = {
+        "middle": middle,
+        "spread": spread,
+        "hidden_bias": hidden_bias,
+        "out": out[:, 0],
+        "out_bias": out_bias[0],
+    }
+    return {name: np.asarray(value, np.float32) for name, value in weights.items()} | {
+        "hidden": hidden.astype(np.float16)
+    }
 
 
 def main() -> None:
-    weights = fit(*gather(TRAINED_ON))
-    rows, same = gather(TRIED_ON)
-    says = rows @ weights > 0
-    for name, weight in zip(FEATURES, weights, strict=True):
-        print(f"    {weight:8.3f},  # {name}")
-    sys.stderr.write(
-        f"of {len(same)} places not used: cells kept whole {says[same].mean():.1%}, "
-        f"breaks seen {(~says[~same]).mean():.1%}\n"
-    )
+    np.savez_compressed(PLACE, **fit(*gather(TRAINED_ON)))
+    seen, looked, same = gather(TRIED_ON)
+    says = judge(seen, looked)
+    for bar in (0.0, 1.0, 2.0, 3.0):
+        sys.stdout.write(
+            f"of {len(same)} places not used, at log odds {bar}: cells kept whole {(says > bar)[same].mean():.1%}, "
+            f"breaks seen {(says <= bar)[~same].mean():.1%}\n"
+        )
 
 
 if __name__ == "__main__":

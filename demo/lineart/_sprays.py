@@ -32,7 +32,7 @@ def sprays(seed: int, open_share: float = 0.4) -> Drawing:
         kind = chance.integers(3)
         (_daisy if kind == 0 else _berries if kind == 1 else _bud)(art, chance, x, y)
     _pot(art, chance, 54, 90)
-    art.shapes = [_opened(shape, chance, open_share) for shape in art.shapes]
+    art.shapes = [opened(shape, chance, open_share) for shape in art.shapes]
     return art
 
 
@@ -104,7 +104,8 @@ def _pot(art: Drawing, chance: np.random.Generator, x: float, top: float) -> Non
     art.add("Pot rim", box(x - half - 1.5, top - 4, 2 * half + 3, 5.5), "tube", "#c7694f")
 
 
-def _opened(shape: Shape, chance: np.random.Generator, share: float) -> Shape:
+def opened(shape: Shape, chance: np.random.Generator, share: float) -> Shape:
+    """The shape with one to three gaps in its outline, for `share` of the shapes."""
     if not shape.closed or shape.solid or chance.random() >= share:
         return shape
     size = np.ptp(shape.points, axis=0).min()

@@ -1,4 +1,4 @@
-"""Telling a broken line from a cell that merely narrows, by the ink round the place where two cells meet."""
+"""Where two cells meet, and what is measured of the ink round the place: a broken line, or a cell that narrows?"""
 
 from __future__ import annotations
 
@@ -15,15 +15,10 @@ STEPS = 40
 DISC_RINGS = 10
 """How finely the ink round a place is sampled."""
 FEATURES = (
-    "bias", "smaller cell", "half width in gaps", "half width in lines", "half width of cell", "far bank",
+    "smaller cell", "half width in gaps", "half width in lines", "half width of cell", "far bank",
     "banks opposite", "tight ring", "tight ring crossings", "wide ring",
     "ring round fuller bank", "ink on emptier bank", "ink near emptier bank", "free end", "smaller stroke",
 )  # fmt: skip
-WEIGHTS = np.array(
-    (-11.658, -0.400, 3.840, 1.073, 2.276, 1.573, 1.388, 3.439, -0.482, 7.401, 2.607, 3.657, -1.695, -0.697, -0.304)
-)
-"""Logistic weights: above 0 the cell narrows, below the line is broken. Fitted to simulated scans of drawings made by
-chance (tools/fit_necks.py); no published source."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,7 +67,7 @@ def evidence(
     np.maximum.at(widest, np.maximum(cells[::2, ::2], 0).ravel(), distance[::2, ::2].ravel())
     half = necks.half_px.astype(float)
     rows, cols = (where.astype(float) for where in np.unravel_index(necks.places, ink.shape))
-    banks = _banks(ink, rows, cols, half, line)
+    banks = banks_of(ink, rows, cols, half, line)
     near, far = banks
     _, strokes, boxes, _ = cv2.connectedComponentsWithStats(ink.astype(np.uint8), connectivity=8)
     extent_mm = np.clip(boxes[:, [cv2.CC_STAT_WIDTH, cv2.CC_STAT_HEIGHT]].max(axis=1) / px_per_mm, 0.1, 10)
@@ -83,7 +78,6 @@ def evidence(
     on, around = (np.minimum(*(_disc(ink, b.rows, b.cols, lines * line) for b in banks)) for lines in (1.0, 1.75))
     return np.stack(
         [
-            np.ones(len(half)),
             np.log(area[necks.pairs].min(axis=1) + 0.01),
             2 * half / (px_per_mm * gap_mm),
             half / line,
@@ -93,7 +87,7 @@ def evidence(
             tight, crossings, wide, fuller,
             on * np.pi / 2, around * np.pi / 2 * 1.75,
             np.maximum(0.8 - around * np.pi / 2 * 1.75, 0),
-            np.log(np.minimum(*(extent_mm[_pick(strokes, b.rows, b.cols)] for b in banks))),
+            np.log(np.minimum(*(extent_mm[pick(strokes, b.rows, b.cols)] for b in banks))),
         ],
         axis=1,
     )  # fmt: skip
@@ -109,13 +103,13 @@ class _Bank:
     away: NDArray[np.float64]
 
 
-def _banks(
+def banks_of(
     ink: NDArray[np.bool_], rows: NDArray[np.float64], cols: NDArray[np.float64], half: NDArray[np.float64], line: float
 ) -> tuple[_Bank, _Bank]:
     """The nearest ink, and the nearest more than a right angle away from it."""
     angle = np.linspace(0, 2 * np.pi, RAYS, endpoint=False)
     along = (1.5 * half[:, None] + line) * np.linspace(0, 1, STEPS)
-    hit = _pick(
+    hit = pick(
         ink,
         rows[:, None, None] + along[:, None, :] * np.sin(angle)[:, None],
         cols[:, None, None] + along[:, None, :] * np.cos(angle)[:, None],
@@ -142,7 +136,7 @@ def _disc(
     out = radius * np.sqrt((np.arange(DISC_RINGS) + 0.5) / DISC_RINGS)
     y = rows[:, None, None] + out[:, None] * np.sin(angle)
     x = cols[:, None, None] + out[:, None] * np.cos(angle)
-    share: NDArray[np.float64] = _pick(ink, y, x).mean(axis=(1, 2))
+    share: NDArray[np.float64] = pick(ink, y, x).mean(axis=(1, 2))
     return share
 
 
@@ -151,11 +145,11 @@ def _ring(
 ) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
     """Share of ink on rings, and how many strokes each crosses."""
     angle = np.linspace(0, 2 * np.pi, 64, endpoint=False)
-    seen = _pick(ink, rows[:, None] + radius[:, None] * np.sin(angle), cols[:, None] + radius[:, None] * np.cos(angle))
+    seen = pick(ink, rows[:, None] + radius[:, None] * np.sin(angle), cols[:, None] + radius[:, None] * np.cos(angle))
     return seen.mean(axis=1), (seen != np.roll(seen, 1, axis=1)).sum(axis=1) / 2
 
 
-def _pick(picture: NDArray[Kind], y: NDArray[np.float64], x: NDArray[np.float64]) -> NDArray[Kind]:
+def pick(picture: NDArray[Kind], y: NDArray[np.float64], x: NDArray[np.float64]) -> NDArray[Kind]:
     rows = np.clip(np.round(y), 0, picture.shape[0] - 1).astype(np.intp)
     cols = np.clip(np.round(x), 0, picture.shape[1] - 1).astype(np.intp)
     return picture[rows, cols]

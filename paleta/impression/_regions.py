@@ -11,13 +11,15 @@ from numpy.typing import NDArray
 from paleta.errors import NoRegions
 from paleta.impression._impression import Impression
 from paleta.impression._ink import separate_ink
-from paleta.impression._necks import WEIGHTS, evidence, find_necks
+from paleta.impression._judge import SURE, one_cell
+from paleta.impression._necks import find_necks
 from paleta.impression._region_map import RegionMap
 
+BEYOND_GAP = 1.2
+"""The largest ball is so much wider than the gap that is allowed: stamped ink shrinks from a gap's rims, and a cell
+that is parted by it is put together again."""
 BALL_STEPS = 8
 """How many ball sizes are tried between the widest gap and one pixel."""
-NARROWEST_MM = 0.34
-"""Passages no wider than this are left parted, whatever the lines do: a brush does not go through."""
 SPLINTER_MM2 = 0.1
 """Pieces smaller than this go to the nearest cell beside them before any two cells are joined, or a splinter in a gap
 would join the cells on either side."""
@@ -64,8 +66,9 @@ def find_regions(
     inked = separate_ink(impression, ink)
     px_per_mm = impression.px_per_mm
     distance = cv2.distanceTransform((~inked).astype(np.uint8), cv2.DIST_L2, 5)
-    labels = _fill_with_balls(distance, inked, largest_px=gap_mm * px_per_mm / 2)
-    labels = _merge_waists(labels, distance, inked, px_per_mm, gap_mm)
+    widest_mm = BEYOND_GAP * gap_mm
+    labels = _fill_with_balls(distance, inked, largest_px=widest_mm * px_per_mm / 2)
+    labels = _merge_waists(labels, distance, inked, px_per_mm, widest_mm)
     labels = _drop_small(labels, smallest_mm2 * px_per_mm**2)
     labels = _paper_first(labels)
     labels = give_leftovers_to_nearest(labels)
@@ -150,9 +153,7 @@ def _merge_waists(
         return labels
     seams = _closed_seams(_drop_small(labels, SPLINTER_MM2 * px_per_mm**2), ink)
     necks = find_necks(seams, distance)
-    seen = evidence(necks, seams, distance, ink, px_per_mm=px_per_mm, gap_mm=gap_mm)
-    whole = seen @ WEIGHTS
-    whole[2 * necks.half_px <= NARROWEST_MM * px_per_mm] = -np.inf
+    whole = one_cell(necks, seams, distance, ink, px_per_mm=px_per_mm, gap_mm=gap_mm)
     parent = np.arange(count)
 
     def root(label: int) -> int:
@@ -161,7 +162,7 @@ def _merge_waists(
             label = int(parent[label])
         return label
 
-    for k in np.flatnonzero(whole > 0).tolist():
+    for k in np.flatnonzero(whole > SURE).tolist():
         first, second = root(int(necks.pairs[k, 0])), root(int(necks.pairs[k, 1]))
         parent[second] = first
     table = np.array([root(label) for label in range(count)], np.int32)

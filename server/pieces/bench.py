@@ -246,6 +246,10 @@ def _glow_parts(piece: Piece, sheet: Sheet, canvas: Canvas, step: int) -> dict[s
     return {"tints": tints, "bare": reserved_zones(canvas.labels.shape, sheet.glows, px_per_mm=px_per_mm / step)}
 
 
+SHELF_PX = 420
+"""Width of the pictures on the shelf, as the page asks for them."""
+
+
 def small_picture(piece: Piece, sheet: Sheet, width_px: int) -> bytes:
     """A small coloured picture for the shelf."""
     key = f"{RELIEF_KEY} {piece.regions_sha256} {sheet_sha256(sheet)} {width_px}"

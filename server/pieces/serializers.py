@@ -11,10 +11,10 @@ from paleta.checks import KEYS
 from paleta.colour import hex_to_lab, lab_to_hex
 from paleta.errors import ShapeError
 from paleta.light import FORMS
-from paleta.media import INKS, MEDIA, PAPERS
-from paleta.order import SCHOOLS, TOUCHES
+from paleta.media import INKS
+from paleta.order import TOUCHES
 from paleta.palette import SHADE_HUES, Ramp, in_betweens
-from paleta.recipe import ORDER_WISHES, ROLES, TAGS
+from paleta.recipe import ORDER_WISHES, ROLES
 from server.drawers.models import MEDIUM_CHOICES, PAPER_CHOICES
 from server.drawers.serializers import SwatchSerializer
 
@@ -138,23 +138,6 @@ class WishesSerializer(serializers.Serializer):
     key = serializers.ChoiceField(choices=[(key, key) for key in KEYS], allow_blank=True, required=False)
     touches = serializers.ListField(child=serializers.ChoiceField(choices=TOUCH_CHOICES), required=False)
     masked = serializers.BooleanField(required=False)
-
-
-class BatchLineSerializer(serializers.Serializer):
-    first_pass = serializers.IntegerField()
-    last_pass = serializers.IntegerField()
-    start_s = serializers.FloatField()
-    end_s = serializers.FloatField()
-    wait_s = serializers.FloatField()
-
-
-class BatchSerializer(serializers.Serializer):
-    copies = serializers.IntegerField()
-    lines = BatchLineSerializer(many=True)
-    duration_s = serializers.FloatField()
-    one_by_one_s = serializers.FloatField()
-    pen_changes = serializers.IntegerField()
-    one_by_one_changes = serializers.IntegerField()
 
 
 class RegionChangeSerializer(serializers.Serializer):
@@ -350,59 +333,6 @@ class PieceSerializer(serializers.Serializer):
     changed_since_recipe = serializers.BooleanField()
 
 
-class PassSerializer(serializers.Serializer):
-    number = serializers.IntegerField()
-    region = serializers.IntegerField()
-    name = serializers.CharField()
-    swatch = SwatchSerializer()
-    zone = serializers.CharField()
-    zones = serializers.ListField(child=serializers.IntegerField())
-    join = serializers.ChoiceField(choices=[(join, join) for join in ("start", "wet", "dry", "any")])
-    how = serializers.CharField()
-    start_s = serializers.FloatField()
-    end_s = serializers.FloatField()
-    wait_s = serializers.FloatField()
-    wait_for = serializers.CharField(allow_blank=True)
-    change = serializers.BooleanField()
-
-
-class HandlingSerializer(serializers.Serializer):
-    """A mask being laid or lifted."""
-
-    kind = serializers.ChoiceField(choices=[("lay", "lay"), ("lift", "lift")])
-    name = serializers.CharField()
-    how = serializers.CharField()
-    before_pass = serializers.IntegerField()
-    start_s = serializers.FloatField()
-    end_s = serializers.FloatField()
-    wait_s = serializers.FloatField()
-
-
-class TouchStepSerializer(serializers.Serializer):
-    code = serializers.CharField()
-    name = serializers.CharField()
-    how = serializers.CharField()
-    start_s = serializers.FloatField(help_text="From the end of the colouring.")
-    end_s = serializers.FloatField()
-    wait_s = serializers.FloatField()
-    caution = serializers.CharField(allow_blank=True)
-
-
-class PlanSerializer(serializers.Serializer):
-    school = serializers.CharField()
-    passes = PassSerializer(many=True)
-    handling = HandlingSerializer(many=True, help_text="Masks, in their order.")
-    timed_runs = serializers.IntegerField(help_text="How many logged runs the times come from; 0: common practice.")
-    pen_changes = serializers.IntegerField()
-    duration_s = serializers.FloatField()
-    bound_s = serializers.FloatField()
-    by_region_pen_changes = serializers.IntegerField()
-    by_region_duration_s = serializers.FloatField()
-    before = serializers.ListField(child=serializers.CharField(), help_text="What stays bare, before the first pass.")
-    after = TouchStepSerializer(many=True, help_text="Finishing touches, in their order.")
-    uncoloured = serializers.IntegerField(help_text="Regions that have no colours yet and are not left as paper.")
-
-
 class RecipeLineSerializer(serializers.Serializer):
     number = serializers.IntegerField()
     saved_at = serializers.DateTimeField()
@@ -454,40 +384,3 @@ class AddPieceSerializer(serializers.Serializer):
 
 class RecipeFileSerializer(serializers.Serializer):
     recipe = serializers.FileField(allow_empty_file=True)
-
-
-class ChoiceSerializer(serializers.Serializer):
-    code = serializers.CharField()
-    name = serializers.CharField()
-
-
-class SchoolSerializer(ChoiceSerializer):
-    medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
-    summary = serializers.CharField()
-
-
-class TradeSerializer(serializers.Serializer):
-    """The words to choose from."""
-
-    media = ChoiceSerializer(many=True)
-    papers = ChoiceSerializer(many=True)
-    inks = ChoiceSerializer(many=True)
-    schools = SchoolSerializer(many=True)
-    forms = serializers.ListField(child=serializers.CharField())
-    tags = serializers.ListField(child=serializers.CharField())
-    touches = ChoiceSerializer(many=True)
-
-
-def trade_words() -> dict[str, Any]:
-    return {
-        "media": [{"code": code, "name": name} for code, name in MEDIA.items()],
-        "papers": [{"code": paper.code, "name": paper.weighed_name} for paper in PAPERS.values()],
-        "inks": [{"code": code, "name": name} for code, name in INKS.items()],
-        "schools": [
-            {"code": one.code, "name": one.name, "medium": one.medium, "summary": one.summary}
-            for one in SCHOOLS.values()
-        ],
-        "forms": list(FORMS),
-        "tags": list(TAGS),
-        "touches": [{"code": one.code, "name": one.name} for one in TOUCHES.values()],
-    }

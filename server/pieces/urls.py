@@ -3,7 +3,8 @@ from rest_framework.routers import SimpleRouter
 
 from server.pieces.colour_views import GoToViewSet, stand_ins
 from server.pieces.schools import SchoolViewSet
-from server.pieces.views import PieceViewSet, trade
+from server.pieces.trade import trade
+from server.pieces.views import PieceViewSet
 
 router = SimpleRouter()
 router.register("pieces", PieceViewSet, basename="piece")

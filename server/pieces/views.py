@@ -13,7 +13,7 @@ from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import viewsets
-from rest_framework.decorators import action, api_view
+from rest_framework.decorators import action
 from rest_framework.exceptions import ValidationError
 from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
@@ -22,7 +22,7 @@ from rest_framework.response import Response
 from paleta.light import Glow, Lamp
 from paleta.recipe import Recipe
 from server.drawers.models import Drawer
-from server.pieces import bench, readout, recipes, regions, serializers, services, steps
+from server.pieces import bench, plan_serializers, readout, recipes, regions, serializers, services, steps
 from server.pieces.colour_views import ColourActions
 from server.pieces.models import Piece, RecipeRecord
 from server.pieces.run_views import RunActions
@@ -164,7 +164,9 @@ class PieceViewSet(ColourActions, RunActions, viewsets.GenericViewSet):
     def wishes(self, request: Request, pk: str) -> Response:
         return self._change(services.wish, changes=self._some(serializers.WishesSerializer))
 
-    @extend_schema(responses=serializers.BatchSerializer, parameters=[OpenApiParameter("copies", int, required=True)])
+    @extend_schema(
+        responses=plan_serializers.BatchSerializer, parameters=[OpenApiParameter("copies", int, required=True)]
+    )
     @action(detail=True)
     def batch(self, request: Request, pk: str) -> Response:
         """The same plan for several cards at once."""
@@ -253,7 +255,7 @@ class PieceViewSet(ColourActions, RunActions, viewsets.GenericViewSet):
     def redo(self, request: Request, pk: str) -> Response:
         return self._change(steps.redo)
 
-    @extend_schema(parameters=[RECIPE], responses=serializers.PlanSerializer)
+    @extend_schema(parameters=[RECIPE], responses=plan_serializers.PlanSerializer)
     @action(detail=True)
     def plan(self, request: Request, pk: str) -> Response:
         """The order of passes; that of a kept version is as it was frozen."""
@@ -338,13 +340,6 @@ class PieceViewSet(ColourActions, RunActions, viewsets.GenericViewSet):
     def import_recipe(self, request: Request) -> Response:
         form = self._read(serializers.RecipeFileSerializer)
         return self._show(recipes.import_recipe(actor=request.user, data=uploaded(form["recipe"])), status=201)
-
-
-@extend_schema(operation_id="trade", responses=serializers.TradeSerializer)
-@api_view(["GET"])
-def trade(request: Request) -> Response:
-    """Media, papers, inks, schools and forms to choose from."""
-    return Response(serializers.trade_words())
 
 
 def _number(query: Any, name: str, kind: Any) -> Any:

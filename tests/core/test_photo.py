@@ -50,7 +50,7 @@ class PhotoTest(SimpleTestCase):
         flat = rectify(read(data, dpi=300), truth, width_mm=self.drawing.width_mm)
         height_mm = flat.pixels.shape[0] / flat.px_per_mm
         self.assertAlmostEqual(height_mm, self.drawing.height_mm, delta=0.04 * self.drawing.height_mm)
-        found = find_regions(flat, gap_mm=1.2)
+        found = find_regions(flat)
         size = found.labels.shape[::-1]
         cells = cv2.resize(
             true_cells(self.drawing, 0).astype(np.float32), size, interpolation=cv2.INTER_NEAREST
@@ -104,7 +104,7 @@ class InkTest(SimpleTestCase):
         ):
             data, seen = scan(drawing, paper=paper, ink_rgb=ink, faults=FLAT)
             with self.subTest(paper=paper, ink=ink):
-                self.assertGreater(recovery(find_regions(read(data), gap_mm=1.2), cells, seen).recovered, 0.93)
+                self.assertGreater(recovery(find_regions(read(data)), cells, seen).recovered, 0.93)
 
     def test_the_paper_is_told_from_the_picture(self):
         drawing = DRAWINGS["succulents"]()

@@ -41,7 +41,9 @@ class Command(BaseCommand):
             give_starter_drawers(owner=user)
             for demo in PIECES:
                 self.stdout.write(f"  {demo.title} ...")
-                load_piece(user, demo)
+                piece = load_piece(user, demo)
+                # The first look at the shelf should not be at grey boxes.
+                bench.small_picture(piece, piece.sheet(), bench.SHELF_PX)
 
 
 def load_piece(user: Any, demo: DemoPiece) -> Piece:

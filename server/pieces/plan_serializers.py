@@ -1,0 +1,77 @@
+"""Shapes of the order of passes."""
+
+from __future__ import annotations
+
+from rest_framework import serializers
+
+from server.drawers.serializers import SwatchSerializer
+
+
+class BatchLineSerializer(serializers.Serializer):
+    first_pass = serializers.IntegerField()
+    last_pass = serializers.IntegerField()
+    start_s = serializers.FloatField()
+    end_s = serializers.FloatField()
+    wait_s = serializers.FloatField()
+
+
+class BatchSerializer(serializers.Serializer):
+    copies = serializers.IntegerField()
+    lines = BatchLineSerializer(many=True)
+    duration_s = serializers.FloatField()
+    one_by_one_s = serializers.FloatField()
+    pen_changes = serializers.IntegerField()
+    one_by_one_changes = serializers.IntegerField()
+
+
+class PassSerializer(serializers.Serializer):
+    number = serializers.IntegerField()
+    region = serializers.IntegerField()
+    name = serializers.CharField()
+    swatch = SwatchSerializer()
+    zone = serializers.CharField()
+    zones = serializers.ListField(child=serializers.IntegerField())
+    join = serializers.ChoiceField(choices=[(join, join) for join in ("start", "wet", "dry", "any")])
+    how = serializers.CharField()
+    start_s = serializers.FloatField()
+    end_s = serializers.FloatField()
+    wait_s = serializers.FloatField()
+    wait_for = serializers.CharField(allow_blank=True)
+    change = serializers.BooleanField()
+
+
+class HandlingSerializer(serializers.Serializer):
+    """A mask being laid or lifted."""
+
+    kind = serializers.ChoiceField(choices=[("lay", "lay"), ("lift", "lift")])
+    name = serializers.CharField()
+    how = serializers.CharField()
+    before_pass = serializers.IntegerField()
+    start_s = serializers.FloatField()
+    end_s = serializers.FloatField()
+    wait_s = serializers.FloatField()
+
+
+class TouchStepSerializer(serializers.Serializer):
+    code = serializers.CharField()
+    name = serializers.CharField()
+    how = serializers.CharField()
+    start_s = serializers.FloatField(help_text="From the end of the colouring.")
+    end_s = serializers.FloatField()
+    wait_s = serializers.FloatField()
+    caution = serializers.CharField(allow_blank=True)
+
+
+class PlanSerializer(serializers.Serializer):
+    school = serializers.CharField()
+    passes = PassSerializer(many=True)
+    handling = HandlingSerializer(many=True, help_text="Masks, in their order.")
+    timed_runs = serializers.IntegerField(help_text="How many logged runs the times come from; 0: common practice.")
+    pen_changes = serializers.IntegerField()
+    duration_s = serializers.FloatField()
+    bound_s = serializers.FloatField()
+    by_region_pen_changes = serializers.IntegerField()
+    by_region_duration_s = serializers.FloatField()
+    before = serializers.ListField(child=serializers.CharField(), help_text="What stays bare, before the first pass.")
+    after = TouchStepSerializer(many=True, help_text="Finishing touches, in their order.")
+    uncoloured = serializers.IntegerField(help_text="Regions that have no colours yet and are not left as paper.")

@@ -1,0 +1,61 @@
+"""The words of the trade to choose from: media, papers, inks, schools, forms."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from drf_spectacular.utils import extend_schema
+from rest_framework import serializers
+from rest_framework.decorators import api_view
+from rest_framework.request import Request
+from rest_framework.response import Response
+
+from paleta.light import FORMS
+from paleta.media import INKS, MEDIA, PAPERS
+from paleta.order import SCHOOLS, TOUCHES
+from paleta.recipe import TAGS
+from server.drawers.models import MEDIUM_CHOICES
+
+
+class ChoiceSerializer(serializers.Serializer):
+    code = serializers.CharField()
+    name = serializers.CharField()
+
+
+class SchoolSerializer(ChoiceSerializer):
+    medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
+    summary = serializers.CharField()
+
+
+class TradeSerializer(serializers.Serializer):
+    """The words to choose from."""
+
+    media = ChoiceSerializer(many=True)
+    papers = ChoiceSerializer(many=True)
+    inks = ChoiceSerializer(many=True)
+    schools = SchoolSerializer(many=True)
+    forms = serializers.ListField(child=serializers.CharField())
+    tags = serializers.ListField(child=serializers.CharField())
+    touches = ChoiceSerializer(many=True)
+
+
+def trade_words() -> dict[str, Any]:
+    return {
+        "media": [{"code": code, "name": name} for code, name in MEDIA.items()],
+        "papers": [{"code": paper.code, "name": paper.weighed_name} for paper in PAPERS.values()],
+        "inks": [{"code": code, "name": name} for code, name in INKS.items()],
+        "schools": [
+            {"code": one.code, "name": one.name, "medium": one.medium, "summary": one.summary}
+            for one in SCHOOLS.values()
+        ],
+        "forms": list(FORMS),
+        "tags": list(TAGS),
+        "touches": [{"code": one.code, "name": one.name} for one in TOUCHES.values()],
+    }
+
+
+@extend_schema(operation_id="trade", responses=TradeSerializer)
+@api_view(["GET"])
+def trade(request: Request) -> Response:
+    """Media, papers, inks, schools and forms to choose from."""
+    return Response(trade_words())

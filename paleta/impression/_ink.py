@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 
 from paleta.errors import NoRegions
 from paleta.impression._impression import Impression
+from paleta.impression._necks import line_width
 
 PAPER_SCALE = 8
 """The paper's shading is slow, so it is measured on a picture this many times smaller."""
@@ -26,6 +27,10 @@ LIGHTER_LINES = 3.0
 """How many times more must be paler than the paper than darker, before the paler marks are taken for the drawing."""
 MANY_MARKS, STROKE_MM, LEAST_STROKES = 800, 4.0, 0.3
 """Of so many marks at least this share of the ink must lie in strokes of this length."""
+PALE_SHARE = 0.3
+"""Ink down to this share of the usual threshold is followed where a line leads into it."""
+SOFT_EDGE_MM, PALE_STRETCH_MM, WIDEST_PALE = 0.12, 0.4, 1.6
+"""The last in widths of the drawing's lines."""
 SPECK_MM2 = 0.06
 """Ink blots smaller than a 0.28 mm dot are dust and over-inked grain, not outlines."""
 
@@ -58,7 +63,35 @@ def separate_ink(impression: Impression, more: float = 0.0) -> NDArray[np.bool_]
             "No stamped line was found: the paper looks blank. Scan again with more contrast, or "
             "check that the stamped side lay on the glass."
         )
-    return _without_specks(ink, impression.px_per_mm)
+    return _without_specks(_with_pale_stretches(ink, smooth, cut, impression.px_per_mm), impression.px_per_mm)
+
+
+def _with_pale_stretches(
+    ink: NDArray[np.bool_], darkness: NDArray[np.float32], cut: float, px_per_mm: float
+) -> NDArray[np.bool_]:
+    """The ink, and where a line goes on paler because the stamp was badly inked: two thresholds, as [Canny1986].
+
+    Pale marks count only where they lead on from ink, are long and no wider than a line; so neither soft edges nor
+    smudges and printed tints do.
+    """
+    pale_cut = max(FAINTEST_INK, PALE_SHARE * cut)
+    if pale_cut >= cut:
+        return ink
+    edge = max(2, round(SOFT_EDGE_MM * px_per_mm))
+    near = cv2.dilate(ink.astype(np.uint8), cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * edge + 1, 2 * edge + 1)))
+    pale = ((darkness > pale_cut) & (near == 0)).astype(np.uint8)
+    count, marks, boxes, _ = cv2.connectedComponentsWithStats(pale, connectivity=8)
+    length = boxes[:, [cv2.CC_STAT_WIDTH, cv2.CC_STAT_HEIGHT]].max(axis=1) / px_per_mm
+    width = boxes[:, cv2.CC_STAT_AREA] / px_per_mm / np.maximum(length, 1e-6)
+    touching = np.unique(marks[cv2.dilate(near, np.ones((3, 3), np.uint8)) > 0])
+    keep = (length >= PALE_STRETCH_MM) & (width <= WIDEST_PALE * line_width(ink))
+    keep[np.setdiff1d(np.arange(count), touching)] = False
+    keep[0] = False
+    if not keep.any():
+        return ink
+    # Back over the soft edge to the ink it leads on from.
+    reach = cv2.dilate(keep[marks].astype(np.uint8), np.ones((2 * edge + 3, 2 * edge + 3), np.uint8))
+    return ink | ((reach > 0) & (darkness > pale_cut))
 
 
 def _check_lines(sizes_mm: NDArray[np.float64], areas: NDArray[np.int64]) -> None:

@@ -128,6 +128,16 @@ class FindRegionsTest(SimpleTestCase):
         broken[140:160, 215:305] = 255
         self.assertEqual(len(find_regions(impression(broken), gap_mm=1.0).regions), 2)
 
+    def test_a_line_that_goes_on_paler_is_followed_but_a_smudge_is_no_line(self):
+        paled = line_drawing()
+        line = paled < 128
+        paled[120:180, 250:270][line[120:180, 250:270]] = 215  # the wall between two regions, badly inked
+        self.assertEqual(len(find_regions(impression(paled)).regions), 3)
+        smudged = line_drawing()
+        smudged[20:60, 20:60] = np.minimum(smudged[20:60, 20:60], 215)
+        whole, marked = (find_regions(impression(one)).ink for one in (line_drawing(), smudged))
+        self.assertLess(np.count_nonzero(whole != marked), 60)
+
     def test_borders_part_the_right_regions_and_have_their_length(self):
         labels = np.zeros((120, 200), np.int32)
         labels[20:100, 20:100], labels[20:100, 100:180] = 1, 2

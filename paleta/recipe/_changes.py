@@ -72,6 +72,8 @@ def _colours(old: Sheet, new: Sheet) -> list[str]:
         lines.append(f"School: {old.school_used.name} became {new.school_used.name}.")
     if old.order_wish != new.order_wish:
         lines.append(f"Order: {ORDER_WORDS[old.order_wish]} became {ORDER_WORDS[new.order_wish]}.")
+    if old.key != new.key:
+        lines.append(f"Key: {old.key or 'none'} became {new.key or 'none'}.")
     if old.masked != new.masked:
         lines.append("The figure is masked for the background." if new.masked else "The figure is not masked any more.")
     if bool(old.under_swatches) != bool(new.under_swatches):

@@ -151,6 +151,19 @@ class SvgTest(SimpleTestCase):
         ]
         self.assertGreater(recovery(found, *fitted).recovered, 0.95)
 
+    def test_a_drawing_without_a_size_is_fitted_to_its_lines(self):
+        head = b'<svg xmlns="http://www.w3.org/2000/svg" fill="none" stroke="#000" stroke-width="2">'
+        data = head + b'<circle cx="60" cy="60" r="50"/><path d="M150 20 C 250 20 250 120 150 120 Z"/></svg>'
+        picture = read(data, width_mm=60)
+        self.assertAlmostEqual(picture.pixels.shape[1] / picture.px_per_mm, 60, delta=0.2)
+        self.assertEqual(len(find_regions(picture).regions), 2)
+        with self.assertRaisesMessage(NotAnImage, "no lines"):
+            read(b'<svg xmlns="http://www.w3.org/2000/svg"><text x="3" y="4">hello</text></svg>')
+
+    def test_text_is_said_to_be_left_out_and_lines_without_paint_are_drawn(self):
+        picture = read(SVG % b'<text x="5" y="5">hi</text><rect x="2" y="2" width="6" height="6" fill="none"/>')
+        self.assertTrue(any("Text" in note for note in picture.warnings))
+
     def test_what_could_do_harm_is_left_out_or_refused(self):
         picture = read(SVG % b'<script>alert(1)</script><image href="http://other.example/x.png"/>')
         self.assertIn("image, script, links to other files", picture.warnings[0])

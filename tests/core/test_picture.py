@@ -12,6 +12,7 @@ from paleta.media import PAPERS, REFERENCE_PAPER, appearance
 from paleta.order import SCHOOLS
 from paleta.picture import VIEWS, looks_of, make_canvas, paint, zone_look
 from paleta.picture._paint import ViewUnknown
+from paleta.picture._texture import NEUTRAL, texture
 from paleta.recipe import RegionSetting, Sheet
 from tests.builders import disc, grey_pens
 
@@ -87,6 +88,44 @@ class PaintTest(SimpleTestCase):
     def test_an_unknown_view_is_refused(self):
         with self.assertRaisesMessage(ViewUnknown, "no view 'xray'"):
             self.paint("xray")
+
+
+class TextureTest(SimpleTestCase):
+    """A square of one region on paper, 12 px to the mm."""
+
+    def setUp(self):
+        self.labels = np.zeros((120, 120), np.int32)
+        self.labels[20:100, 20:100] = 1
+
+    def field(self, medium: str) -> np.ndarray:
+        return texture(self.labels, medium, 12)[..., 0].astype(float) / NEUTRAL
+
+    def test_marker_dries_smooth(self):  # common practice
+        self.assertIsNone(texture(self.labels, "marker", 12))
+
+    def test_watercolour_dries_darker_at_its_edge_and_pens_less_so(self):  # common practice
+        edges = {}
+        for medium in ("watercolour", "soluble"):
+            field = self.field(medium)
+            rim, middle = field[21:99, 21:23].mean(), field[50:70, 50:70].mean()
+            edges[medium] = middle - rim
+        self.assertGreater(edges["watercolour"], 0.08)
+        self.assertGreater(edges["watercolour"], 1.5 * edges["soluble"])
+        self.assertGreater(edges["soluble"], 0.03)
+
+    def test_pencil_shows_the_tooth_of_the_paper_and_an_ink_pad_hardly_anything(self):
+        inside = (slice(30, 90), slice(30, 90))
+        pencil, pad = self.field("pencil")[inside].std(), self.field("inkpad")[inside].std()
+        self.assertGreater(pencil, 0.03)
+        self.assertLess(pad, 0.03)
+
+    def test_no_texture_shifts_a_colour_by_much_nor_touches_bare_paper(self):
+        for medium in ("watercolour", "soluble", "pencil", "inkpad"):
+            with self.subTest(medium=medium):
+                field = self.field(medium)
+                self.assertAlmostEqual(field[40:80, 40:80].mean(), 1, delta=0.05)
+                self.assertTrue((field[self.labels == 0] == 1).all())
+                np.testing.assert_array_equal(field, self.field(medium))
 
 
 class LooksTest(SimpleTestCase):

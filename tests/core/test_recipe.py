@@ -123,6 +123,7 @@ class WhatChangedTest(SimpleTestCase):
     def test_each_kind_of_change_is_said_in_a_sentence(self):
         before = make_recipe()
         setting = before.sheet.regions[1]
+        measured_anew = replace(before.sheet.swatches["grey-90"], lab=(88.0, 1.0, 0.0))
         for sheet, words in (
             ({"lamp": Lamp(azimuth_deg=45, elevation_deg=30)}, "from 1:30, 30° high"),
             ({"glows": (Glow(x_mm=1, y_mm=2),)}, "0 became 1"),
@@ -137,12 +138,41 @@ class WhatChangedTest(SimpleTestCase):
             ({"regions": {1: replace(setting, form="flat")}}, "dome became flat"),
             ({"regions": {1: replace(setting, depth=2)}}, "stands nearer"),
             ({"regions": {1: replace(setting, ramp=setting.ramp[:2])}}, "became Grey 90 · Grey 70"),
+            ({"regions": {1: replace(setting, ramp=())}}, "became no colours"),
+            ({"regions": {1: replace(setting, role="focal", tags=("fur",))}}, "marked as focal, fur"),
+            ({"regions": {1: replace(setting, bare_highlight=True)}}, "highlight is left bare"),
+            ({"regions": {1: replace(setting, base_mm=(1.0, 2.0))}}, "its base or its own light"),
+            ({"regions": {1: replace(setting, turn_deg=30)}}, "its base or its own light"),
+            ({"regions": {1: replace(setting, body=1)}}, "joined a body"),
+            ({"shade": 0.25}, "shade +25%"),
+            ({"follow": 0.5}, "50% after the printed shading"),
+            ({"order_wish": "focal"}, "became focal image first"),
+            ({"masked": True}, "masked for the background"),
+            ({"key": "night"}, "none became night"),
+            ({"touches": ("gloss", "gems")}, "gloss, gems now"),
+            ({"card": "A2"}, 'became "A2"'),
+            ({"edits": ({"op": "join", "regions": [1, 2]},)}, "Regions: 1 became 1"),
+            ({"swatches": {**before.sheet.swatches, "grey-90": measured_anew}}, "Grey 90 was measured anew"),
         ):
             with self.subTest(words=words):
                 after = replace(make_recipe(**sheet), plan=before.plan)
                 lines = what_changed(before, after)
                 self.assertEqual(len(lines), 1, lines)
                 self.assertIn(words, lines[0])
+
+    def test_another_medium_and_pencil_over_marker_are_said(self):
+        before = make_recipe()
+        pencils = {1: grey_pens(90, 70, 50, medium="pencil")}
+        over = replace(before, sheet=before.sheet.over_itself("pencil", "P2", "7", pencils))
+        lines = what_changed(before, over)
+        self.assertIn("Medium: Alcohol marker became Coloured pencil.", lines)
+        self.assertIn("Pencil goes over the marker now.", lines)
+        self.assertIn("There is no marker beneath any more.", what_changed(over, before))
+
+    def test_another_order_is_said_in_passes_and_pen_changes(self):
+        before = make_recipe()
+        fewer = replace(before, plan=replace(before.plan, passes=before.plan.passes[:2], pen_changes=1))
+        self.assertEqual(what_changed(before, fewer), ["Order: 4 passes and 3 pen changes became 2 and 1."])
 
     def test_equal_versions_have_nothing_to_say(self):
         self.assertEqual(what_changed(make_recipe(), make_recipe()), [])
@@ -158,6 +188,19 @@ class SheetTest(SimpleTestCase):
             (lambda: Sheet(title=""), "1 to 120 characters"),
             (lambda: Sheet(title="x", paper="foil"), "got 'foil'"),
             (lambda: Sheet(title="x", medium="oil"), "got 'oil'"),
+            (lambda: Sheet(title="x", outline_ink="tea"), "got 'tea'"),
+            (lambda: Sheet(title="x", school="Z9"), "'Z9' is no school"),
+            (lambda: Sheet(title="x", school="P1"), "no school of shade order for alcohol marker"),
+            (lambda: Sheet(title="x", true_to_scene=2), "0..1, got 2"),
+            (lambda: Sheet(title="x", own_school=SCHOOLS["M2"]), "another school than the one written"),
+            (lambda: Sheet(title="x", key="dusk"), "got 'dusk'"),
+            (lambda: Sheet(title="x", order_wish="luck"), "got 'luck'"),
+            (lambda: Sheet(title="x", shade=2), "shade must lie"),
+            (lambda: Sheet(title="x", touches=("foil",)), "'foil' is no finishing touch"),
+            (lambda: Sheet(title="x", card="x" * 2001), "up to 2,000"),
+            (lambda: Sheet(title="x", regions={1: RegionSetting("Moon", under=("a",))}), "lies over a swatch"),
+            (lambda: RegionSetting(name="x", axis_deg=400), "400"),
+            (lambda: RegionSetting(name="x", role="hero"), "hero"),
         ):
             with self.subTest(words=words), self.assertRaisesMessage(RecipeError, words):
                 make()
@@ -166,6 +209,11 @@ class SheetTest(SimpleTestCase):
         sheet = make_recipe().sheet.with_medium("pencil")
         self.assertEqual((sheet.school, sheet.regions[1].ramp, dict(sheet.swatches)), ("P1", (), {}))
         self.assertEqual(sheet.regions[1].wish_lab, (70.5, 1, -2))
+
+    def test_a_swatch_that_is_in_no_drawer_cannot_be_laid(self):
+        sheet = make_recipe().sheet
+        with self.assertRaisesMessage(RecipeError, "no swatch 'ghost'"):
+            sheet.with_regions({1: replace(sheet.regions[1], ramp=("ghost",))})
 
     def test_swatches_nobody_uses_leave_the_sheet(self):
         sheet = make_recipe().sheet

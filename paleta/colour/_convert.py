@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -67,7 +68,14 @@ def encode(linear: ArrayLike) -> Floats:
 
 def lab_to_hex(lab: ArrayLike) -> str:
     """One colour as #rrggbb."""
-    red, green, blue = np.round(lab_to_srgb(lab).reshape(3) * 255).astype(int)
+    light, a, b = (float(value) for value in np.asarray(lab, dtype=np.float64).reshape(3))
+    return _hex_of(light, a, b)
+
+
+@lru_cache(maxsize=20_000)
+def _hex_of(light: float, a: float, b: float) -> str:
+    """Kept, because drawers of thousands are shown again and again."""
+    red, green, blue = np.round(lab_to_srgb((light, a, b)).reshape(3) * 255).astype(int)
     return f"#{red:02x}{green:02x}{blue:02x}"
 
 

@@ -28,7 +28,7 @@ export function SwatchCard({ drawer, swatch, onRenamed }: { drawer: DrawerDetail
         <div><dt>Measured</dt><dd className="text-right">{MEASURED[swatch.measured ?? "cap"]}</dd></div>
         <div><dt>Code</dt><dd>{swatch.code}</dd></div>
         {swatch.maker && <div><dt>Maker</dt><dd>{swatch.maker}</dd></div>}
-        {swatch.family && <div><dt>Family</dt><dd>{family.map((one) => Math.round(one.lab[0] ?? 0)).sort((a, b) => b - a).join(" · ")}</dd></div>}
+        {swatch.family && <div><dt>Family</dt><dd>{inFamily(family.map((one) => Math.round(one.lab[0] ?? 0)))}</dd></div>}
       </dl>
       <div className="mt-3 flex flex-wrap gap-x-4 gap-y-1 border-t border-line pt-2">
         <Button kind="quiet" onClick={() => setEditing(true)}>Edit</Button>
@@ -47,4 +47,10 @@ export function SwatchCard({ drawer, swatch, onRenamed }: { drawer: DrawerDetail
 
 function lab(value: readonly number[]): string {
   return value.map((one) => one.toFixed(1)).join(" · ");
+}
+
+/** The lightness of a family's swatches, or only how far they reach when there are many. */
+function inFamily(lights: number[]): string {
+  const falling = lights.sort((one, other) => other - one);
+  return falling.length > 8 ? `${falling.length} swatches, L* ${falling[0]} to ${falling.at(-1)}` : falling.join(" · ");
 }

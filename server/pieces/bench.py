@@ -190,14 +190,14 @@ def shares_of(piece: Piece, sheet: Sheet) -> dict[int, tuple[float, ...]]:
 def plans_of(piece: Piece, sheet: Sheet) -> tuple[Plan, Plan]:
     """The plan, and the same work done region by region."""
     work, school = work_of(sheet, region_map_of(piece, sheet), shares_of(piece, sheet)), sheet.school_used
-    pace, _ = pace_of(piece.owner, school.medium)
+    pace, _ = pace_of(piece.owner_id, school.medium)
     return _plans.get((work, school, pace, sheet.order_wish), lambda: _make_plans(work, school, pace, sheet.order_wish))
 
 
 def batch_of(piece: Piece, sheet: Sheet, copies: int) -> Batch:
     """The plan worked on several cards at once."""
     work = work_of(sheet, region_map_of(piece, sheet), shares_of(piece, sheet))
-    return batch(work, plans_of(piece, sheet)[0], pace_of(piece.owner, sheet.school_used.medium)[0], copies)
+    return batch(work, plans_of(piece, sheet)[0], pace_of(piece.owner_id, sheet.school_used.medium)[0], copies)
 
 
 def _make_plans(work: Work, school: School, pace: Pace, wish: str) -> tuple[Plan, Plan]:

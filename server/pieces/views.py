@@ -263,7 +263,7 @@ class PieceViewSet(ColourActions, RunActions, viewsets.GenericViewSet):
         kept = self._kept(piece)
         sheet = kept.sheet if kept else piece.sheet()
         plan, by_region = bench.plans_of(piece, sheet)
-        _, timed_runs = pace_of(request.user, sheet.medium)
+        _, timed_runs = pace_of(request.user.pk, sheet.medium)
         region_map = bench.region_map_of(piece, sheet)
         frozen = kept.plan if kept else plan
         return Response(readout.plan_readout(sheet, region_map, frozen, by_region, timed_runs=timed_runs))

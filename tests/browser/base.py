@@ -6,7 +6,8 @@ from pathlib import Path
 from typing import Any
 from urllib.parse import urlparse
 
-from django.test import LiveServerTestCase
+from django.conf import settings
+from django.test import Client, LiveServerTestCase
 from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
 
 from tests.builders import as_file, line_drawing, make_user
@@ -70,8 +71,15 @@ class BrowserTest(LiveServerTestCase):
         expect(page.get_by_role("heading", name="Shelf", exact=True)).to_be_visible()
         return page
 
+    def already_signed_in(self) -> None:
+        """Ana's session without the sign-in page, which other tests go through."""
+        client = Client()
+        client.force_login(self.ana)
+        name = settings.SESSION_COOKIE_NAME
+        self.context.add_cookies([{"name": name, "value": client.cookies[name].value, "url": self.live_server_url}])
+
     def open_piece(self, piece: Any, query: str = "") -> Page:
-        self.sign_in()
+        self.already_signed_in()
         self.page.goto(f"{self.live_server_url}/pieces/{piece.pk}{query}")
         self.picture_is_drawn()
         return self.page

@@ -46,7 +46,7 @@ def main(address: str) -> None:
         page.get_by_role("link", name="A poor scan").click()
         stamp(page)
         versions(page, address)
-        page.get_by_role("link", name="Print view").click()
+        page.get_by_role("link", name="Print view").first.click()
         page.get_by_role("heading", name="Passes in order").wait_for()
         page.wait_for_load_state("networkidle")
         take(page, "print")

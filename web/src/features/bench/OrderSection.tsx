@@ -34,9 +34,9 @@ export function OrderSection({ plan, error }: { plan: Plan | undefined; error: E
       <fieldset className="mb-1">
         <legend className="mb-1">School of shade order</legend>
         {schools.filter((school) => school.medium === piece.medium).map((school) => (
-          <label key={school.code} className="flex items-start gap-2 py-1">
+          <label key={school.code} title={school.summary} className="flex items-start gap-2 py-1">
             <input type="radio" name="school" className="mt-1 accent-ink" checked={chosen === school.code} onChange={() => choose(school.code)} />
-            <span><span className="font-bold">{school.name}</span>{school.own && " (yours)"}<br /><span className="text-[13px] text-soft">{school.summary}</span></span>
+            <span><span className={chosen === school.code ? "font-bold" : ""}>{school.name}</span>{school.own && " (yours)"}{chosen === school.code && <span className="block text-[13px] text-soft">{school.summary}</span>}</span>
           </label>
         ))}
       </fieldset>

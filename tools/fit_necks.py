@@ -24,7 +24,7 @@ from demo.truth import DEGRADED, true_cells
 from paleta.impression import _regions, read
 from paleta.impression._ink import separate_ink
 from paleta.impression._judge import inputs, judge, views
-from paleta.impression._necks import FEATURES, evidence, find_necks
+from paleta.impression._necks import FEATURES, evidence, find_necks, line_width
 
 PLACE = Path(_regions.__file__).with_name("_judge.npz")
 FAMILIES: dict[str, Callable[[int], Drawing]] = {"sprays": sprays, "scenes": scenes}
@@ -61,9 +61,10 @@ def _of_scan(data: bytes, truth: NDArray[np.int32], gap_mm: float) -> Samples:
     necks = find_necks(cells, distance)
     lies_in, pure = _true_cell_of(cells, truth)
     usable = pure[necks.pairs].all(axis=1)
-    seen = evidence(necks, cells, distance, ink, px_per_mm=px_per_mm, gap_mm=gap_mm).astype(np.float32)
+    line = line_width(ink)
+    seen = evidence(necks, cells, distance, ink, line=line, px_per_mm=px_per_mm, gap_mm=gap_mm).astype(np.float32)
     same = lies_in[necks.pairs[:, 0]] == lies_in[necks.pairs[:, 1]]
-    return seen[usable], views(necks, ink)[usable], same[usable]
+    return seen[usable], views(necks, ink, line)[usable], same[usable]
 
 
 def _true_cell_of(cells: NDArray[np.int32], truth: NDArray[np.int32]) -> tuple[NDArray[np.int64], NDArray[np.bool_]]:

@@ -83,10 +83,13 @@ def _with_pale_stretches(
     count, marks, boxes, _ = cv2.connectedComponentsWithStats(pale, connectivity=8)
     length = boxes[:, [cv2.CC_STAT_WIDTH, cv2.CC_STAT_HEIGHT]].max(axis=1) / px_per_mm
     width = boxes[:, cv2.CC_STAT_AREA] / px_per_mm / np.maximum(length, 1e-6)
-    touching = np.unique(marks[cv2.dilate(near, np.ones((3, 3), np.uint8)) > 0])
-    keep = (length >= PALE_STRETCH_MM) & (width <= WIDEST_PALE * line_width(ink))
-    keep[np.setdiff1d(np.arange(count), touching)] = False
+    keep = length >= PALE_STRETCH_MM
     keep[0] = False
+    if not keep.any():
+        return ink
+    beside = cv2.dilate(near, np.ones((3, 3), np.uint8))
+    keep &= width <= WIDEST_PALE * line_width(ink)
+    keep &= np.bincount(marks[(beside > 0) & (marks > 0)], minlength=count) > 0
     if not keep.any():
         return ink
     # Back over the soft edge to the ink it leads on from.

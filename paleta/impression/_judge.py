@@ -37,13 +37,13 @@ def one_cell(
     gap_mm: float,
 ) -> Floats:
     """N log odds that the two cells of a neck are one, above 0 if that is likelier than a broken line."""
-    seen = evidence(necks, cells, distance, ink, px_per_mm=px_per_mm, gap_mm=gap_mm)
-    return judge(seen.astype(np.float32), views(necks, ink))
-
-
-def views(necks: Necks, ink: NDArray[np.bool_]) -> Floats:
-    """N x 2 x VIEW x VIEW: the ink round each neck, 0..1."""
     line = line_width(ink)
+    seen = evidence(necks, cells, distance, ink, line=line, px_per_mm=px_per_mm, gap_mm=gap_mm)
+    return judge(seen.astype(np.float32), views(necks, ink, line))
+
+
+def views(necks: Necks, ink: NDArray[np.bool_], line: float) -> Floats:
+    """N x 2 x VIEW x VIEW: the ink round each neck, 0..1; `line` is the usual width of the lines in px."""
     half = necks.half_px.astype(float)
     rows, cols = (where.astype(float) for where in np.unravel_index(necks.places, ink.shape))
     near, _ = banks_of(ink, rows, cols, half, line)

@@ -55,11 +55,10 @@ def find_necks(cells: NDArray[np.int32], distance: NDArray[np.float32]) -> Necks
 
 def evidence(
     necks: Necks, cells: NDArray[np.int32], distance: NDArray[np.float32], ink: NDArray[np.bool_],
-    *, px_per_mm: float, gap_mm: float,
+    *, line: float, px_per_mm: float, gap_mm: float,
 ) -> NDArray[np.float64]:  # fmt: skip
     """N x len(FEATURES): what is seen round each neck. A break shows the end of a stroke on at least one bank, and a
     ring round it crosses little ink; where a cell narrows, lines run along on both sides."""
-    line = line_width(ink)
     count = int(cells.max()) + 1
     area = np.bincount(np.maximum(cells, 0).ravel(), minlength=count) / px_per_mm**2
     widest = np.zeros(count, np.float32)

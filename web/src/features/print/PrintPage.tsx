@@ -62,7 +62,7 @@ function Page({ piece, plan, recipe }: { piece: Piece; plan: Plan; recipe?: numb
             <dt>Image</dt><dd>{length(piece.width_mm, unit)} by {length(piece.height_mm, unit)}</dd>
             <dt>Medium</dt><dd>{named(trade?.media, piece.medium)}, {piece.pen_count} swatches</dd>
             <dt>School</dt><dd>{plan.school}</dd>
-            <dt>Order</dt><dd>{plan.passes.length} passes, {plan.pen_changes} pen changes, about {minutes(plan.duration_s)} {timesFrom(plan)}</dd>
+            <dt>Order</dt><dd>{plan.passes.length} passes, {plan.pen_changes} pen changes, about {minutes(plan.duration_s)}{recipe === undefined && ` ${timesFrom(plan)}`}</dd>
             {plan.after.length > 0 && <><dt>Then</dt><dd>{plan.after.map((step) => `${step.wait_s > 0 ? `wait ${minutes(step.wait_s)}, ` : ""}${step.name.toLowerCase()}`).join("; ")}</dd></>}
             {piece.finish && <><dt>Finish</dt><dd>{piece.finish}</dd></>}
             {piece.card && <><dt>Card</dt><dd>{piece.card}</dd></>}

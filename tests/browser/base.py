@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import threading
 from pathlib import Path
 from typing import Any
 from urllib.parse import urlparse
 
 from django.conf import settings
+from django.core.signals import request_finished, request_started
 from django.test import Client, LiveServerTestCase
 from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
 
@@ -15,6 +17,33 @@ from tools.chromium import CHROMIUM, QUIET
 
 AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
 WORD = "ana-has-a-long-word"
+
+
+class UnderWay:
+    """How many requests the server is answering: a test's database must not go before the last answer to it."""
+
+    def __init__(self) -> None:
+        self.count = 0
+        self.changed = threading.Condition()
+        request_started.connect(self.start)
+        request_finished.connect(self.finish)
+
+    def start(self, **_: Any) -> None:
+        with self.changed:
+            self.count += 1
+
+    def finish(self, **_: Any) -> None:
+        with self.changed:
+            self.count -= 1
+            self.changed.notify_all()
+
+    def wait_for_none(self, seconds: float = 10) -> None:
+        with self.changed:
+            self.changed.wait_for(lambda: self.count <= 0, seconds)
+            self.count = 0
+
+
+under_way = UnderWay()
 
 
 class BrowserTest(LiveServerTestCase):
@@ -46,6 +75,7 @@ class BrowserTest(LiveServerTestCase):
 
     def tearDown(self) -> None:
         self.context.close()
+        under_way.wait_for_none()
         self.assertEqual(self.strangers, [], "A request left the machine.")
         self.assertEqual(self.page_errors, [], "The page threw an error.")
 
@@ -87,6 +117,16 @@ class BrowserTest(LiveServerTestCase):
     def picture_is_drawn(self, words: str = "version=") -> None:
         """Wait until the canvas shows a picture whose address has `words` in it."""
         expect(self.page.locator(f'canvas[data-shown*="{words}"]')).to_be_visible()
+
+    def everything_is_kept(self, page: Page | None = None) -> None:
+        """Wait until no change is on its way any more; the mark for it is set one turn of the event loop late."""
+        page = page or self.page
+        page.evaluate("() => new Promise((done) => setTimeout(done, 50))")
+        expect(page.locator("html[data-keeping]")).to_have_count(0)
+
+    def reload(self) -> None:
+        self.everything_is_kept()
+        self.page.reload()
 
     def add_by_hand(self, name: str = "owl.png", data: bytes | None = None, width: str = "2 1/2") -> None:
         """The add dialog, filled in and sent."""

@@ -16,7 +16,7 @@ class StampTest(BrowserTest):
         expect(page.get_by_text("Scanned 2⅜ in by 2 in, 150 dpi.")).to_be_visible()
         page.get_by_role("button", name="Show in centimetres").click()
         expect(page.get_by_text("Scanned 6.1 cm by 5.1 cm, 150 dpi.")).to_be_visible()
-        page.reload()
+        self.reload()
         expect(page.get_by_text("6.1 cm by 5.1 cm")).to_be_visible()
 
     def test_a_wrong_ink_or_paper_is_pointed_out_and_can_be_kept(self):

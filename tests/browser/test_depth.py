@@ -148,7 +148,7 @@ class LightTest(BrowserTest):
         bare.fill("4")
         bare.blur()
         expect(page.get_by_role("button", name="3 Light")).to_contain_text("1 glow")
-        page.reload()
+        self.reload()
         expect(page.get_by_role("slider", name="Paper left bare")).to_have_value("4")
         expect(page.get_by_label("Tint")).to_have_value("#ffd27a")
         self.section("Order")

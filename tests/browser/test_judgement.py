@@ -132,7 +132,7 @@ class OrderTest(BrowserTest):
         expect(steps).to_have_count(2)
         expect(steps.first).to_contain_text("White pen")
         expect(steps.first).to_contain_text("until the colouring is dry")
-        page.reload()
+        self.reload()
         expect(page.get_by_role("checkbox", name="Gloss")).to_be_checked()
         self.passes_axe("finish")
 

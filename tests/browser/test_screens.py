@@ -58,7 +58,7 @@ class BadInputTest(BrowserTest):
             self.add_by_hand("bad.png", data, width)
             expect(page.get_by_role("alert")).to_contain_text(words)
             page.get_by_role("button", name="Cancel").click()
-        page.reload()
+        self.reload()
         expect(page.get_by_text("Your shelf is empty")).to_be_visible()
 
     def test_a_wrong_recipe_file_is_refused_in_a_sentence(self):

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from pathlib import Path
 
-from playwright.sync_api import expect
+from playwright.sync_api import Dialog, Route, expect
 
 from tests.browser.base import BrowserTest
 from tests.builders import coloured, line_drawing, make_piece
@@ -228,7 +228,7 @@ class LampTest(BrowserTest):
         page.keyboard.press("Shift+ArrowRight")
         expect(slider).to_have_value("330")
         self.picture_is_drawn("version=2")
-        page.reload()
+        self.reload()
         expect(page.get_by_role("slider", name="Lamp direction")).to_have_value("330")
 
     def test_a_finger_drags_the_lamp_too(self):
@@ -297,10 +297,33 @@ class KeepingTest(BrowserTest):
         self.picture_is_drawn("version=3")
         page.keyboard.press("Control+z")
         expect(page.get_by_role("slider", name="Lamp direction")).to_have_value("300")
-        page.reload()
+        self.reload()
         expect(page.get_by_role("button", name="Redo")).to_be_enabled()
         page.keyboard.press("Control+Shift+z")
         expect(page.get_by_role("slider", name="Lamp direction")).to_have_value("285")
+
+    def test_leaving_while_changes_are_on_their_way_asks_and_a_field_with_the_cursor_is_kept(self):
+        page = self.open_piece(make_piece(self.ana), "?section=stamp")
+        asked = []
+
+        def stay(dialog: Dialog) -> None:
+            asked.append(dialog.type)
+            dialog.dismiss()
+
+        def hold(route: Route) -> None:
+            held.append(route)
+
+        held: list[Route] = []
+        page.once("dialog", stay)
+        page.route("**/api/v1/pieces/*/stamp/", hold)
+        page.get_by_label("Title").fill("Owl at noon")
+        page.evaluate("location.reload()")
+        expect(page.locator("html[data-keeping]")).to_have_count(1)
+        expect(page.get_by_text("Keeping…")).to_be_visible()
+        self.assertEqual(asked, ["beforeunload"])
+        held[0].continue_()
+        self.reload()
+        expect(page.get_by_label("Title")).to_have_value("Owl at noon")
 
     def test_two_tabs_do_not_overwrite_each_other_silently(self):
         piece = make_piece(self.ana)

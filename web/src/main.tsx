@@ -7,6 +7,8 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 
 import { App } from "@/app/App";
+import { watchKeeping } from "@/shared/api";
 
+watchKeeping();
 const root = document.getElementById("root");
 if (root) createRoot(root).render(<StrictMode><App /></StrictMode>);

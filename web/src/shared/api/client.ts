@@ -39,7 +39,10 @@ async function send(method: string, path: string, body?: unknown, { signal, vers
   }
   let response: Response;
   try {
-    response = await fetch(ROOT + path, { method, headers, body: payload, signal: signal ?? null, credentials: "same-origin" });
+    // A change that is under way outlives its page, unless its body is larger than browsers let outlive one. What can
+    // be given up (a signal was handed in) only asks.
+    const keepalive = method !== "GET" && !signal && (payload === null || (typeof payload === "string" && payload.length < 16_000));
+    response = await fetch(ROOT + path, { method, headers, body: payload, signal: signal ?? null, credentials: "same-origin", keepalive });
   } catch (error) {
     if (signal?.aborted) throw error;
     throw new Problem(0, "no_answer", "Paleta does not answer. Is it still running? Nothing you kept is lost.");

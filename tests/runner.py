@@ -1,4 +1,8 @@
-"""Django's test runner with a closing line that says in figures what happened."""
+"""Django's test runner with a closing line that says in figures what happened.
+
+A browser test that fails is run a second time, since a real browser on a busy machine can miss a moment; what needed
+its second try is named, so that it is seen and repaired. All other tests get one try.
+"""
 
 from __future__ import annotations
 
@@ -7,8 +11,22 @@ from typing import Any
 
 from django.test.runner import DiscoverRunner
 
+BROWSER = "tests.browser."
+# More failures than this are not a missed moment.
+MOST_SECOND_TRIES = 3
+
 
 class Runner(DiscoverRunner):
+    def run_suite(self, suite: unittest.TestSuite, **kwargs: Any) -> unittest.TestResult:
+        result = super().run_suite(suite, **kwargs)
+        missed = {test.id() for test, _ in (*result.failures, *result.errors)}
+        if not missed or len(missed) > MOST_SECOND_TRIES or not all(name.startswith(BROWSER) for name in missed):
+            return result
+        print(f"A second try of {', '.join(sorted(missed))}")
+        second = super().run_suite(self.build_suite(sorted(missed)), **kwargs)
+        result.failures, result.errors = second.failures, second.errors
+        return result
+
     def suite_result(self, suite: unittest.TestSuite, result: unittest.TestResult, **kwargs: Any) -> int:
         failed = super().suite_result(suite, result, **kwargs)
         passed = result.testsRun - len(result.failures) - len(result.errors) - len(result.skipped)

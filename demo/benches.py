@@ -72,7 +72,7 @@ PIECES = (
         3,
         finish="On the spine tips and the pot spots.",
         touches=("white pen",),
-        card="A2, panel trimmed to 4 x 5 1/4 in.",
+        card="A2, panel trimmed to 4 x 5¼ in.",
     ),
     DemoPiece(
         "pangolin",
@@ -85,7 +85,7 @@ PIECES = (
         2,
         finish="White pencil once more on the moon; gloss on the lantern glass.",
         touches=("gloss",),
-        card="A2, panel 4 x 5 1/4 in on kraft.",
+        card="A2, panel 4 x 5¼ in on kraft.",
         glows=(Glow(x_mm=68.4, y_mm=108, reach_mm=16, tint="#ffd27a", reserve_mm=2),),
     ),
     DemoPiece(
@@ -99,7 +99,7 @@ PIECES = (
         1,
         finish="Along the lit rims; a little in the sky.",
         touches=("white pen", "splatter"),
-        card="A2, panel 4 x 5 1/4 in, 1/8 in reveal.",
+        card="A2, panel 4 x 5¼ in, ⅛ in reveal.",
     ),
 )
 

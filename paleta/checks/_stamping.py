@@ -2,44 +2,57 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from paleta.recipe import Sheet
 
-NAMES_SHOWN = 4
+NAMES_SHOWN = 6
 
 
 @dataclass(frozen=True, slots=True)
 class StampingStep:
-    """One layer of the picture: which regions it holds, and what to do. Front first (common practice)."""
+    """One round of stamping: which regions it holds, and what to do. Front first (common practice)."""
 
     regions: tuple[int, ...]
     what: str
 
 
-def stamping_order(sheet: Sheet) -> list[StampingStep]:
-    """Layers by depth, nearest first; one layer needs no mask and gives an empty list."""
-    layers: dict[int, list[int]] = {}
-    for label, setting in sheet.regions.items():
-        layers.setdefault(setting.depth, []).append(label)
-    if len(layers) < 2:
+def stamping_order(sheet: Sheet, touching: Iterable[tuple[int, int]]) -> list[StampingStep]:
+    """As few rounds as the picture allows, nearest first; `touching` are pairs of labels that share a border.
+
+    A body waits only for what stands before it and touches it; one that touches nothing nearer or farther goes last.
+    Paper that shows through behind everything is not stamped. An empty list where nothing stands before anything.
+    """
+    body = {label: sheet.body_mates(label)[0] for label in sheet.regions}
+    before: dict[int, set[int]] = {lead: set() for lead in body.values()}
+    for one, other in touching:
+        if one in body and other in body and sheet.regions[one].depth != sheet.regions[other].depth:
+            front, back = sorted((one, other), key=lambda label: -sheet.regions[label].depth)
+            before[body[back]].add(body[front])
+    rounds: dict[int, int] = {}
+    for lead in sorted(before, key=lambda lead: -sheet.regions[lead].depth):
+        rounds[lead] = max((rounds[front] + 1 for front in before[lead]), default=0)
+    last = max(rounds.values(), default=0)
+    if last == 0:
         return []
-    steps = []
-    ordered = sorted(layers.items(), reverse=True)
-    for place, (_, labels) in enumerate(ordered):
-        named = _named(labels, {label: sheet.regions[label].name for label in labels})
-        if place == 0:
-            what = f"Stamp first: {named}. Mask it, cut just inside the line."
-        elif place < len(ordered) - 1:
-            what = f"Then, over the masks: {named}. Mask it too."
-        else:
-            what = f"Last, over all masks: {named}."
-        steps.append(StampingStep(tuple(labels), what))
+    covering = set().union(*before.values())
+    for lead in rounds:
+        if lead not in covering and not before[lead]:
+            rounds[lead] = last
+    see_through = {lead for lead in rounds if lead not in covering and sheet.regions[lead].left_as_paper}
+    steps: list[StampingStep] = []
+    for number in range(last + 1):
+        labels = [label for label, lead in body.items() if rounds[lead] == number and lead not in see_through]
+        if labels:
+            masked = any(body[label] in covering for label in labels)
+            steps.append(StampingStep(tuple(labels), _what(sheet, labels, first=not steps, masked=masked)))
     return steps
 
 
-def _named(labels: list[int], names: Mapping[int, str]) -> str:
-    shown = ", ".join(names[label] for label in labels[:NAMES_SHOWN])
+def _what(sheet: Sheet, labels: list[int], *, first: bool, masked: bool) -> str:
+    shown = ", ".join(sheet.regions[label].name for label in labels[:NAMES_SHOWN])
     more = len(labels) - NAMES_SHOWN
-    return f"{shown} and {more} more" if more > 0 else shown
+    start = "Stamp first" if first else "Then, over the masks" if masked else "Last, over all masks"
+    mask = "" if not masked else " Mask what stands before others, cut just inside the line." if first else " Mask too."
+    return f"{start}: {shown}{f' and {more} more' if more > 0 else ''}.{mask}"

@@ -94,7 +94,11 @@ class Stroke:
 
 
 def expand(job: Job, school: School) -> list[Stroke]:
-    """The strokes of one region in the school's order; none for an empty ramp, one flat coat for a single shade."""
+    """The strokes of one region in the school's order; none for an empty ramp, one flat coat for a single shade.
+
+    Where a school goes over something again to melt steps and the region has none there, the same coat is not laid
+    twice.
+    """
     count = len(job.ramp)
     if count == 0:
         return []
@@ -114,12 +118,16 @@ def expand(job: Job, school: School) -> list[Stroke]:
             )
         ]
     shares = job.shares or SHARES[count]
+    there = {zone for zone in range(count) if shares[zone] >= LEAST_SHARE}
     strokes: list[Stroke] = []
     for step in school.steps:
         for shade in _shades(step, school, count):
             zone = count - shade
             everywhere = step.where == "all over"
-            if not everywhere and shares[zone] < LEAST_SHARE:
+            zones = tuple(range(count)) if everywhere else (zone,)
+            if not everywhere and zone not in there:
+                continue
+            if strokes and step.join != "dry" and _again(strokes[-1], job.ramp[shade - 1], zones, there):
                 continue
             strokes.append(
                 Stroke(
@@ -127,7 +135,7 @@ def expand(job: Job, school: School) -> list[Stroke]:
                     name=job.name,
                     swatch=job.ramp[shade - 1],
                     shade=shade,
-                    zones=tuple(range(count)) if everywhere else (zone,),
+                    zones=zones,
                     zone=over if everywhere else ZONE_NAMES[count][zone],
                     join="start" if not strokes else "wet" if step.join == "start" else step.join,
                     how=step.how,
@@ -135,6 +143,10 @@ def expand(job: Job, school: School) -> list[Stroke]:
                 )
             )
     return strokes
+
+
+def _again(before: Stroke, swatch: str, zones: tuple[int, ...], there: set[int]) -> bool:
+    return before.swatch == swatch and there & set(before.zones) == there & set(zones)
 
 
 def _shades(step: Step, school: School, count: int) -> list[int]:

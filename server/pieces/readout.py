@@ -68,6 +68,7 @@ def piece_readout(piece: Piece, sheet: Sheet | None = None) -> dict[str, Any]:
         "ink",
         "gap_mm",
     )
+    borders = _borders(piece, sheet)
     return {
         **{field: getattr(sheet, field) for field in plain},
         "id": piece.pk,
@@ -76,8 +77,8 @@ def piece_readout(piece: Piece, sheet: Sheet | None = None) -> dict[str, Any]:
         "lamp": bench.lamp_as_plain(sheet.lamp),
         "glows": [asdict(glow) for glow in sheet.glows],
         "regions": _regions(piece, sheet),
-        "borders": _borders(piece, sheet),
-        "stamping": [{"regions": step.regions, "what": step.what} for step in stamping_order(sheet)],
+        "borders": borders,
+        "stamping": [asdict(step) for step in stamping_order(sheet, [(one["a"], one["b"]) for one in borders])],
         "narrowest_shaded_mm": narrowest_shaded_mm(sheet.medium),
         "fit": [asdict(advice) for advice in fit(sheet.medium, sheet.outline_ink, sheet.paper)],
         "pen_count": len(sheet.swatches),

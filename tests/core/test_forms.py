@@ -185,10 +185,33 @@ class DepthTest(SimpleTestCase):
             2: RegionSetting("Tree", depth=1),
             3: RegionSetting("Owl", depth=2),
         }
-        steps = stamping_order(Sheet(title="Wood", regions=regions))
+        steps = stamping_order(Sheet(title="Wood", regions=regions), [(1, 2), (2, 3), (1, 3)])
         self.assertEqual([step.regions for step in steps], [(3,), (2,), (1,)])
-        self.assertTrue(steps[0].what.startswith("Stamp first: Owl. Mask it"))
-        self.assertEqual(stamping_order(Sheet(title="Wood", regions={1: regions[1]})), [])
+        self.assertEqual(
+            [step.what for step in steps],
+            [
+                "Stamp first: Owl. Mask what stands before others, cut just inside the line.",
+                "Then, over the masks: Tree. Mask too.",
+                "Last, over all masks: Hill.",
+            ],
+        )
+        self.assertEqual(stamping_order(Sheet(title="Wood", regions={1: regions[1]}), []), [])
+
+    def test_what_does_not_overlap_is_stamped_in_one_round(self):
+        """Two trees on a hill at different depths, a sun apart, a bird of two regions before one tree, and a gap of
+        bare paper between the trees."""
+        regions = {
+            1: RegionSetting("Hill", depth=0),
+            2: RegionSetting("Tree", depth=1),
+            3: RegionSetting("Bush", depth=4),
+            4: RegionSetting("Sun", depth=3),
+            5: RegionSetting("Wing", depth=5, body=1),
+            6: RegionSetting("Bird", depth=5, body=1),
+            7: RegionSetting("Gap", depth=0, left_as_paper=True),
+        }
+        touching = [(1, 2), (3, 1), (2, 6), (5, 6), (2, 7)]
+        steps = stamping_order(Sheet(title="Wood", regions=regions), touching)
+        self.assertEqual([step.regions for step in steps], [(3, 5, 6), (2,), (1, 4)])
 
 
 class LightCheckTest(SimpleTestCase):

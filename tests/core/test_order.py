@@ -85,6 +85,15 @@ class SchoolTest(SimpleTestCase):
         dark = Job(region=1, name="R", area_mm2=100, ramp=PENS[:2], shares=(1, 0))
         self.assertEqual([one.join for one in expand(dark, SCHOOLS["W3"])], ["start"])
 
+    def test_where_there_are_no_steps_to_melt_the_same_coat_is_not_laid_twice(self):
+        """A region in full light; but a second coat over a dry one is meant, and stays."""
+        lit = Job(region=1, name="R", area_mm2=100, ramp=PENS[:3], shares=(0, 0, 1))
+        for school in ("M1", "P1", "B1"):
+            self.assertEqual([one.shade for one in expand(lit, SCHOOLS[school])], [1])
+        self.assertEqual([one.shade for one in expand(lit, SCHOOLS["M3"])], [1])
+        twice = replace(SCHOOLS["B2"], steps=tuple(replace(step, which="palest") for step in SCHOOLS["B2"].steps))
+        self.assertEqual([one.shade for one in expand(lit, twice)], [1, 1, 1])
+
     def test_every_medium_has_a_default_school_of_its_own(self):
         self.assertEqual(set(DEFAULT_SCHOOL), set(MEDIA))
         for medium, code in DEFAULT_SCHOOL.items():

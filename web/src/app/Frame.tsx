@@ -21,8 +21,8 @@ export function Frame() {
           {bench && <NavLink to={`/pieces/${bench}`} className={LINK}>Bench</NavLink>}
           <NavLink to="/drawers" className={LINK}>Drawer</NavLink>
         </nav>
-        <span aria-hidden className="keeping ml-auto">Keeping…</span>
-        <div ref={setBarEnd} className=" flex items-center gap-2" />
+        <span aria-hidden className="keeping pointer-events-none fixed right-5 top-11 z-20 rounded-b bg-ink px-3 py-0.5 text-sheet">Keeping…</span>
+        <div ref={setBarEnd} className="ml-auto flex items-center gap-2" />
         <SignOutButton />
       </header>
       <main id="screen" className="flex min-h-0 grow flex-col">

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import type { Plan, School } from "@/shared/api";
-import { Button, counted, MaskLine, minutes, swatchStyle, timesFrom, useDraft } from "@/shared/ui";
+import { Button, counted, MaskLine, minutes, sentence, swatchStyle, timesFrom, useDraft } from "@/shared/ui";
 import { schoolsQuery, useChooseSchool, useDropSchool, useWishes } from "./api";
 import { useBench } from "./bench";
 import { Cautions } from "./Cautions";
@@ -86,7 +86,7 @@ export function OrderSection({ plan, error }: { plan: Plan | undefined; error: E
                   <span className="mt-0.5 size-5 rounded-sm border border-line bg-(--swatch)" style={swatchStyle(pass.swatch.hex)} />
                   <span>
                     <span className={pass.change || pass.number === 1 ? "font-bold" : ""}>{pass.swatch.name}</span> on {pass.name}, {pass.zone}
-                    <span className="block text-[13px] text-soft">{JOIN[pass.join]}{pass.how}.</span>
+                    <span className="block text-[13px] text-soft">{sentence(JOIN[pass.join] + pass.how)}</span>
                   </span>
                 </button>
               </li>

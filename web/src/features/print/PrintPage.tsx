@@ -83,7 +83,12 @@ function Page({ piece, plan, recipe }: { piece: Piece; plan: Plan; recipe?: numb
         </table>
         <h2 className="mb-1 text-xl">Passes in order</h2>
         {plan.before.map((line) => <p key={line} className="mb-1"><strong>First:</strong> {line}</p>)}
-        {piece.stamping.length > 0 && <p className="mb-2"><strong>Stamped one by one:</strong> {piece.stamping.map((step) => step.what).join(" ")}</p>}
+        {piece.stamping.length > 0 && (
+          <div className="mb-2">
+            <strong>If the things are stamped one by one:</strong>
+            <ol className="ml-5 list-decimal">{piece.stamping.map((step) => <li key={step.what}>{step.what}</li>)}</ol>
+          </div>
+        )}
         <ol className="columns-2 gap-6">
           {plan.passes.map((pass) => (
             <li key={pass.number} className="grid break-inside-avoid grid-cols-[1.8rem_1.1rem_1fr] gap-1.5 border-b border-faint py-1">

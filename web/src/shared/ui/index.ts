@@ -3,7 +3,7 @@ export { RampChips, rampNames, StepBars, swatchStyle } from "./Chips";
 export { Notices } from "./Notices";
 export { tell } from "./notices";
 export { Failed, Waiting } from "./States";
-export { chooseUnit, chosenUnit, counted, lastPiece, length, minutes, rememberPiece, timesFrom, toMm } from "./words";
+export { chooseUnit, chosenUnit, counted, lastPiece, length, minutes, rememberPiece, sentence, timesFrom, toMm } from "./words";
 export type { Unit } from "./words";
 export { Ask } from "./Ask";
 export { MaskLine } from "./MaskLine";

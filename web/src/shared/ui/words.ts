@@ -12,6 +12,11 @@ export function counted(count: number, one: string, many = `${one}s`): string {
   return `${count} ${count === 1 ? one : many}`;
 }
 
+/** Words made into a sentence: a capital first, a full stop last. */
+export function sentence(words: string): string {
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
+}
+
 export type Unit = "in" | "cm";
 const MM = { in: 25.4, cm: 10 };
 
@@ -24,9 +29,10 @@ export function length(mm: number, unit: Unit): string {
   return `${whole || !part ? whole : ""}${part} in`;
 }
 
-/** What someone typed as a length ("4 1/4", "4.25", "10,8") in mm; null if it is none. */
+/** What someone typed as a length ("4 1/4", "4¼", "4.25", "10,8") in mm; null if it is none. */
 export function toMm(text: string, unit: Unit): number | null {
-  const tidy = text.trim().replace(",", ".");
+  const spelled = text.replace(/[¼½¾⅓⅔⅛⅜⅝⅞]/g, (sign) => ` ${sign.normalize("NFKC").replace("⁄", "/")}`);
+  const tidy = spelled.trim().replace(",", ".");
   const fraction = /^(?:(\d+)[ -]+)?(\d+)\/(\d+)$/.exec(tidy);
   const value = fraction
     ? Number(fraction[1] ?? 0) + Number(fraction[2]) / Number(fraction[3])

@@ -10,13 +10,27 @@ import unittest
 from typing import Any
 
 from django.test.runner import DiscoverRunner
+from django.test.utils import override_settings
 
 BROWSER = "tests.browser."
 # More failures than this are not a missed moment.
 MOST_SECOND_TRIES = 3
 
 
+# Passwords are hashed slowly on purpose, and every test has a user of its own; Django's advice for tests.
+FAST_HASHER = "django.contrib.auth.hashers.MD5PasswordHasher"
+
+
 class Runner(DiscoverRunner):
+    def setup_test_environment(self, **kwargs: Any) -> None:
+        super().setup_test_environment(**kwargs)
+        self.fast = override_settings(PASSWORD_HASHERS=[FAST_HASHER])
+        self.fast.enable()
+
+    def teardown_test_environment(self, **kwargs: Any) -> None:
+        self.fast.disable()
+        super().teardown_test_environment(**kwargs)
+
     def run_suite(self, suite: unittest.TestSuite, **kwargs: Any) -> unittest.TestResult:
         result = super().run_suite(suite, **kwargs)
         missed = {test.id() for test, _ in (*result.failures, *result.errors)}

@@ -5,11 +5,12 @@ from __future__ import annotations
 import json
 import re
 
+import numpy as np
 from playwright.sync_api import expect
 
 from server.pieces import regions, services
 from tests.browser.base import BrowserTest
-from tests.builders import coloured, make_piece
+from tests.builders import as_file, coloured, make_piece
 
 
 class ColoursTest(BrowserTest):
@@ -74,6 +75,34 @@ class ColoursTest(BrowserTest):
         expect(colours.first.get_by_role("button", name=re.compile("^Unlock"))).to_be_visible()
         colours.nth(1).get_by_role("button", name=re.compile("^Use")).click()
         expect(page.get_by_role("button", name="4 Colours")).to_contain_text("3 swatches")
+
+    def test_a_palette_from_a_photo_is_used_on_a_region(self):
+        """A picture of three colours gives three, though four were asked for."""
+        page = self.open_piece(make_piece(self.ana), "?section=colours")
+        self.click_picture(0.25, 0.37)
+        page.get_by_text("A palette").click()
+        picture = np.full((90, 120, 3), (40, 130, 60), np.uint8)
+        picture[:30], picture[60:] = (200, 60, 90), (90, 150, 220)
+        photo = {"name": "meadow.png", "mimeType": "image/png", "buffer": as_file(picture)}
+        page.get_by_label("Photo for a palette").set_input_files([photo])
+        colours = page.get_by_role("list", name="Palette").get_by_role("listitem")
+        expect(colours).to_have_count(3)
+        expect(colours.filter(has_text=re.compile("green"))).not_to_have_count(0)
+        colours.filter(has_text=re.compile("green")).first.get_by_role("button", name=re.compile("^Use")).click()
+        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("3 swatches")
+
+    def test_a_missing_pen_is_named_and_the_same_ramp_is_found_in_pencil(self):
+        marker = self.ana.drawers.get(medium="marker")
+        marker.swatches.filter(family__in=("leaf", "lime", "sea green"), lightness__lt=60).delete()
+        page = self.open_piece(coloured(make_piece(self.ana), hexes=("#4f8f3a",)), "?section=colours")
+        self.click_picture(0.25, 0.37)
+        expect(page.get_by_text(re.compile("A pen is missing: .*green .*Nearest owned"))).to_be_visible()
+        page.get_by_label("The same from").first.select_option(label="Pencil roll")
+        pencils = {one.name for one in self.ana.drawers.get(medium="pencil").shades()}
+        answer = page.locator("label", has_text="The same from").first.locator("xpath=following-sibling::span")
+        chips = answer.locator("[title]")
+        expect(chips).to_have_count(3)
+        self.assertLessEqual({chips.nth(place).get_attribute("title").split(",")[0] for place in range(3)}, pencils)
 
     def test_colours_and_order_are_accessible(self):
         page = self.open_piece(coloured(make_piece(self.ana)), "?section=colours")
@@ -146,6 +175,10 @@ class OrderTest(BrowserTest):
         page.get_by_label("Mask the figure for the background").click()
         expect(passes.get_by_text("Lay the mask")).to_have_count(1)
         expect(passes.get_by_text("Lift the mask")).to_have_count(1)
+        ribbon = page.get_by_role("listbox", name="Passes in order")
+        expect(ribbon.get_by_title("Lay the mask")).to_have_count(1)
+        ribbon.press("End")
+        expect(page.get_by_role("region", name="Shade ribbon")).to_contain_text("on Region 3")
         expect(page.get_by_text("Timed by common practice")).to_be_visible()
         page.get_by_role("button", name="6 Finish").click()
         page.get_by_label("Colouring took").fill("48")
@@ -160,6 +193,9 @@ class OrderTest(BrowserTest):
         page.get_by_role("button", name="6 Finish").click()
         page.get_by_role("button", name="Forget the time of 48 min").click()
         expect(noted).to_have_count(0)
+        page.goto(f"{self.live_server_url}/pieces/{piece.pk}/print")
+        expect(page.get_by_text("Lay the mask")).to_be_visible()
+        expect(page.get_by_text("Lift the mask")).to_be_visible()
 
     def test_pencil_is_laid_over_marker_and_a_kept_version_comes_back(self):
         page = self.open_piece(coloured(make_piece(self.ana)), "?section=colours")

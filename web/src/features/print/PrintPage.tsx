@@ -97,6 +97,7 @@ function Page({ piece, plan, recipe }: { piece: Piece; plan: Plan; recipe?: numb
               <span><MaskLine plan={plan} before={pass.number} />{pass.wait_s > 0 && <em>Wait {minutes(pass.wait_s)} for {pass.wait_for}. </em>}<strong>{pass.swatch.name}</strong> on {pass.name}, {pass.zone}: {pass.how}.</span>
             </li>
           ))}
+          {plan.handling.some((one) => one.before_pass > plan.passes.length) && <li className="break-inside-avoid"><MaskLine plan={plan} before={plan.passes.length + 1} /></li>}
         </ol>
         <p className="mt-6 border-t border-line pt-2 text-soft">Heat tools and solvents: follow the label and the safety data sheet, air the room, never heat wet alcohol ink. Times are estimates.</p>
       </main>

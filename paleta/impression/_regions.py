@@ -91,57 +91,70 @@ def _fill_with_balls(distance: NDArray[np.float32], ink: NDArray[np.bool_], larg
     """
     radii = [*np.geomspace(max(largest_px, 1.5), 1.0, BALL_STEPS), 0.5]
     large = [radius for radius in radii if radius >= LARGE_BALL_PX]
-    labels = np.zeros(distance.shape, np.int32)
+    found: _Cells = np.zeros(distance.shape, np.uint16)
     if large:
-        coarse = _roll(np.zeros(distance[::2, ::2].shape, np.int32), distance[::2, ::2], large)
-        doubled = cv2.resize(coarse.astype(np.float32), None, fx=2, fy=2, interpolation=cv2.INTER_NEAREST)
-        labels = doubled[: distance.shape[0], : distance.shape[1]].astype(np.int32)
-        labels[distance <= large[-1]] = 0
-    labels = _roll(labels, distance, radii[len(large) :])
+        found = _roll(found[::2, ::2].copy(), np.ascontiguousarray(distance[::2, ::2]), large)
+        found = cv2.resize(found, None, fx=2, fy=2, interpolation=cv2.INTER_NEAREST)
+        found = found[: distance.shape[0], : distance.shape[1]]
+        found = cv2.copyTo(found, cv2.compare(distance, large[-1], cv2.CMP_GT))
+    labels = _roll(found, distance, radii[len(large) :]).astype(np.int32)
     labels[ink] = BARRIER
     return labels
 
 
-def _roll(labels: NDArray[np.int32], distance: NDArray[np.float32], radii: Sequence[float]) -> NDArray[np.int32]:
+_Cells = NDArray[np.uint16] | NDArray[np.float32]
+"""Cells while balls roll: OpenCV has no 32-bit dilation, and dilates 16-bit numbers several times faster than floats,
+which take over when there are too many cells for 16 bits."""
+
+
+def _roll(cells: _Cells, distance: NDArray[np.float32], radii: Sequence[float]) -> _Cells:
     """From ball to smaller ball: what it reaches from a cell belongs to it, what is new becomes a cell."""
     canvas = np.zeros((*distance.shape, 3), np.uint8)
     for radius in radii:
-        room = distance > radius
-        labels = _spread(labels, room, canvas)
-        _, cores = cv2.connectedComponents((room & (labels == 0)).astype(np.uint8), connectivity=4)
-        fresh = cores > 0
-        labels[fresh] = cores[fresh] + int(labels.max())
-    return labels
+        room = cv2.compare(distance, radius, cv2.CMP_GT)
+        cells = _spread(cells, room, canvas)
+        count, cores = cv2.connectedComponents(_open_ground(cells, room), connectivity=4)
+        known = int(cells.max())
+        if known + count > np.iinfo(np.uint16).max:
+            cells = cells.astype(np.float32)
+        fresh = cores.astype(cells.dtype)
+        cells = cv2.max(cells, cv2.add(fresh, known, mask=cv2.compare(fresh, 0, cv2.CMP_GT)))
+    return cells
 
 
-def _spread(labels: NDArray[np.int32], room: NDArray[np.bool_], canvas: NDArray[np.uint8]) -> NDArray[np.int32]:
-    """Let every label grow inside `room`, nearest first. From ball to ball that is mostly a ring of a pixel or two."""
-    if not labels.any():
-        return labels
-    labels, done = _grow(labels, room)
+def _open_ground(cells: _Cells, room: NDArray[np.uint8]) -> NDArray[np.uint8]:
+    """255 where there is room and no cell yet."""
+    return cv2.bitwise_and(room, cv2.compare(cells, 0, cv2.CMP_EQ))
+
+
+def _spread(cells: _Cells, room: NDArray[np.uint8], canvas: NDArray[np.uint8]) -> _Cells:
+    """Let every cell grow inside `room`, nearest first. From ball to ball that is mostly a ring of a pixel or two."""
+    if not cells.any():
+        return cells
+    cells, done = _grow(cells, room)
     if done:
-        return labels
+        return cells
     # A passage has opened into ground of some width: there OpenCV's watershed on a blank canvas is a plain flood.
-    wall = int(labels.max()) + 1
-    flooded = cv2.watershed(canvas, np.where(room, labels, wall).astype(np.int32))
-    reached = np.where(room & (flooded > 0) & (flooded != wall), flooded, 0)
+    wall = int(cells.max()) + 1
+    flooded = cv2.watershed(canvas, np.where(room > 0, cells.astype(np.int32), wall))
+    reached = np.where((room > 0) & (flooded > 0) & (flooded != wall), flooded, 0)
     # It leaves meeting lines and a frame at -1, and walls win some pixels beside them. Left over, these would be taken
     # for cells of their own, and lie in every gap.
-    return _grow(np.where(labels > 0, labels, reached), room)[0]
+    return _grow(cv2.max(cells, reached.astype(cells.dtype)), room)[0]
 
 
-def _grow(labels: NDArray[np.int32], room: NDArray[np.bool_]) -> tuple[NDArray[np.int32], bool]:
-    """Labels grown inside `room` by up to GROWING_STEPS pixels, and whether that was all there was to grow."""
-    open_ground = (room & (labels == 0)).astype(np.uint8)
-    # OpenCV dilates 16-bit numbers several times faster than floats.
-    grown = labels.astype(np.uint16 if labels.max() < 65535 else np.float32)
+def _grow(cells: _Cells, room: NDArray[np.uint8]) -> tuple[_Cells, bool]:
+    """Cells grown inside `room` by up to GROWING_STEPS pixels, and whether that was all there was to grow."""
+    cells = cells.copy()
+    ring = np.empty_like(cells)
+    known = cv2.countNonZero(cells)
     for _ in range(GROWING_STEPS):
-        fresh = cv2.copyTo(cv2.dilate(grown, CROSS), open_ground)
-        if not cv2.hasNonZero(fresh.astype(np.uint16)):
-            return grown.astype(np.int32), True
-        grown = cv2.max(grown, fresh)
-        open_ground[fresh > 0] = 0
-    return grown.astype(np.int32), False
+        cv2.dilate(cells, CROSS, dst=ring)
+        cv2.copyTo(ring, _open_ground(cells, room), dst=cells)
+        before, known = known, cv2.countNonZero(cells)
+        if known == before:
+            return cells, True
+    return cells, False
 
 
 def _merge_waists(
@@ -174,16 +187,19 @@ def _closed_seams(labels: NDArray[np.int32], ink: NDArray[np.bool_]) -> NDArray[
     paper = (~ink).astype(np.uint8)
     _, apart = cv2.connectedComponents(paper, connectivity=4)
     home = np.zeros(int(labels.max()) + 1, np.int32)
-    cells = labels > 0
-    home[labels[cells]] = apart[cells]
-    full = give_leftovers_to_nearest(np.where(cells, labels, 0), only=paper > 0, barrier=ink)
-    return np.where(home[full] == apart, full, 0).astype(np.int32)
+    home[labels] = apart  # all pixels of a cell lie in one piece of paper
+    home[0] = 0
+    full = give_leftovers_to_nearest(labels)
+    return np.where((home[full] == apart) & ~ink, full, 0).astype(np.int32)
 
 
 def _drop_small(labels: NDArray[np.int32], smallest_px: float) -> NDArray[np.int32]:
-    areas = np.bincount(np.maximum(labels, 0).ravel())
-    small = areas < smallest_px
-    return np.where((labels > 0) & small[np.maximum(labels, 0)], 0, labels).astype(np.int32)
+    """Small cells, and what is no cell, become 0."""
+    areas = np.bincount((labels + 1).ravel())[1:]
+    table = np.arange(len(areas) + 1, dtype=np.int32)
+    table[:-1][areas < smallest_px] = 0
+    table[[0, -1]] = 0  # the last is where BARRIER, counted from behind, looks
+    return np.take(table, labels, mode="wrap")
 
 
 def _paper_first(labels: NDArray[np.int32]) -> NDArray[np.int32]:
@@ -197,22 +213,15 @@ def _paper_first(labels: NDArray[np.int32]) -> NDArray[np.int32]:
     return result
 
 
-def give_leftovers_to_nearest(
-    labels: NDArray[np.int32], *, only: NDArray[np.bool_] | None = None, barrier: NDArray[np.bool_] | None = None
-) -> NDArray[np.int32]:
+def give_leftovers_to_nearest(labels: NDArray[np.int32]) -> NDArray[np.int32]:
     """Every pixel without a cell takes the label of the nearest pixel that has one."""
     empty = labels <= 0
-    if barrier is not None:
-        empty |= barrier
     if empty.all() or not empty.any():
         return labels
     _, nearest = cv2.distanceTransformWithLabels(empty.astype(np.uint8), cv2.DIST_L2, 5, labelType=cv2.DIST_LABEL_PIXEL)
-    source = np.zeros(int(nearest.max()) + 1, np.int32)
-    source[nearest[~empty]] = labels[~empty]
-    filled = source[nearest]
-    if only is not None:
-        return np.where(only, filled, 0).astype(np.int32)
-    return filled.astype(np.int32)
+    # OpenCV numbers the pixels that have a cell from 1, line by line.
+    source = np.concatenate([np.zeros(1, np.int32), labels[~empty]])
+    return np.take(source, nearest)
 
 
 def _number_in_reading_order(labels: NDArray[np.int32]) -> NDArray[np.int32]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 
 from playwright.sync_api import expect
@@ -50,9 +51,39 @@ class DrawerTest(BrowserTest):
         expect(rows).to_have_count(4)
         expect(rows.nth(3)).to_contain_text("#zz is no colour")
         page.get_by_role("button", name="Store 2").click()
-        expect(page.get_by_text("85 swatches in 17 families")).to_be_visible()
+        expect(page.get_by_text("85 swatches in 16 families")).to_be_visible()
         page.get_by_role("searchbox").fill("night one")
         expect(page.get_by_role("heading", name="Night one")).to_be_visible()
+
+    def test_swatches_of_no_family_stand_in_the_order_of_hue_and_hide_none(self):
+        """Eight hues at four near lightnesses, as a palette file without families brings them."""
+        page = self.open_drawer()
+        page.get_by_role("button", name="New drawer").click()
+        page.get_by_role("dialog").get_by_label("Name").fill("Odds")
+        page.keyboard.press("Enter")
+        page.get_by_role("button", name="Bring in a table").click()
+        rows = ["code\tname\tL\ta\tb"] + [
+            f"o{angle}-{light}\tOdd {angle} {light}\t{light}\t{40 * math.cos(math.radians(angle)):.1f}"
+            f"\t{40 * math.sin(math.radians(angle)):.1f}"
+            for angle in range(10, 360, 45)
+            for light in (60, 61, 62, 66)
+        ]
+        page.get_by_label("Or paste cells").fill("\n".join(rows))
+        page.get_by_role("button", name="Look at what was pasted").click()
+        page.get_by_role("button", name="Store 32").click()
+        expect(page.get_by_text("32 swatches", exact=True)).to_be_visible()
+        chips = page.get_by_role("group", name="Swatches by hue and lightness").get_by_role("button")
+        expect(chips).to_have_count(32)
+        angles = [int(name.split()[1]) for name in chips.evaluate_all("all => all.map((one) => one.ariaLabel)")]
+        self.assertEqual(angles, sorted(angles))
+        boxes = chips.evaluate_all(
+            "all => all.map((one) => one.getBoundingClientRect()).map(({x, y}) => [Math.round(x), Math.round(y)])"
+        )
+        for number, (x, y) in enumerate(boxes):
+            for other_x, other_y in boxes[:number]:
+                self.assertFalse(abs(x - other_x) < 30 and abs(y - other_y) < 18, (number, x, y))
+        chips.first.press("ArrowRight")
+        expect(page.get_by_role("complementary", name="Chosen swatch")).to_contain_text("Odd 55")
 
     def test_a_file_in_another_encoding_is_brought_in_and_a_bad_one_refused(self):
         page = self.open_drawer("Pencil roll")

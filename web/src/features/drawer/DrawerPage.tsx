@@ -50,13 +50,13 @@ function OpenDrawer({ drawer, drawers }: { drawer: DrawerDetail; drawers: Drawer
   const fitting = drawer.records.filter((record) => !wanted || `${record.name} ${record.code} ${record.family} ${record.words}`.toLowerCase().includes(wanted));
   const records = apart ? [...fitting].sort((one, other) => (apart.get(one.code) ?? 999) - (apart.get(other.code) ?? 999)) : fitting;
   const swatch = records.find((one) => one.code === chosen) ?? records[0];
-  const families = new Set(drawer.records.map((one) => one.family)).size;
+  const families = new Set(drawer.records.map((one) => one.family).filter(Boolean)).size;
   const close = () => setAsking(null);
   return (
     <div className="flex grow flex-col px-5 pb-5">
       <div className="mb-2 flex flex-wrap items-baseline gap-x-5 gap-y-2">
         <h1 className="text-[26px]">{drawer.name}</h1>
-        <p className="grow">{counted(drawer.records.length, "swatch", "swatches")} in {counted(families, "family", "families")}</p>
+        <p className="grow">{counted(drawer.records.length, "swatch", "swatches")}{families > 0 && ` in ${counted(families, "family", "families")}`}</p>
         <nav aria-label="Drawers" className="flex flex-wrap gap-4">
           {drawers.map((one) => (
             <NavLink key={one.id} to={`/drawers/${one.id}`} className={one.id === drawer.id ? "border-b-2 border-ink" : "border-b-2 border-transparent hover:border-ink"}>{one.name}</NavLink>

@@ -160,6 +160,46 @@ class SvgTest(SimpleTestCase):
         with self.assertRaisesMessage(NotAnImage, "no lines"):
             read(b'<svg xmlns="http://www.w3.org/2000/svg"><text x="3" y="4">hello</text></svg>')
 
+    def test_turned_and_nested_shapes_lie_where_the_standard_puts_them(self):
+        """Transformations compose from the outside in and scale the line's width too ([SVG2], chapter 8): each shape
+        beside the same one as a path in its final place."""
+        pairs = (
+            (
+                b'<rect x="20" y="10" width="20" height="4" transform="rotate(45 30 12)" stroke-width="1"/>',
+                b'<path d="M24.343 3.515 38.485 17.657 35.657 20.485 21.515 6.343Z" stroke-width="1"/>',
+            ),
+            (
+                b'<g transform="translate(10 5)"><g transform="scale(2)"><circle cx="8" cy="8" r="4" '
+                b'stroke-width="0.5"/></g></g>',
+                b'<path d="M18 21A8 8 0 0 1 34 21A8 8 0 0 1 18 21Z" stroke-width="1"/>',
+            ),
+            (
+                b'<ellipse cx="30" cy="20" rx="12" ry="5" transform="rotate(90 30 20)" stroke-width="1"/>',
+                b'<path d="M25 20A5 12 0 0 1 35 20A5 12 0 0 1 25 20Z" stroke-width="1"/>',
+            ),
+        )
+        head = (
+            b'<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="40mm" viewBox="0 0 60 40" fill="none" '
+            b'stroke="#000">%s</svg>'
+        )
+        for shape, path in pairs:
+            with self.subTest(shape=shape[:12]):
+                one, other = (read(head % item).pixels[..., 0] < 0.5 for item in (shape, path))
+                self.assertGreater(np.count_nonzero(one & other) / np.count_nonzero(one | other), 0.97)
+
+    def test_lines_are_as_wide_as_they_say(self):
+        line = (
+            b'<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="20mm" viewBox="0 0 60 20">'
+            b'<path d="M5 %sL55 %s" stroke="#000" stroke-width="%g"/></svg>'
+        )
+        for width_mm in (0.2, 0.35, 0.5, 0.8, 1.5):
+            for start, end in ((b"10", b"10"), (b"2", b"18")):
+                with self.subTest(width_mm=width_mm, end=end):
+                    picture = read(line % (start, end, width_mm))
+                    length_px = np.hypot(50, int(end) - int(start)) * picture.px_per_mm
+                    drawn_px = float((1 - picture.pixels[..., 0]).sum()) / length_px
+                    self.assertAlmostEqual(drawn_px, width_mm * picture.px_per_mm, delta=0.75)
+
     def test_text_is_said_to_be_left_out_and_lines_without_paint_are_drawn(self):
         picture = read(SVG % b'<text x="5" y="5">hi</text><rect x="2" y="2" width="6" height="6" fill="none"/>')
         self.assertTrue(any("Text" in note for note in picture.warnings))

@@ -31,8 +31,10 @@ def find_sheet(impression: Impression) -> Corners | None:
     """The four corners of the sheet in a photo, or None if no sheet stands out from a background.
 
     The largest four-cornered outline among brightness thresholds and edges of a small copy; it must differ from what
-    lies around it.
+    lies around it. A drawing has none.
     """
+    if impression.drawn:
+        return None
     scale = LOOKED_AT_PX / max(impression.pixels.shape[:2])
     small = cv2.resize(impression.pixels, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
     grey = cv2.GaussianBlur((cv2.cvtColor(small, cv2.COLOR_RGB2GRAY) * 255).astype(np.uint8), (0, 0), 1.5)

@@ -17,11 +17,13 @@ class Impression:
     pixels    H x W x 3 float32, sRGB in 0..1, upright.
     dpi       dots per inch of `pixels`.
     warnings  sentences about what was changed or doubted while reading.
+    drawn     made from line art, so there is no sheet that was photographed.
     """
 
     pixels: NDArray[np.float32]
     dpi: float
     warnings: tuple[str, ...] = ()
+    drawn: bool = False
 
     @property
     def px_per_mm(self) -> float:

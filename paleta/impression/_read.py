@@ -31,7 +31,8 @@ def read(data: bytes, *, dpi: float | None = None, width_mm: float | None = None
     data : bytes
         A PNG, JPEG, WebP or TIFF file, or line art in SVG.
     dpi, width_mm : float, optional
-        What the user says about the size; `width_mm` wins over `dpi`, both win over the file.
+        What the user says about the size; `width_mm` wins over `dpi`, both win over the file. Line art is drawn to
+        `width_mm`; `dpi` only matters where neither that nor the file says a size.
 
     Raises
     ------
@@ -44,8 +45,13 @@ def read(data: bytes, *, dpi: float | None = None, width_mm: float | None = None
     """
     if not data:
         raise NotAnImage("The file is empty. Choose the scan or photo again.")
+    if width_mm is not None and not WIDTH_RANGE_MM[0] <= width_mm <= WIDTH_RANGE_MM[1]:
+        raise ResolutionMissing(
+            f"The width must lie between {WIDTH_RANGE_MM[0] / 10:.0f} and {WIDTH_RANGE_MM[1] / 10:.0f} cm, "
+            f"got {width_mm / 10:.1f} cm."
+        )
     if is_svg(data):
-        return read_svg(data, width_mm=width_mm)
+        return read_svg(data, width_mm=width_mm, dpi=dpi)
     notes: list[str] = []
     image = _open(data, notes)
     file_dpi = _dpi_of(image)
@@ -136,11 +142,6 @@ def _to_upright_srgb(image: Image.Image, notes: list[str]) -> Image.Image:
 
 def _choose_dpi(width_px: int, file_dpi: float | None, dpi: float | None, width_mm: float | None) -> float:
     if width_mm is not None:
-        if not WIDTH_RANGE_MM[0] <= width_mm <= WIDTH_RANGE_MM[1]:
-            raise ResolutionMissing(
-                f"The width must lie between {WIDTH_RANGE_MM[0] / 10:.0f} and "
-                f"{WIDTH_RANGE_MM[1] / 10:.0f} cm, got {width_mm / 10:.1f} cm."
-            )
         dpi = width_px / width_mm * MM_PER_INCH
     if dpi is not None:
         if not DPI_RANGE[0] <= dpi <= DPI_RANGE[1]:

@@ -26,7 +26,7 @@ class Region:
     bbox: tuple[int, int, int, int]
     centroid: tuple[float, float]
     anchor: tuple[int, int]
-    """The pixel farthest from the outline: always inside, good for a number or a click."""
+    """The pixel farthest from the outline and from lines drawn inside it: good for a number or a click."""
     inradius_mm: float
 
 
@@ -58,7 +58,7 @@ class RegionMap:
     @cached_property
     def regions(self) -> tuple[Region, ...]:
         """All regions but the paper, by label."""
-        return tuple(_measure(self.labels, self.px_per_mm))
+        return tuple(_measure(self.labels, self.ink, self.px_per_mm))
 
     @cached_property
     def borders(self) -> tuple[Border, ...]:
@@ -89,7 +89,7 @@ def touching_pairs(labels: NDArray[np.int32]) -> tuple[NDArray[np.int64], NDArra
     return np.stack([found // span, found % span], axis=1), counts
 
 
-def _measure(labels: NDArray[np.int32], px_per_mm: float) -> list[Region]:
+def _measure(labels: NDArray[np.int32], ink: NDArray[np.bool_], px_per_mm: float) -> list[Region]:
     count = int(labels.max()) + 1
     flat = labels.ravel()
     areas = np.bincount(flat, minlength=count)
@@ -100,7 +100,9 @@ def _measure(labels: NDArray[np.int32], px_per_mm: float) -> list[Region]:
     for label, (top, left, bottom, right) in _bounding_boxes(labels, count).items():
         inside = np.pad(labels[top:bottom, left:right] == label, 1).astype(np.uint8)
         distance = cv2.distanceTransform(inside, cv2.DIST_L2, 3)
-        row, col = np.unravel_index(int(distance.argmax()), distance.shape)
+        paper = inside & ~np.pad(ink[top:bottom, left:right], 1)
+        clear = cv2.distanceTransform(paper, cv2.DIST_L2, 3) if paper.any() else distance
+        row, col = np.unravel_index(int(clear.argmax()), clear.shape)
         area = int(areas[label])
         regions.append(
             Region(

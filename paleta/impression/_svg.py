@@ -11,7 +11,7 @@ from defusedxml.common import DefusedXmlException
 from numpy.typing import NDArray
 from svgelements import SVG, Color, Path, Shape
 
-from paleta.errors import ImageTooLarge, NotAnImage
+from paleta.errors import ImageTooLarge, NotAnImage, ResolutionMissing
 from paleta.impression._impression import MM_PER_INCH, Impression
 
 DRAWN_DPI = 300.0
@@ -19,6 +19,7 @@ LARGEST_BYTES = 4_000_000
 MOST_SHAPES = 20_000
 MOST_POINTS = 2_000_000
 LARGEST_SIDE_PX = 2600
+UNMEASURED_PX = 1200
 CURVE_STEP_PX = 1.5
 SUBPIXEL_BITS = 4
 FINER = 2
@@ -33,19 +34,21 @@ def is_svg(data: bytes) -> bool:
     return head.startswith((b"<?xml", b"<svg", b"<!--")) and b"<svg" in data[:20_000].lower()
 
 
-def read_svg(data: bytes, *, width_mm: float | None = None) -> Impression:
+def read_svg(data: bytes, *, width_mm: float | None = None, dpi: float | None = None) -> Impression:
     """Draw SVG line art at 300 dpi (less if it would be larger than 2,600 px).
+
+    A drawing that says no size of its own is drawn to `width_mm`, or UNMEASURED_PX wide as if that had `dpi`.
 
     Shapes are painted in order: filled ones cover what lies behind, as an outline stamp's drawing does. Scripts,
     pictures and references to other files are left out and said so.
 
     Raises
     ------
-    NotAnImage, ImageTooLarge
+    NotAnImage, ImageTooLarge, ResolutionMissing
     """
     if len(data) > LARGEST_BYTES:
         raise ImageTooLarge(f"The drawing has {len(data) / 1e6:.1f} MB; {LARGEST_BYTES / 1e6:.0f} MB are the most.")
-    notes = _inspect(data)
+    notes, sized = _inspect(data)
     try:
         # px as CSS defines them: 96 to the inch.
         drawing = SVG.parse(io.BytesIO(data), reify=True, ppi=96)
@@ -56,6 +59,12 @@ def read_svg(data: bytes, *, width_mm: float | None = None) -> Impression:
         raise NotAnImage("The SVG drawing holds no lines or shapes.")
     if len(shapes) > MOST_SHAPES:
         raise ImageTooLarge(f"The drawing has {len(shapes):,} shapes; {MOST_SHAPES:,} are the most.")
+    if not sized and width_mm is None:
+        if dpi is None:
+            raise ResolutionMissing(
+                "The drawing does not say how large it is. Give the width it has on paper in inches or centimetres."
+            )
+        width_mm = UNMEASURED_PX / dpi * MM_PER_INCH
     width, height, left, top = _page(drawing, shapes)
     wide_mm = width_mm or width / 96 * MM_PER_INCH
     scale = min(wide_mm / MM_PER_INCH * DRAWN_DPI / width, LARGEST_SIDE_PX / max(width, height))
@@ -68,11 +77,15 @@ def read_svg(data: bytes, *, width_mm: float | None = None) -> Impression:
             raise ImageTooLarge("The drawing has too many points. Simplify it, or export it as a picture.")
     picture = cv2.resize(large, size[::-1], interpolation=cv2.INTER_AREA)
     return Impression(
-        pixels=picture.astype(np.float32) / 255.0, dpi=size[1] / wide_mm * MM_PER_INCH, warnings=tuple(notes)
+        pixels=picture.astype(np.float32) / 255.0,
+        dpi=size[1] / wide_mm * MM_PER_INCH,
+        warnings=tuple(notes),
+        drawn=True,
     )
 
 
-def _inspect(data: bytes) -> list[str]:
+def _inspect(data: bytes) -> tuple[list[str], bool]:
+    """What is to be said of the drawing, and whether it says how large it is."""
     try:
         root = ElementTree.fromstring(data, forbid_dtd=False, forbid_entities=True, forbid_external=True)
     except DefusedXmlException as error:
@@ -92,7 +105,7 @@ def _inspect(data: bytes) -> list[str]:
         notes.append(f"Left out of the drawing: {what}.")
     if "text" in names:
         notes.append("Text in the drawing was left out. Turn it into paths to keep it.")
-    return notes
+    return notes, root.get("width", "%")[-1:] != "%"
 
 
 def _page(drawing: SVG, shapes: list[Shape]) -> tuple[float, float, float, float]:

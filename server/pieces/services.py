@@ -36,6 +36,8 @@ from server.pieces.steps import fill_shelf_fields, keep_step
 Lab = tuple[float, float, float]
 MOST_GLOWS = 12
 UNMEASURED_DPI = 300.0
+SMALLEST_SHARE = 0.2
+"""Line art of which less than this is used is not drawn any larger for it."""
 """What a photo counts as until the width of the part that is kept says better."""
 
 
@@ -58,6 +60,8 @@ def add_piece(
     else:
         check_corners(corners)
         loose = read(data, dpi=dpi or (UNMEASURED_DPI if width_mm else None))
+        if loose.drawn and width_mm:
+            loose = read(data, width_mm=width_mm / max(corners[1][0] - corners[0][0], SMALLEST_SHARE))
         impression = rectify(loose, corners, width_mm=width_mm)
     kept = bench.kept_jpeg(impression)
     # Regions are found on what is kept, so that the same file always gives the same map.

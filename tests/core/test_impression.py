@@ -121,6 +121,16 @@ class FindRegionsTest(SimpleTestCase):
         )
         self.assertEqual(found.labels[ball.anchor], ball.label)
 
+    def test_a_number_stands_clear_of_the_lines_drawn_inside_its_region(self):
+        """A ball with a seam that ends short of its outline: the middle lies on the seam."""
+        seamed = line_drawing()
+        cv2.line(seamed, (90, 70), (90, 150), 0, 5)
+        found = find_regions(impression(seamed))
+        ball = found.regions[int(found.labels[110, 70]) - 1]
+        self.assertEqual(found.labels[110, 110], ball.label)
+        row, col = ball.anchor
+        self.assertFalse(found.ink[row - 8 : row + 9, col - 8 : col + 9].any())
+
     def test_a_gap_narrower_than_allowed_does_not_leak_and_a_wider_one_does(self):
         broken = line_drawing()
         broken[140:160, 255:260] = 255  # 0.85 mm at 150 dpi

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 
+import numpy as np
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from demo.lineart import DRAWINGS
@@ -64,6 +65,29 @@ class LookTest(ApiTestCase):
         response = self.upload(DRAWINGS["balloon"]().to_svg().encode())
         self.assertEqual(response.status_code, 201, response.content[:300])
         self.assertAlmostEqual(response.json()["width_mm"], 107.95, delta=0.3)
+
+    def test_line_art_that_says_no_size_asks_for_one_and_can_be_cropped(self):
+        data = (
+            b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 72 36" fill="none" stroke="#000">'
+            b'<rect x="6" y="6" width="24" height="24"/><circle cx="54" cy="18" r="12"/></svg>'
+        )
+        seen = self.look(data).json()
+        self.assertEqual((seen["corners"], seen["width_mm"]), (None, None))
+        self.assertProblem(self.upload(data), 422, "resolution_missing", "Give the width")
+        self.assertProblem(self.upload(data, width_mm=460), 422, "invalid_fields", "450")
+        whole = self.upload(data, width_mm=120).json()
+        self.assertAlmostEqual(whole["width_mm"], 120, delta=0.2)
+        self.assertAlmostEqual(whole["dpi"], 300, delta=1)
+        areas = sorted(region["area_mm2"] for region in whole["regions"])
+        scale = 120 / 72
+        self.assertAlmostEqual(areas[0], np.pi * (12 * scale) ** 2, delta=0.04 * areas[0])
+        self.assertAlmostEqual(areas[1], (24 * scale) ** 2, delta=0.04 * areas[1])
+        half = json.dumps([[0.5, 0], [1, 0], [1, 1], [0.5, 1]])
+        cropped = self.upload(data, width_mm=60, corners=half).json()
+        self.assertEqual(len(cropped["regions"]), 1)
+        self.assertAlmostEqual(cropped["width_mm"], 60, delta=0.2)
+        self.assertAlmostEqual(cropped["dpi"], 300, delta=2)
+        self.assertAlmostEqual(cropped["regions"][0]["area_mm2"], areas[0], delta=0.02 * areas[0])
 
 
 class RegionTest(ApiTestCase):

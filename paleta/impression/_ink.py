@@ -47,11 +47,7 @@ def separate_ink(impression: Impression, more: float = 0.0) -> NDArray[np.bool_]
     NoRegions
         If the sheet is blank or solid black.
     """
-    pixels = np.clip(impression.pixels * 255, 0, 255).astype(np.uint8)
-    if _lines_are_lighter(pixels, impression.px_per_mm):
-        pixels = cv2.bitwise_not(pixels)
-    darkness = _darkness(pixels, impression.px_per_mm)
-    smooth = cv2.GaussianBlur(darkness, (0, 0), max(0.5, 0.035 * impression.px_per_mm))
+    smooth = smooth_darkness(impression)
     levels = np.clip(smooth * 255, 0, 255).astype(np.uint8)
     threshold, _ = cv2.threshold(levels, 0, 255, cv2.THRESH_BINARY + cv2.THRESH_OTSU)
     # Otsu splits half way between the two means; a stamped edge is soft, so the line is taken a little wider.
@@ -64,6 +60,16 @@ def separate_ink(impression: Impression, more: float = 0.0) -> NDArray[np.bool_]
             "check that the stamped side lay on the glass."
         )
     return _without_specks(_with_pale_stretches(ink, smooth, cut, impression.px_per_mm), impression.px_per_mm)
+
+
+def smooth_darkness(impression: Impression) -> NDArray[np.float32]:
+    """H x W: the share of the paper's light that is missing, grain smoothed away; of pale lines, how far they exceed
+    their paper."""
+    pixels = np.clip(impression.pixels * 255, 0, 255).astype(np.uint8)
+    if _lines_are_lighter(pixels, impression.px_per_mm):
+        pixels = cv2.bitwise_not(pixels)
+    darkness = _darkness(pixels, impression.px_per_mm)
+    return np.asarray(cv2.GaussianBlur(darkness, (0, 0), max(0.5, 0.035 * impression.px_per_mm)), np.float32)
 
 
 def _with_pale_stretches(

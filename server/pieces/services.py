@@ -19,6 +19,7 @@ from paleta.impression import (
     check_corners,
     find_regions,
     labels_to_png,
+    likeness_doubts,
     read,
     rectify,
 )
@@ -65,7 +66,8 @@ def add_piece(
         impression = rectify(loose, corners, width_mm=width_mm)
     kept = bench.kept_jpeg(impression)
     # Regions are found on what is kept, so that the same file always gives the same map.
-    region_map = find_regions(read(kept, dpi=impression.dpi), gap_mm=gap_mm)
+    kept_impression = read(kept, dpi=impression.dpi)
+    region_map = find_regions(kept_impression, gap_mm=gap_mm)
     narrow_mm = narrowest_shaded_mm("marker")
     small = {region.label for region in region_map.regions if 2 * region.inradius_mm < narrow_mm}
     regions = {}
@@ -88,7 +90,7 @@ def add_piece(
         packed_map=labels_to_png(region_map),
         size=impression.pixels.shape[:2],
         dpi=impression.dpi,
-        warnings=impression.warnings,
+        warnings=(*impression.warnings, *likeness_doubts(kept_impression, region_map)),
     )
 
 

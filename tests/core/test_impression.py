@@ -8,13 +8,24 @@ import zlib
 
 import cv2
 import numpy as np
+import skimage.data
 from django.test import SimpleTestCase
 from PIL import Image
 
 from demo.lineart import DRAWINGS, scenes, sprays
+from demo.scanner import scan
 from demo.truth import DEGRADED, measure
 from paleta.errors import EditError, ImageTooLarge, NoRegions, NotAnImage, ResolutionMissing, ShapeError
-from paleta.impression import Impression, RegionMap, apply_edits, find_regions, labels_from_png, labels_to_png, read
+from paleta.impression import (
+    Impression,
+    RegionMap,
+    apply_edits,
+    find_regions,
+    labels_from_png,
+    labels_to_png,
+    likeness_doubts,
+    read,
+)
 from tests.builders import as_file, disc, line_drawing, region_map
 
 
@@ -130,6 +141,18 @@ class FindRegionsTest(SimpleTestCase):
         self.assertEqual(found.labels[110, 110], ball.label)
         row, col = ball.anchor
         self.assertFalse(found.ink[row - 8 : row + 9, col - 8 : col + 9].any())
+
+    def test_a_photo_of_something_else_is_doubted_and_no_stamping_is(self):
+        """Photos that come with the reference library scikit-image, beside the demo's stampings at their worst."""
+        for name in ("coffee", "coins", "moon", "rocket"):
+            with self.subTest(photo=name):
+                photo = read(as_file(np.asarray(getattr(skimage.data, name)())), width_mm=100)
+                (doubt,) = likeness_doubts(photo, find_regions(photo))
+                self.assertIn("photo of something else", doubt)
+        for name, drawing in DRAWINGS.items():
+            with self.subTest(drawing=name):
+                stamping = read(scan(drawing(), faults=DEGRADED["hard"], seed=3)[0])
+                self.assertEqual(likeness_doubts(stamping, find_regions(stamping)), ())
 
     def test_a_gap_narrower_than_allowed_does_not_leak_and_a_wider_one_does(self):
         broken = line_drawing()

@@ -27,6 +27,8 @@ GROWING_STEPS = 4
 LARGE_BALL_PX = 3.0
 CROSS = cv2.getStructuringElement(cv2.MORPH_CROSS, (3, 3))
 MOST_REGIONS = 4000
+MOST_PIECES = 12_000
+"""Before any are joined; a stamping at its worst is cut into some hundreds."""
 BARRIER = -1
 
 
@@ -68,6 +70,7 @@ def find_regions(
     distance = cv2.distanceTransform((~inked).astype(np.uint8), cv2.DIST_L2, 5)
     widest_mm = BEYOND_GAP * gap_mm
     labels = _fill_with_balls(distance, inked, largest_px=widest_mm * px_per_mm / 2)
+    _check_count(int(labels.max()), MOST_PIECES)
     labels = _merge_waists(labels, distance, inked, px_per_mm, widest_mm)
     labels = _drop_small(labels, smallest_mm2 * px_per_mm**2)
     labels = _paper_first(labels)
@@ -76,12 +79,15 @@ def find_regions(
     count = int(labels.max())
     if count == 0:
         raise NoRegions("No closed region was found. Allow wider gaps, or scan the stamped image larger.")
-    if count > MOST_REGIONS:
-        raise NoRegions(
-            f"More than {MOST_REGIONS} cells were found; this looks like a photo or a texture, "
-            "not a stamped line drawing."
-        )
+    _check_count(count, MOST_REGIONS)
     return RegionMap(labels=labels, ink=inked, dpi=impression.dpi)
+
+
+def _check_count(cells: int, most: int) -> None:
+    if cells > most:
+        raise NoRegions(
+            f"More than {most:,} cells were found; this looks like a photo or a texture, not a stamped line drawing."
+        )
 
 
 def _fill_with_balls(distance: NDArray[np.float32], ink: NDArray[np.bool_], largest_px: float) -> NDArray[np.int32]:

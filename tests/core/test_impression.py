@@ -154,6 +154,11 @@ class FindRegionsTest(SimpleTestCase):
                 stamping = read(scan(drawing(), faults=DEGRADED["hard"], seed=3)[0])
                 self.assertEqual(likeness_doubts(stamping, find_regions(stamping)), ())
 
+    def test_a_texture_is_refused_before_its_thousands_of_cells_are_looked_at(self):
+        texture = read(as_file(np.tile(np.asarray(skimage.data.gravel()), (3, 3))), width_mm=300)
+        with self.assertRaisesMessage(NoRegions, "More than 12,000 cells"):
+            find_regions(texture)
+
     def test_a_gap_narrower_than_allowed_does_not_leak_and_a_wider_one_does(self):
         broken = line_drawing()
         broken[140:160, 255:260] = 255  # 0.85 mm at 150 dpi

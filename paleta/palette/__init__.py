@@ -12,6 +12,7 @@ from paleta.palette._advice import (
 )
 from paleta.palette._ramp import SMALL_STEP, WIDE_STEP, Ramp, judge
 from paleta.palette._search import SHADE_HUES, find_ramps
+from paleta.palette._share_out import share_out
 
 __all__ = [
     "SCHEMES",
@@ -27,5 +28,6 @@ __all__ = [
     "palette_of_photo",
     "same_number",
     "scheme",
+    "share_out",
     "substitutes",
 ]

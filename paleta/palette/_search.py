@@ -28,6 +28,8 @@ DRIFT_PER_L = 0.9
 """Degrees of hue per unit of lightness that a shade leans towards blue or yellow when wished. From memory."""
 YELLOW_BROWNS = 0.5
 """The dark of a yellow is an orange brown: degrees a yellow turns per unit of lightness. Common practice."""
+STRONGER = 14.0
+"""Chroma that a swatch may have beyond twice the wish before it is another kind of colour. From memory."""
 DIFFERENT = 0.9
 """Cost added to an alternative for each swatch it shares with a better one, so that alternatives differ."""
 
@@ -131,12 +133,14 @@ def _misfit(lab: Floats, wanted: Floats) -> Floats:
     across = np.hypot(lab[..., 1] - wanted[..., 1], lab[..., 2] - wanted[..., 2])
     hue_chord = np.sqrt(np.maximum(across**2 - (chroma - wish) ** 2, 0))
     # Half the chroma or twice as much is another kind of colour: a grey has no hue to be wrong in, and is no blue.
-    other_kind = np.maximum(wish / 2 - chroma, 0) + np.maximum(chroma - 2 * wish - 6, 0)
+    other_kind = np.maximum(wish / 2 - chroma, 0) + np.maximum(chroma - 2 * wish - STRONGER, 0)
+    # Differences between strong colours are seen less, by CIEDE2000's weight of chroma [Sharma2005]; 1 at chroma 20.
+    strength = (1 + 0.045 * (chroma + wish) / 2) / (1 + 0.045 * 20)
     return (
         (other_kind / 3) ** 2
         + ((lab[..., 0] - wanted[..., 0]) / 7) ** 2
         + (hue_chord / 5) ** 2
-        + ((chroma - wish) / 14) ** 2
+        + ((chroma - wish) / (14 * strength)) ** 2
     )
 
 

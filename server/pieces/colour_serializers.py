@@ -81,6 +81,13 @@ class PaletteColourSerializer(serializers.Serializer):
     ramp = RampSerializer(allow_null=True)
 
 
+class SharePaletteSerializer(serializers.Serializer):
+    colours = serializers.ListField(child=HexField(), min_length=1, max_length=6)
+    labels = serializers.ListField(
+        child=serializers.IntegerField(min_value=1), max_length=4000, default=list, help_text="None: all open regions."
+    )
+
+
 class LayGoToSerializer(serializers.Serializer):
     goto = serializers.IntegerField()
     labels = serializers.ListField(child=serializers.IntegerField(min_value=1), max_length=4000, default=list)

@@ -99,6 +99,13 @@ class ColourActions:
         )
 
     @extend_schema(
+        parameters=[serializers.IF_MATCH], request=shapes.SharePaletteSerializer, responses=serializers.PieceSerializer
+    )
+    @action(detail=True, methods=["put"], url_path="share-palette")
+    def share_palette(self: Any, request: Request, pk: str) -> Response:
+        return self._change(colours.share_out_palette, **self._read(shapes.SharePaletteSerializer))
+
+    @extend_schema(
         parameters=[serializers.IF_MATCH], request=shapes.LayGoToSerializer, responses=serializers.PieceSerializer
     )
     @action(detail=True, methods=["put"])

@@ -22,6 +22,7 @@ from paleta.palette import (
     palette_of_photo,
     same_number,
     scheme,
+    share_out,
     substitutes,
 )
 from paleta.picture import looks_of
@@ -139,6 +140,59 @@ def palette(
         if len(chosen) < count and all(float(difference(colour, other)) > SAME_COLOUR for other in chosen):
             chosen.append(colour)
     return [(lab, next(iter(find_ramps(drawer, lab, shades, alternatives=1)), None)) for lab in chosen]
+
+
+def share_out_palette(
+    *, actor: AbstractBaseUser, piece: Piece, version: int, colours: Sequence[Lab], labels: Sequence[int]
+) -> Piece:
+    """Lay a palette over regions, body by body; no labels mean every region that is still open.
+
+    Raises
+    ------
+    ValidationError
+        If there is no such region or none is open.
+    """
+    require_owner(actor, piece)
+    sheet = piece.sheet()
+    open_ones = [label for label, one in sheet.regions.items() if not one.ramp and not one.left_as_paper]
+    wanted = set(labels or open_ones)
+    if not wanted:
+        raise ValidationError({"labels": "Every region has its colours already. Take some in hand to change them."})
+    unknown = wanted - sheet.regions.keys()
+    if unknown:
+        raise ValidationError({"labels": f"There is no region {min(unknown)}."})
+    bodies = sorted({sheet.body_mates(label)[0] for label in wanted})
+    place = {label: bodies.index(sheet.body_mates(label)[0]) for label in wanted}
+    region_map = bench.region_map_of(piece, sheet)
+    areas = [0.0] * len(bodies)
+    for region in region_map.regions:
+        if region.label in wanted:
+            areas[place[region.label]] += region.area_mm2
+    touching: dict[tuple[int, int], float] = {}
+    for border in region_map.borders:
+        if border.a in wanted and border.b in wanted:
+            first, second = sorted((place[border.a], place[border.b]))
+            pair = (first, second)
+            touching[pair] = touching.get(pair, 0.0) + border.length_mm
+    chosen = share_out(areas, touching, colours)
+    drawer = drawer_of(sheet, actor).shades()
+    ramps: dict[tuple[int, int], Ramp | None] = {}
+    changed, swatches = {}, {}
+    for label in sorted(wanted):
+        setting, colour = sheet.regions[label], chosen[place[label]]
+        key = (colour, setting.shades)
+        if key not in ramps:
+            ramps[key] = next(iter(find_ramps(drawer, colours[colour], setting.shades, alternatives=1)), None)
+        ramp = ramps[key]
+        if ramp is None:
+            continue
+        codes = tuple(one.code for one in ramp.swatches)
+        changed[label] = replace(setting, ramp=codes, wish_lab=colours[colour], left_as_paper=False, by_hand=False)
+        swatches.update({one.code: one for one in ramp.swatches})
+    if not changed:
+        raise ValidationError({"colours": "The drawer holds too few swatches for these shades."})
+    what = f"A palette over {len(changed)} region{'' if len(changed) == 1 else 's'}"
+    return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed, swatches))
 
 
 def colours_of_photo(data: bytes, count: int) -> list[Lab]:

@@ -75,6 +75,13 @@ class ColoursTest(BrowserTest):
         expect(colours.first.get_by_role("button", name=re.compile("^Unlock"))).to_be_visible()
         colours.nth(1).get_by_role("button", name=re.compile("^Use")).click()
         expect(page.get_by_role("button", name="4 Colours")).to_contain_text("3 swatches")
+        page.get_by_role("button", name="Lay it over 2 open regions").click()
+        expect(page.get_by_role("button", name="Lay it over 0 open regions")).to_be_disabled()
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("button", name="Lay it over 2 open regions")).to_be_enabled()
+        self.click_picture(0.7, 0.35, modifiers=["Shift"])
+        page.get_by_role("button", name="Lay it over these 2").click()
+        expect(page.get_by_role("button", name="4 Colours")).to_contain_text(re.compile("[456] swatches"))
 
     def test_a_palette_from_a_photo_is_used_on_a_region(self):
         """A picture of three colours gives three, though four were asked for."""

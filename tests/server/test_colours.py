@@ -88,6 +88,26 @@ class PaletteTest(ColourTestCase):
             422,
         )
 
+    def test_a_palette_is_laid_over_what_is_open_and_over_what_is_in_hand(self):
+        """Regions 2 and 3 touch; region 1 stands apart."""
+        colours = {"colours": ["#b8506f", "#3f9d8a"]}
+        self.assertProblem(self.change("share-palette", colours), 422, "invalid_fields", "has its colours already")
+        for label in (1, 2, 3):
+            self.assertEqual(self.change("ramp", {"labels": [label], "codes": []}).status_code, 200)
+        piece = self.change("share-palette", colours).json()
+        shown = {one["label"]: one for one in piece["regions"]}
+        self.assertNotEqual(shown[2]["wish_hex"], shown[3]["wish_hex"])
+        self.assertTrue(all(len(one["ramp"]["swatches"]) == one["shades"] for one in shown.values()))
+        self.assertEqual(piece["undo"], "A palette over 3 regions")
+        again = self.change("share-palette", {"colours": ["#405a80"], "labels": [2]}).json()
+        hexes = [one["wish_hex"] for one in again["regions"]]
+        self.assertEqual(hexes, [shown[1]["wish_hex"], "#405a80", shown[3]["wish_hex"]])
+        self.assertProblem(
+            self.change("share-palette", {**colours, "labels": [77]}), 422, "invalid_fields", "no region 77"
+        )
+        self.assertEqual(self.change("share-palette", {"colours": []}).status_code, 422)
+        self.assertEqual(self.change("share-palette", {"colours": ["#aabbcc"] * 7}).status_code, 422)
+
     def test_a_missing_pen_is_described_beside_the_nearest_owned(self):
         body = self.send("post", self.at("missing-pen"), {"wish_hex": "#00ffc8", "shades": 3}).json()
         self.assertTrue(body["name"])

@@ -30,6 +30,7 @@ PIECE_ROUTES = {
     "missing-pen/": ("post", {"wish_hex": "#aa5544", "shades": 3}, 200),
     "counterparts/": ("post", {"codes": ["none"], "drawer": "own"}, 422),
     "palette/": ("post", {"first_hex": "#aa5544", "scheme": "triad"}, 200),
+    "share-palette/": ("put", {"colours": ["#aa5544", "#5588aa"], "labels": [1, 2]}, 200),
     "goto/": ("put", {"goto": 9999}, 404),
     "keep-goto/": ("post", {"label": 1, "name": "Mine"}, 201),
     "medium/": ("put", {"medium": "pencil", "drawer": "own"}, 200),

@@ -1,8 +1,8 @@
 import { useState } from "react";
 
 import type { PaletteColour } from "@/shared/api";
-import { Button, RampChips } from "@/shared/ui";
-import { usePalette, useSetRamp } from "./api";
+import { Button, counted, RampChips } from "@/shared/ui";
+import { usePalette, useSetRamp, useSharePalette } from "./api";
 import { useBench } from "./bench";
 
 const SCHEMES = ["neighbours", "opposites", "triad", "split opposites", "square"];
@@ -12,12 +12,16 @@ export function PaletteBox() {
   const { piece, selected } = useBench();
   const make = usePalette(piece.id);
   const setRamp = useSetRamp(piece.id);
+  const share = useSharePalette(piece.id);
   const [first, setFirst] = useState("#c2587f");
   const [scheme, setScheme] = useState("neighbours");
   const [count, setCount] = useState(4);
   const [photo, setPhoto] = useState<File | null>(null);
   const [found, setFound] = useState<PaletteColour[]>([]);
   const [locked, setLocked] = useState<string[]>([]);
+
+  const several = selected.length > 1;
+  const open = piece.regions.filter((region) => !region.ramp && !region.left_as_paper).length;
 
   function look(from: File | null) {
     setPhoto(from);
@@ -57,6 +61,15 @@ export function PaletteBox() {
           </li>
         ))}
       </ul>
+      {found.length > 0 && (
+        <div className="mt-2 flex items-center justify-between gap-3 border-t border-line pt-2">
+          <p className="text-[13px] text-soft">Touching things get different colours; the quietest colour leads, the strongest is the accent.</p>
+          <Button busy={share.isPending} disabled={several ? false : open === 0} title={several || open > 0 ? undefined : "Every region has its colours. Take some in hand to change them."}
+            onClick={() => share.mutate({ colours: found.map((one) => one.hex), labels: several ? [...selected] : [] })}>
+            {several ? `Lay it over these ${selected.length}` : `Lay it over ${counted(open, "open region")}`}
+          </Button>
+        </div>
+      )}
     </details>
   );
 }

@@ -127,6 +127,9 @@ export const schoolsQuery = queryOptions({
 export const useWishes = (id: number) =>
   useChange(id, "put", "wishes", (wishes: Partial<Pick<Piece, "order_wish" | "masked" | "key" | "touches">>) => wishes);
 export const useRemedy = (id: number) => useChange(id, "post", "remedy", ({ kind, regions }: Warning) => ({ kind, regions }));
+/** No labels: every region that is still open. */
+export const useSharePalette = (id: number) =>
+  useChange(id, "put", "share-palette", (choice: { colours: string[]; labels: number[] }) => choice);
 export const useLayGoTo = (id: number) =>
   useChange(id, "put", "goto", (choice: { goto: number; labels: number[] }) => choice);
 

@@ -30,7 +30,7 @@ export function SignInPage({ demo }: { demo: boolean }) {
               <Button kind="main" className="w-full py-2.5" busy={openDemo.isPending} onClick={() => openDemo.mutate()}>
                 Open the demo bench
               </Button>
-              <p className="mt-2 text-[13px] text-soft">Four stamped images, three drawers, nothing to fill in.</p>
+              <p className="mt-2 text-[13px] text-soft">Five stamped images, a drawer for every medium, nothing to fill in.</p>
             </div>
           )}
           <form onSubmit={submit} className="flex flex-col gap-3">

@@ -845,6 +845,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/share-palette/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        put: operations["pieces_share_palette_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/split/": {
         parameters: {
             query?: never;
@@ -1874,6 +1891,11 @@ export interface components {
          * @enum {string}
          */
         ShadeHueEnum: "keep" | "cooler" | "warmer";
+        SharePaletteRequest: {
+            colours: string[];
+            /** @description None: all open regions. */
+            labels?: number[];
+        };
         SignInRequest: {
             username: string;
             password: string;
@@ -3445,6 +3467,34 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SchoolChoiceRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+        };
+    };
+    pieces_share_palette_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the piece the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SharePaletteRequest"];
             };
         };
         responses: {

@@ -76,7 +76,7 @@ class ColoursTest(BrowserTest):
         colours.nth(1).get_by_role("button", name=re.compile("^Use")).click()
         expect(page.get_by_role("button", name="4 Colours")).to_contain_text("3 swatches")
         page.get_by_role("button", name="Lay it over 2 open regions").click()
-        expect(page.get_by_role("button", name="Lay it over 0 open regions")).to_be_disabled()
+        expect(page.get_by_role("button", name="No region is open")).to_be_disabled()
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_role("button", name="Lay it over 2 open regions")).to_be_enabled()
         self.click_picture(0.7, 0.35, modifiers=["Shift"])

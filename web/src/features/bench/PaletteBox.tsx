@@ -64,9 +64,9 @@ export function PaletteBox() {
       {found.length > 0 && (
         <div className="mt-2 flex items-center justify-between gap-3 border-t border-line pt-2">
           <p className="text-[13px] text-soft">Touching things get different colours; the quietest colour leads, the strongest is the accent.</p>
-          <Button busy={share.isPending} disabled={several ? false : open === 0} title={several || open > 0 ? undefined : "Every region has its colours. Take some in hand to change them."}
+          <Button busy={share.isPending} disabled={!several && open === 0} title={several || open > 0 ? undefined : "Every region has its colours. Take some in hand to change them."}
             onClick={() => share.mutate({ colours: found.map((one) => one.hex), labels: several ? [...selected] : [] })}>
-            {several ? `Lay it over these ${selected.length}` : `Lay it over ${counted(open, "open region")}`}
+            {several ? `Lay it over these ${selected.length}` : open > 0 ? `Lay it over ${counted(open, "open region")}` : "No region is open"}
           </Button>
         </div>
       )}

@@ -44,6 +44,7 @@ def main(address: str) -> None:
         bench(page, 0.5, 0.4, "colours", "values", "bench-values")
         back(page, address)
         page.get_by_role("link", name="A poor scan").click()
+        palette(page)
         stamp(page)
         versions(page, address)
         page.get_by_role("link", name="Print view").first.click()
@@ -105,6 +106,25 @@ def bench(page: Page, x: float, y: float, section: str, view: str, name: str) ->
     page.wait_for_timeout(400)
     page.locator('section[aria-label="Recipe sheet"]').evaluate("element => element.scrollTo(0, 0)")
     take(page, name)
+
+
+def palette(page: Page) -> None:
+    """Five colours from the wheel, laid over all open regions; taken back afterwards."""
+    page.locator('canvas[data-shown*="version="]').wait_for()
+    page.locator('button[aria-controls="part-colours"]').click()
+    page.get_by_text("A palette").click()
+    page.get_by_label("First colour").fill("#c98a3c")
+    page.get_by_label("Scheme").select_option("split opposites")
+    page.get_by_role("button", name="From the wheel").click()
+    page.get_by_role("button", name="Lay it over").click()
+    page.get_by_role("listbox", name="Passes in order").wait_for()
+    page.get_by_role("group", name="View of the picture").get_by_role("button", name="Coloured").click()
+    page.locator('canvas[data-shown*="view=coloured"]').wait_for()
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(800)
+    take(page, "bench-palette")
+    page.get_by_role("button", name="Undo").click()
+    page.get_by_role("button", name="Redo").and_(page.locator(":enabled")).wait_for()
 
 
 def stamp(page: Page) -> None:

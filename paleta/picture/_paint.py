@@ -138,29 +138,31 @@ def _table(
     ladder = np.arange(0, LEVELS, TABLE_STEP)
     lab = np.empty((count, len(ladder), 3))
     lab[:] = paper_lab
+    alike: dict[int, list[int]] = {}
     for label, zones in looks.items():
         starts = thresholds.get(label)
-        if label >= count or starts is None or len(starts) != len(zones) - 1:
-            continue
-        places, shades = _knots(starts, soft)
-        for channel in range(3):
-            lab[label, :, channel] = np.interp(ladder, places, np.array([zones[i][channel] for i in shades]))
+        if label < count and starts is not None and len(starts) == len(zones) - 1:
+            alike.setdefault(len(zones), []).append(label)
+    for labels in alike.values():
+        shades = np.array([looks[label] for label in labels], float)
+        melted = _melted(np.array([thresholds[label] for label in labels], float), ladder, soft)
+        lab[labels] = shades[:, :1] + melted @ np.diff(shades, axis=1)
     if grey:
         lab[..., 1:] = 0
     return np.repeat((lab_to_srgb(lab) * 255 + 0.5).astype(np.uint8), TABLE_STEP, axis=1)
 
 
-def _knots(starts: NDArray[np.int32], soft: float) -> tuple[list[float], list[int]]:
-    """Where along the light each shade is pure: flat within its zone, melting round each threshold."""
-    places, shades = [0.0], [0]
-    edges = [0.0, *(float(start) for start in starts), float(LEVELS - 1)]
-    for zone, start in enumerate(starts, start=1):
-        reach = soft * min(start - edges[zone - 1], edges[zone + 1] - start, LEVELS / 8)
-        places += [start - max(reach, 0.5), start + max(reach, 0.5)]
-        shades += [zone - 1, zone]
-    places.append(float(LEVELS))
-    shades.append(len(starts))
-    return list(np.maximum.accumulate(places)), shades
+def _melted(starts: NDArray[np.float64], ladder: NDArray[np.int64], soft: float) -> NDArray[np.float64]:
+    """R x levels x thresholds: how far each region has passed each of its thresholds at each level, 0..1. Within a
+    zone it is flat; round a threshold one shade melts into the next, which never begins before the last is done."""
+    rows, passed = starts.shape
+    edges = np.concatenate([np.zeros((rows, 1)), starts, np.full((rows, 1), LEVELS - 1.0)], axis=1)
+    reach = soft * np.minimum(np.minimum(np.diff(edges)[:, :-1], np.diff(edges)[:, 1:]), LEVELS / 8)
+    reach = np.maximum(reach, 0.5)
+    bounds = np.stack([starts - reach, starts + reach], axis=2).reshape(rows, 2 * passed)
+    low, high = np.moveaxis(np.maximum.accumulate(np.maximum(bounds, 0), axis=1).reshape(rows, passed, 2), 2, 0)
+    way = (ladder[None, :, None] - low[:, None]) / np.maximum(high - low, 1e-6)[:, None]
+    return np.clip(way, 0.0, 1.0)
 
 
 def _tints(count: int) -> NDArray[np.uint8]:

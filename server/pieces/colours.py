@@ -10,7 +10,7 @@ from django.contrib.auth.models import AbstractBaseUser
 from rest_framework.exceptions import ValidationError
 
 from paleta.checks import Warning, guard_values
-from paleta.colour import difference
+from paleta.colour import difference, hex_to_lab, lab_to_hex
 from paleta.impression import read
 from paleta.media import Swatch
 from paleta.palette import (
@@ -139,7 +139,9 @@ def palette(
     for colour in colours:
         if len(chosen) < count and all(float(difference(colour, other)) > SAME_COLOUR for other in chosen):
             chosen.append(colour)
-    return [(lab, next(iter(find_ramps(drawer, lab, shades, alternatives=1)), None)) for lab in chosen]
+    # Colours travel as #rrggbb: rounded before the search, they find the same ramps when they are laid.
+    rounded = [hex_to_lab(lab_to_hex(lab)) for lab in chosen]
+    return [(lab, next(iter(find_ramps(drawer, lab, shades, alternatives=1)), None)) for lab in rounded]
 
 
 def share_out_palette(

@@ -75,6 +75,18 @@ class PaletteTest(ColourTestCase):
         self.assertEqual(found[0]["hex"], "#336699")
         self.assertTrue(all(one["ramp"]["swatches"] for one in found))
 
+    def test_a_palette_is_laid_with_the_ramps_that_were_shown(self):
+        self.change("ramp", {"labels": [1, 2, 3], "codes": []})
+        for first in ("#c98a3c", "#3c7a9a", "#8a6fb0"):
+            with self.subTest(first=first):
+                wish = {"first_hex": first, "scheme": "split opposites", "count": 4}
+                found = self.send("post", self.at("palette"), wish).json()
+                shown = {one["hex"]: [swatch["code"] for swatch in one["ramp"]["swatches"]] for one in found}
+                laid = self.change("share-palette", {"colours": list(shown), "labels": [1, 2, 3]}).json()
+                for region in laid["regions"]:
+                    codes = [one["code"] for one in region["ramp"]["swatches"]]
+                    self.assertEqual(codes, shown[region["wish_hex"]])
+
     def test_a_photo_gives_its_colours(self):
         picture = np.zeros((60, 90, 3), np.uint8)
         picture[:, :40], picture[:, 40:70], picture[:, 70:] = (190, 60, 60), (60, 140, 70), (50, 70, 160)

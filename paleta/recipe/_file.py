@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import base64
-import binascii
 import json
+import math
 from dataclasses import asdict
 from functools import cache
 from importlib.resources import files
-from typing import Any
+from typing import Any, NoReturn
 
 import jsonschema
 
@@ -56,7 +56,7 @@ def load(data: bytes) -> Recipe:
     if len(data) > LARGEST_BYTES:
         raise RecipeError(f"The recipe has {len(data) / 1e6:.0f} MB; {LARGEST_BYTES / 1e6:.0f} MB are the most.")
     try:
-        plain = json.loads(data.decode("utf-8"), parse_constant=_refuse_constant)
+        plain = json.loads(data.decode("utf-8"), parse_constant=_refuse_constant, parse_float=_finite)
     except (UnicodeDecodeError, json.JSONDecodeError, RecursionError) as error:
         raise RecipeError("This is not a recipe: the file is not JSON.") from error
     _check_format(plain)
@@ -71,7 +71,7 @@ def _build(plain: dict[str, Any]) -> Recipe:
     handling = tuple(Handling(**one) for one in plain["plan"].get("handling", ()))
     try:
         contents = {name: base64.b64decode(text, validate=True) for name, text in plain["files"].items()}
-    except binascii.Error as error:
+    except ValueError as error:
         raise RecipeError("A picture inside the recipe is damaged: it is not base64.") from error
     try:
         sheet = sheet_from_plain(plain["sheet"])
@@ -109,5 +109,10 @@ def _short(message: str) -> str:
     return message if len(message) <= 160 else message[:157] + "..."
 
 
-def _refuse_constant(name: str) -> None:
+def _finite(text: str) -> float:
+    number = float(text)
+    return number if math.isfinite(number) else _refuse_constant(text)
+
+
+def _refuse_constant(name: str) -> NoReturn:
     raise RecipeError(f"The recipe holds {name}, which is not a number.")

@@ -109,8 +109,13 @@ def _decoded(data: bytes) -> str:
 def _read_cells(lines: Sequence[str]) -> list[Row]:
     first = next(line for line in lines if line.strip())
     mark = max("\t;,", key=first.count)
-    grid = list(csv.reader(lines, delimiter=mark))
-    start = next(k for k, cells in enumerate(grid) if any(cell.strip() for cell in cells))
+    try:
+        grid = list(csv.reader(lines, delimiter=mark))
+    except csv.Error as error:
+        raise TableError("The table cannot be read: a cell is far too long or never closed.") from error
+    start = next((k for k, cells in enumerate(grid) if any(cell.strip() for cell in cells)), None)
+    if start is None:
+        raise TableError("The table is empty.")
     places = _places(grid[start])
     if places:
         missing = [] if {"name"} <= places.keys() or {"code"} <= places.keys() else ["name or code"]

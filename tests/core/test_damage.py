@@ -65,7 +65,6 @@ def told(work: Callable[[], Any]) -> bool:
             work()
     except PaletaError as refusal:
         words = str(refusal)
-        assert words[:1].isupper() or words[:1].isdigit() or words[:1] in "'\"#", words
         assert words.rstrip().endswith((".", "?")), words
         return False
     return True

@@ -54,6 +54,8 @@ class TableTest(SimpleTestCase):
         for table, words_ in (
             ("", "empty"),
             ("  \n ", "empty"),
+            (";", "empty"),
+            ("code,name,L,a,b\n" + "x" * 140_000 + ",y,1,2,3\n", "far too long"),
             ("code,name,L,a,b\n", "no rows"),
             ("name,price\nx,3\n", "no column for"),
             ("L,a,b\n1,2,3\n", "no column for name or code"),

@@ -71,14 +71,14 @@ def told(work: Callable[[], Any]) -> bool:
 
 
 class DamageTest(SimpleTestCase):
-    @settings(max_examples=150, deadline=None, derandomize=True)
+    @settings(max_examples=150)
     @given(st.data())
     def test_a_damaged_picture_is_read_or_refused(self, data):
         kind = data.draw(st.sampled_from(sorted(PICTURES)))
         damaged = data.draw(accidents(PICTURES[kind]))
         told(lambda: find_regions(read(damaged, dpi=150)))
 
-    @settings(max_examples=200, deadline=None, derandomize=True)
+    @settings(max_examples=200)
     @given(st.data())
     def test_a_damaged_recipe_is_refused_or_still_a_recipe(self, data):
         damaged = data.draw(accidents(RECIPE))
@@ -89,7 +89,7 @@ class DamageTest(SimpleTestCase):
         self.assertIsInstance(recipe, Recipe)
         self.assertEqual(load(dump(recipe)), recipe)
 
-    @settings(max_examples=150, deadline=None, derandomize=True)
+    @settings(max_examples=150)
     @given(st.data())
     def test_a_recipe_with_any_value_in_any_place_is_refused_or_still_a_recipe(self, data):
         plain = json.loads(RECIPE)
@@ -113,7 +113,7 @@ class DamageTest(SimpleTestCase):
             with self.subTest(text=text), self.assertRaisesMessage(RecipeError, "not a number"):
                 load(RECIPE.replace(before[0], b'"ambient":' + text))
 
-    @settings(max_examples=300, deadline=None, derandomize=True)
+    @settings(max_examples=300)
     @given(st.data())
     def test_a_damaged_table_keeps_its_rows_marked_or_is_refused(self, data):
         damaged = data.draw(accidents(TABLE) | st.binary(max_size=80) | st.text(max_size=80).map(str.encode))
@@ -122,7 +122,7 @@ class DamageTest(SimpleTestCase):
             for row in rows:
                 self.assertTrue(row.problem or (row.lab and 0 <= row.lab[0] <= 100), row)
 
-    @settings(max_examples=25, deadline=None, derandomize=True)
+    @settings(max_examples=25)
     @given(st.data())
     def test_a_damaged_region_map_is_noticed_or_has_its_shape(self, data):
         found = find_regions(read(PICTURES["PNG"], dpi=150))

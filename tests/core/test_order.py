@@ -109,7 +109,7 @@ class SchoolTest(SimpleTestCase):
 
 
 class MakePlanTest(SimpleTestCase):
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     @given(ramps, st.sets(st.tuples(st.integers(1, 9), st.integers(1, 9))), st.sampled_from(sorted(SCHOOLS)))
     def test_no_plan_breaks_a_rule_and_none_beats_the_bound(self, chosen, touching, code):
         work, school = make_work(*chosen, touching=tuple(touching)), SCHOOLS[code]
@@ -234,7 +234,7 @@ class FirstThingsTest(SimpleTestCase):
         turned = replace(work, jobs=tuple(replace(job, rank=int(job.region != last)) for job in jobs))
         self.assertIn("rank", {fault.kind for fault in check_plan(turned, late, "M2")})
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     @given(ramps, st.sets(st.sampled_from(PENS), max_size=3), st.data())
     def test_no_plan_breaks_a_rule_whatever_creeps_and_comes_first(self, chosen, dark, data):
         pairs = tuple((i, i + 1) for i in range(1, len(chosen)))

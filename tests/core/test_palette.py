@@ -25,7 +25,7 @@ class FindRampsTest(SimpleTestCase):
         self.assertEqual(find_ramps((), GREEN, 3), [])
         self.assertEqual(find_ramps(grey_pens(80, 40), GREEN, 3), [])
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(st.tuples(st.floats(15, 95), st.floats(-50, 50), st.floats(-50, 50)), st.integers(1, 5))
     def test_every_ramp_falls_strictly_and_uses_no_swatch_twice(self, target, n):
         for ramp in find_ramps(markers(), target, n):

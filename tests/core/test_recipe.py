@@ -58,7 +58,7 @@ class FileTest(SimpleTestCase):
         self.assertEqual(load(data), recipe)
         self.assertEqual(dump(load(data)), data)
 
-    @settings(max_examples=30, deadline=None)
+    @settings(max_examples=30)
     @given(st.floats(0, 360), st.floats(0, 90), st.text(min_size=1, max_size=40).filter(str.strip))
     def test_that_holds_for_any_lamp_and_any_title(self, azimuth, elevation, title):
         title = title.encode("utf-8", "ignore").decode().strip() or "x"

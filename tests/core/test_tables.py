@@ -75,7 +75,7 @@ class TableTest(SimpleTestCase):
         again = read_table(write_gpl("Night", rows))
         self.assertEqual([row.name for row in again], ["Deep", "White"])
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(st.lists(st.tuples(words, st.floats(1, 99), st.floats(-60, 60), st.floats(-60, 60)), min_size=1, max_size=8))
     def test_what_is_written_is_read_back(self, items):
         rows = [

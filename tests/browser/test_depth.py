@@ -55,6 +55,26 @@ class PhotoTest(BrowserTest):
         page.get_by_role("button", name="Find the regions").click()
         expect(page.get_by_role("heading", name="shelf")).to_be_visible()
 
+    def test_line_art_comes_in_with_its_width_typed_as_a_fraction(self):
+        page = self.sign_in()
+        art = (
+            b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 80 40" fill="none" stroke="#000">'
+            b'<circle cx="20" cy="20" r="14"/><rect x="45" y="6" width="28" height="28" transform="rotate(10 59 20)"/>'
+            b"</svg>"
+        )
+        page.get_by_role("button", name="stamped image").first.click()
+        file = {"name": "two-things.svg", "mimeType": "image/svg+xml", "buffer": art}
+        page.get_by_label("Scan or photo").set_input_files([file])
+        expect(page.get_by_text("The whole picture is used.")).to_be_visible()
+        page.get_by_role("button", name="Find the regions").click()
+        expect(page.get_by_role("alert")).to_contain_text("Give the width it has on paper")
+        page.get_by_label("Width of the picture on paper").fill("2½")
+        page.get_by_role("button", name="Find the regions").click()
+        rows = page.locator("#part-regions").get_by_role("list", name="Regions").get_by_role("listitem")
+        expect(rows).to_have_count(2)
+        page.get_by_role("button", name="1 Stamp").click()
+        expect(page.get_by_text("Scanned 2½ in by 1¼ in, 300 dpi.")).to_be_visible()
+
     def test_without_a_width_it_asks_for_one(self):
         self.choose_photo()
         self.page.get_by_role("button", name="Find the regions").click()

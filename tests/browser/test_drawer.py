@@ -8,6 +8,7 @@ import re
 from playwright.sync_api import expect
 
 from tests.browser.base import BrowserTest
+from tests.builders import coloured, make_piece
 
 
 class DrawerTest(BrowserTest):
@@ -140,6 +141,25 @@ class DrawerTest(BrowserTest):
         card.get_by_role("button", name=re.compile("^Read")).click()
         card.get_by_role("button", name="Keep it").click()
         expect(card).to_contain_text("colour reader")
+
+    def test_a_retired_pen_is_proposed_no_more_and_others_stand_in_for_it(self):
+        piece = coloured(make_piece(self.ana), hexes=("#b8506f",))
+        page = self.open_drawer()
+        page.get_by_role("button", name="Rose 14").click()
+        card = page.get_by_role("complementary", name="Chosen swatch")
+        card.get_by_text("What could stand in").click()
+        others = card.get_by_role("list", name="Stand-ins").get_by_role("listitem")
+        expect(others).to_have_count(5)
+        expect(others.filter(has_text="Pencil roll").or_(others.filter(has_text="Paint box"))).not_to_have_count(0)
+        card.get_by_role("button", name="Retire").click()
+        expect(card.get_by_role("button", name="Bring back")).to_be_visible()
+        self.everything_is_kept()
+        page = self.open_piece(piece, "?section=colours")
+        self.click_picture(0.25, 0.37)
+        ramps = page.get_by_role("radiogroup", name="Ramps from the drawer")
+        expect(ramps.get_by_role("radio").first).to_be_visible()
+        expect(ramps.get_by_title(re.compile("^Rose 14,"))).to_have_count(0)
+        expect(ramps.get_by_title(re.compile("^Rose "))).not_to_have_count(0)
 
     def test_a_new_drawer_starts_empty_and_is_deleted_again(self):
         page = self.open_drawer()

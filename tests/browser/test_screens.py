@@ -6,6 +6,7 @@ import io
 import json
 
 import numpy as np
+import skimage.data
 from django.core.management import call_command
 from playwright.sync_api import expect
 
@@ -113,6 +114,32 @@ class DrawerTest(BrowserTest):
         expect(card).to_contain_text("Brick 18")
         page.get_by_role("link", name="Paint box").click()
         expect(page.get_by_role("heading", name="Paint box")).to_be_visible()
+
+
+class ShelfTest(BrowserTest):
+    def test_a_piece_is_deleted_only_when_that_is_meant(self):
+        make_piece(self.ana)
+        page = self.sign_in()
+        page.get_by_role("button", name="Delete Ball and box").click()
+        question = page.get_by_role("dialog")
+        expect(question).to_contain_text("its kept recipes go")
+        question.get_by_role("button", name="Keep it").click()
+        expect(page.get_by_role("link", name="Ball and box")).to_be_visible()
+        page.get_by_role("button", name="Delete Ball and box").click()
+        page.keyboard.press("Escape")
+        expect(question).to_have_count(0)
+        expect(page.get_by_role("link", name="Ball and box")).to_be_visible()
+        page.get_by_role("button", name="Delete Ball and box").click()
+        page.get_by_role("dialog").get_by_role("button", name="Delete").click()
+        expect(page.get_by_text("Your shelf is empty")).to_be_visible()
+
+    def test_a_photo_of_something_else_is_taken_in_with_a_doubt(self):
+        page = self.sign_in()
+        self.add_by_hand("cup.png", as_file(np.asarray(skimage.data.coffee())), "4")
+        expect(page.locator("#part-regions")).to_be_visible()
+        expect(page.get_by_text("neither bare paper nor line").first).to_be_visible()
+        self.section("Stamp")
+        expect(page.locator("#part-stamp").get_by_text("neither bare paper nor line")).to_be_visible()
 
 
 class DemoTest(BrowserTest):

@@ -138,8 +138,8 @@ class WalkTest(BrowserTest):
         page.keyboard.press("Enter")
         tab_to("button", "2", exact=True)
         page.keyboard.press("Enter")
-        radio = page.get_by_role("radiogroup", name="Ramps from the drawer").get_by_role("radio").first
-        expect(radio).to_be_visible()
+        of_two = page.get_by_role("radio", name=re.compile("^[^,:]+, [^,:]+: "))
+        expect(of_two.first).to_be_visible()
         for _ in range(20):
             if page.evaluate("document.activeElement.getAttribute('role')") == "radio":
                 break

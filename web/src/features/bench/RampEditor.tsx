@@ -67,7 +67,8 @@ export function RampEditor({ regions }: { regions: Region[] }) {
         <RadioGroup value={chosenKey} onChange={(key) => { const ramp = proposals.data.find((one) => keyOf(one) === key); if (ramp) lay(ramp.swatches, false); }}
           aria-label="Ramps from the drawer" className={`flex flex-col gap-1 ${proposals.isPlaceholderData ? "opacity-60" : ""}`}>
           {proposals.data.map((ramp, index) => (
-            <Radio key={keyOf(ramp)} value={keyOf(ramp)} aria-label={`${ramp.swatches.map((swatch) => swatch.name).join(", ")}: ${ramp.explanation}`}
+            // By place: whoever stands on one with the keyboard keeps the focus when other ramps come in.
+            <Radio key={index} value={keyOf(ramp)} aria-label={`${ramp.swatches.map((swatch) => swatch.name).join(", ")}: ${ramp.explanation}`}
               className="grid cursor-pointer grid-cols-[1.2rem_10rem_1fr_auto] items-center gap-2 rounded border border-line bg-sheet px-2 py-1.5 data-checked:border-ink data-checked:shadow-[inset_0_0_0_1px_#161616] data-focus:outline-3">
               <span className="text-soft">{index + 1}</span>
               <RampChips swatches={ramp.swatches} />

@@ -49,7 +49,7 @@ def main(address: str) -> None:
         versions(page, address)
         page.get_by_role("link", name="Print view").first.click()
         page.get_by_role("heading", name="Passes in order").wait_for()
-        page.wait_for_load_state("networkidle")
+        page.wait_for_function("[...document.images].every((one) => one.complete && one.naturalWidth > 0)")
         take(page, "print")
         page.goto(f"{address}/drawers")
         page.get_by_role("complementary", name="Chosen swatch").wait_for()

@@ -1,6 +1,6 @@
 """Who may see and change what: the filter for lists and the check for single objects, side by side."""
 
-from typing import TypeVar
+from typing import Generic, TypeVar
 
 from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
 from django.db.models import Model, QuerySet
@@ -10,9 +10,10 @@ Owned = TypeVar("Owned", bound=Model)
 Actor = AbstractBaseUser | AnonymousUser
 
 
-def owned_by(queryset: QuerySet[Owned], actor: Actor) -> QuerySet[Owned]:
-    """Only what belongs to `actor`."""
-    return queryset.filter(owner_id=actor.pk) if actor.pk else queryset.none()
+class OwnedQuerySet(QuerySet[Owned], Generic[Owned]):
+    def owned_by(self, actor: Actor) -> "OwnedQuerySet[Owned]":
+        """Only what belongs to `actor`."""
+        return self.filter(owner_id=actor.pk) if actor.pk else self.none()
 
 
 def require_owner(actor: Actor, thing: Model) -> None:

@@ -2,17 +2,27 @@
 
 from __future__ import annotations
 
+import errno
 import logging
 from typing import Any
 
-from django.core.exceptions import PermissionDenied
+from django.core.exceptions import (
+    DisallowedHost,
+    PermissionDenied,
+    RequestDataTooBig,
+    SuspiciousOperation,
+)
+from django.db import DatabaseError, IntegrityError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from rest_framework import exceptions, status
 from rest_framework.response import Response
 
 from paleta.errors import ImageTooLarge, PaletaError
+from server.derived.worker import NobodyWaits
+from server.files.store import FileMissing
 
 MEDIA_TYPE = "application/problem+json"
+OUT_OF_ROOM = (errno.ENOSPC, errno.EDQUOT)
 log = logging.getLogger(__name__)
 
 
@@ -20,14 +30,14 @@ class ChangedElsewhere(exceptions.APIException):
     status_code = status.HTTP_412_PRECONDITION_FAILED
     default_code = "changed_elsewhere"
     default_detail = (
-        "This piece was changed in another tab or on another device. It is shown as it is now; do your last step again."
+        "This was changed in another tab or on another device. It is shown as it is now; do your last step again."
     )
 
 
 class VersionMissing(exceptions.APIException):
     status_code = status.HTTP_428_PRECONDITION_REQUIRED
     default_code = "version_missing"
-    default_detail = "A change must say which version of the piece it was made on (If-Match)."
+    default_detail = "A change must say which version it was made on (If-Match)."
 
 
 class Refused(exceptions.APIException):
@@ -37,6 +47,36 @@ class Refused(exceptions.APIException):
 
     def __init__(self, detail: str, code: str) -> None:
         super().__init__(detail, code)
+
+
+class TooLarge(exceptions.APIException):
+    status_code = status.HTTP_413_REQUEST_ENTITY_TOO_LARGE
+    default_code = "too_large"
+    default_detail = "That is more than Paleta takes at once."
+
+
+class _SameMoment(exceptions.APIException):
+    status_code = status.HTTP_409_CONFLICT
+    default_code = "same_moment"
+    default_detail = "The same was done twice at the same moment. Look what is there now, and try again."
+
+
+class _FileGone(exceptions.APIException):
+    status_code = status.HTTP_410_GONE
+    default_code = "file_missing"
+    default_detail = "A picture of this piece is no longer in the media folder. Bring it back from a backup."
+
+
+class _NoRoom(exceptions.APIException):
+    status_code = status.HTTP_507_INSUFFICIENT_STORAGE
+    default_code = "no_room"
+    default_detail = "The disk is full, so nothing was stored. Make room and try again."
+
+
+class _Gone(exceptions.APIException):
+    status_code = 499
+    default_code = "nobody_waits"
+    default_detail = "The work was stopped, since nobody waited for it any more."
 
 
 def document(code: str, title: str, http_status: int, detail: str, path: str, **more: Any) -> dict[str, Any]:
@@ -64,26 +104,39 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
         errors = list(_fields(error.get_full_details(), "#"))
         detail = errors[0]["detail"] if len(errors) == 1 else "Some fields need another look."
         return _response(document("invalid_fields", "Invalid fields", 422, detail, path, errors=errors))
-    if isinstance(error, Http404):
-        error = exceptions.NotFound("There is nothing here, or it is not yours.")
-    if isinstance(error, PermissionDenied):
-        error = exceptions.PermissionDenied()
-    if isinstance(error, exceptions.APIException):
-        code = str(error.get_codes()) if not isinstance(error.get_codes(), dict | list) else "refused"
-        response = _response(document(code, _title(code), error.status_code, str(error.detail), path))
-        if getattr(error, "auth_header", None):
-            response["WWW-Authenticate"] = error.auth_header
+    known = error if isinstance(error, exceptions.APIException) else _foreseen(error)
+    if known is not None:
+        code = str(known.get_codes()) if not isinstance(known.get_codes(), dict | list) else "refused"
+        response = _response(document(code, _title(code), known.status_code, str(known.detail), path))
+        if getattr(known, "auth_header", None):
+            response["WWW-Authenticate"] = known.auth_header
+        if getattr(known, "wait", None):
+            response["Retry-After"] = str(int(known.wait) + 1)
         return response
     log.exception("Unforeseen error at %s", path, exc_info=error)
-    return _response(
-        document(
-            "unforeseen",
-            "Something broke",
-            500,
-            "Something went wrong on our side. Nothing was stored; please try again.",
-            path,
-        )
-    )
+    return _response(_unforeseen(path))
+
+
+def _foreseen(error: Exception) -> exceptions.APIException | None:
+    """What Django, the database or the disk say, as a problem with a sentence."""
+    if isinstance(error, Http404):
+        return exceptions.NotFound("There is nothing here, or it is not yours.")
+    if isinstance(error, PermissionDenied):
+        return exceptions.PermissionDenied()
+    if isinstance(error, RequestDataTooBig):
+        return TooLarge()
+    if isinstance(error, SuspiciousOperation):
+        return exceptions.ParseError("The request cannot be read as it is.")
+    if isinstance(error, FileMissing):
+        return _FileGone()
+    if isinstance(error, IntegrityError):
+        return _SameMoment()
+    if isinstance(error, NobodyWaits):
+        return _Gone()
+    full = isinstance(error, OSError) and error.errno in OUT_OF_ROOM
+    if full or (isinstance(error, DatabaseError) and "disk is full" in str(error)):
+        return _NoRoom()
+    return None
 
 
 def _fields(details: Any, pointer: str) -> Any:
@@ -105,17 +158,32 @@ def _response(body: dict[str, Any]) -> Response:
     return Response(body, status=body["status"], content_type=MEDIA_TYPE)
 
 
+def _unforeseen(path: str) -> dict[str, Any]:
+    sentence = "Something went wrong on our side. Nothing was stored; please try again."
+    return document("unforeseen", "Something broke", 500, sentence, path)
+
+
+def plain_response(body: dict[str, Any]) -> HttpResponse:
+    """The same outside of any view."""
+    return JsonResponse(body, status=body["status"], content_type=MEDIA_TYPE)
+
+
 def no_such_address(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
-    return JsonResponse(
-        document("not_found", "Not found", 404, "There is nothing at this address.", request.path),
-        status=404,
-        content_type=MEDIA_TYPE,
-    )
+    return plain_response(document("not_found", "Not found", 404, "There is nothing at this address.", request.path))
+
+
+def unreadable(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    sentence = "The request cannot be read as it is."
+    if isinstance(exception, DisallowedHost):
+        sentence = "Paleta is not served under this name. PALETA_HOSTS lists the names it answers to."
+    return plain_response(document("bad_request", "Bad request", 400, sentence, request.path))
+
+
+def forbidden(request: HttpRequest, reason: str = "", exception: Exception | None = None) -> HttpResponse:
+    """Django's own words for a missing token come here too."""
+    sentence = "This request did not come from Paleta's own page. Reload the page and try again."
+    return plain_response(document("permission_denied", "Permission denied", 403, sentence, request.path))
 
 
 def broken(request: HttpRequest) -> HttpResponse:
-    return JsonResponse(
-        document("unforeseen", "Something broke", 500, "Something went wrong on our side.", request.path),
-        status=500,
-        content_type=MEDIA_TYPE,
-    )
+    return plain_response(_unforeseen(request.path))

@@ -2,11 +2,15 @@
 
 import os
 import secrets
+import sys
 from pathlib import Path
 
+# Whatever the server writes is for its own user alone.
+os.umask(0o077)
 BASE_DIR = Path(__file__).resolve().parent.parent
 VAR_DIR = Path(os.environ.get("PALETA_VAR", BASE_DIR / "var"))
 VAR_DIR.mkdir(parents=True, exist_ok=True)
+TESTING = "test" in sys.argv[1:2]
 
 
 def _secret() -> str:
@@ -20,7 +24,11 @@ def _secret() -> str:
 
 SECRET_KEY = _secret()
 DEBUG = os.environ.get("PALETA_DEBUG") == "1"
-ALLOWED_HOSTS = os.environ.get("PALETA_HOSTS", "127.0.0.1,localhost,testserver").split(",")
+ALLOWED_HOSTS = os.environ.get("PALETA_HOSTS", "127.0.0.1,localhost").split(",")
+# PALETA_HTTPS=1 where a proxy in front speaks HTTPS: cookies then never travel in the open.
+SECURE = os.environ.get("PALETA_HTTPS") == "1"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE
+CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS] if SECURE else []
 INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
@@ -31,12 +39,15 @@ INSTALLED_APPS = [
     "server.accounts",
     "server.drawers",
     "server.pieces",
+    "server.recipes",
     "server.runs",
+    "server.backup",
     "demo",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "server.web.SafePages",
+    "server.door.Door",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
@@ -52,7 +63,11 @@ DATABASES = {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": VAR_DIR / "paleta.sqlite3",
         # Writers queue instead of failing, and readers do not wait for them.
-        "OPTIONS": {"timeout": 20, "transaction_mode": "IMMEDIATE", "init_command": "PRAGMA journal_mode=WAL;"},
+        "OPTIONS": {
+            "timeout": 20,
+            "transaction_mode": "IMMEDIATE",
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;",
+        },
         # A file, so that the browser tests' server threads have connections of their own, as in real life.
         "TEST": {"NAME": VAR_DIR / "test.sqlite3"},
     }
@@ -61,7 +76,7 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
     for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator")
-]
+] + [{"NAME": f"server.accounts.passwords.{name}"} for name in ("NotMonotonous", "NotTheName")]
 LANGUAGE_CODE = "en"
 TIME_ZONE = "UTC"
 USE_TZ = True
@@ -72,10 +87,20 @@ WHITENOISE_ROOT = WEB_DIR if WEB_DIR.exists() else None
 WHITENOISE_INDEX_FILE = False
 MEDIA_ROOT = VAR_DIR / "media"
 CACHE_ROOT = VAR_DIR / "cache"
-DATA_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
+CACHE_BYTES = 1_500_000_000
+MEMORY_BYTES = 320_000_000
+"""Room for what is derived: on disk, and in the server's memory."""
+HEAVY_AT_ONCE = 2
+LATER_AT_ONCE = TESTING
+MOST_PIECES = 20_000
+MOST_ACCOUNT_BYTES = 8_000_000_000
+# A pasted table may have three million characters, of up to four bytes each.
+DATA_UPLOAD_MAX_MEMORY_SIZE = 13_000_000
 FILE_UPLOAD_MAX_MEMORY_SIZE = 4_000_000
 LARGEST_UPLOAD_BYTES = 40_000_000
+LARGEST_REQUEST_BYTES = 41_000_000
 SESSION_COOKIE_SAMESITE = "Lax"
+CSRF_FAILURE_VIEW = "server.problems.forbidden"
 SECURE_REFERRER_POLICY = "same-origin"
 
 TEST_RUNNER = "tests.runner.Runner"
@@ -84,7 +109,7 @@ REST_FRAMEWORK = {
     "DEFAULT_AUTHENTICATION_CLASSES": ["server.accounts.authentication.SignedIn"],
     "DEFAULT_PERMISSION_CLASSES": ["rest_framework.permissions.IsAuthenticated"],
     "DEFAULT_RENDERER_CLASSES": ["rest_framework.renderers.JSONRenderer"],
-    "DEFAULT_PARSER_CLASSES": ["rest_framework.parsers.JSONParser"],
+    "DEFAULT_PARSER_CLASSES": ["server.reading.StrictJSON"],
     "DEFAULT_SCHEMA_CLASS": "drf_spectacular.openapi.AutoSchema",
     "DEFAULT_PAGINATION_CLASS": "server.paging.Pages",
     "EXCEPTION_HANDLER": "server.problems.handle",
@@ -98,7 +123,7 @@ SPECTACULAR_SETTINGS = {
     "COMPONENT_SPLIT_REQUEST": True,
     "ENUM_NAME_OVERRIDES": {
         "Medium": "server.drawers.models.MEDIUM_CHOICES",
-        "WarningKind": "server.pieces.colour_serializers.KIND_CHOICES",
+        "ValueWarningKind": "server.pieces.colours.serializers.KIND_CHOICES",
         "RowKind": "server.drawers.serializers.ROW_KINDS",
     },
 }

@@ -5,12 +5,14 @@ from django.urls import include, path, re_path
 from server import problems, web
 
 urlpatterns = [
-    path("api/v1/", include("server.accounts.urls")),
-    path("api/v1/", include("server.drawers.urls")),
-    path("api/v1/", include("server.pieces.urls")),
-    path("api/v1/", include("server.runs.urls")),
+    *(
+        path("api/v1/", include(f"server.{app}.urls"))
+        for app in ("accounts", "drawers", "pieces", "recipes", "runs", "backup")
+    ),
     re_path(r"^api/", problems.no_such_address),
     re_path(r"^(?!static/|assets/).*$", web.page),
 ]
+handler400 = "server.problems.unreadable"
+handler403 = "server.problems.forbidden"
 handler404 = "server.problems.no_such_address"
 handler500 = "server.problems.broken"

@@ -29,7 +29,7 @@ def page(request: HttpRequest) -> HttpResponse:
     index = settings.WEB_DIR / "index.html"
     if not index.exists():
         return HttpResponse(
-            "The page is not built yet. Run `make run` (or `npm run build` in web/).",
+            "The page is not built yet. Run ./run (or `npm run build` in web/).",
             status=503,
             content_type="text/plain; charset=utf-8",
         )

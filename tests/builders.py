@@ -3,19 +3,19 @@
 from __future__ import annotations
 
 import io
+from dataclasses import fields
 from typing import Any
 
 import cv2
 import numpy as np
-from django.contrib.auth import get_user_model
 from PIL import Image
 
 from paleta.impression import RegionMap
 from paleta.media import Swatch
 from paleta.order import Job, Work
-from server.drawers.services import give_starter_drawers
-from server.pieces import regions, services
-from server.pieces.models import Piece
+from paleta.recipe import PARTS, Card, Colours, Finish, Light, Order, Regions, Sheet, Stamp
+
+PART_CLASSES = dict(zip(PARTS, (Stamp, Regions, Light, Colours, Order, Finish, Card), strict=True))
 
 
 def disc(size: int, radius: float, centre: tuple[float, float] | None = None) -> np.ndarray:
@@ -58,27 +58,14 @@ def make_work(*ramps: tuple[str, ...], area_mm2: float = 40, touching: tuple[tup
     return Work(jobs=jobs, touching=Work.pairs(touching))
 
 
-def make_user(name: str = "ana") -> Any:
-    user = get_user_model().objects.create_user(username=name, password=f"{name}-has-a-long-word")
-    give_starter_drawers(owner=user)
-    return user
-
-
-def make_piece(owner: Any, title: str = "Ball and box", picture: np.ndarray | None = None) -> Piece:
-    data = as_file(line_drawing() if picture is None else picture, dpi=(150, 150))
-    return services.add_piece(actor=owner, data=data, title=title)
-
-
-def coloured(piece: Piece, *, hexes: tuple[str, ...] = ("#b8506f", "#3f9d8a", "#d9b45c")) -> Piece:
-    """The piece with a ramp for every region."""
-    from paleta.colour import hex_to_lab
-
-    for label, code in zip(sorted(piece.sheet().regions), hexes * 20, strict=False):
-        piece = regions.change_regions(
-            actor=piece.owner,
-            piece=piece,
-            version=piece.version,
-            labels=[label],
-            changes={"wish_lab": hex_to_lab(code)},
-        )
-    return services.colour_all_wishes(actor=piece.owner, piece=piece, version=piece.version)
+def make_sheet(title: str = "x", **values: Any) -> Sheet:
+    """A sheet with only what matters written out: a field by its name, or a whole part by its own, as a dict."""
+    parts: dict[str, dict[str, Any]] = {name: {} for name in PARTS}
+    parts["stamp"]["title"] = title
+    home = {one.name: part.name for part in fields(Sheet) for one in fields(PART_CLASSES[part.name])}
+    for name, value in values.items():
+        if name in parts:
+            parts[name].update(value)
+        else:
+            parts[home[name]][name] = value
+    return Sheet(**{name: PART_CLASSES[name](**given) for name, given in parts.items()})

@@ -1,26 +1,29 @@
 """Judgements on a sheet before a pen is uncapped."""
 
 from paleta.checks._fit import FITS, Advice, fit
-from paleta.checks._light import LightDoubt, check_light, light_directions
+from paleta.checks._light import LIGHT_REMEDIES, LightDoubt, check_light, light_directions
 from paleta.checks._paper import paper_like
 from paleta.checks._reserves import reserves
 from paleta.checks._small import narrowest_shaded_mm
 from paleta.checks._stamping import StampingStep, stamping_order
-from paleta.checks._values import KEYS, Warning, guard_values
+from paleta.checks._values import KEYS, REMEDIES, VALUE_KINDS, ValueWarning, value_warnings
 
 __all__ = [
     "FITS",
     "KEYS",
+    "LIGHT_REMEDIES",
+    "REMEDIES",
+    "VALUE_KINDS",
     "Advice",
     "LightDoubt",
     "StampingStep",
-    "Warning",
+    "ValueWarning",
     "check_light",
     "fit",
-    "guard_values",
     "light_directions",
     "narrowest_shaded_mm",
     "paper_like",
     "reserves",
     "stamping_order",
+    "value_warnings",
 ]

@@ -21,11 +21,18 @@ STEEP_LAMP_DEG = 75.0
 SIDED_FORMS = ("dome", "tube", "cone", "petal")
 
 
+LIGHT_REMEDIES = {
+    "turn": "Take back the turn by hand",
+    "base": "Take the base off",
+    "print": "Do not follow the printed shading",
+}
+
+
 @dataclass(frozen=True, slots=True)
 class LightDoubt:
     """One body that is lit against the lamp: its first region, why, and what puts it right.
 
-    remedy  "turn" (take back the turn by hand), "base" (take the base off) or "print" (do not follow the stamp).
+    remedy  one of LIGHT_REMEDIES.
     """
 
     region: int

@@ -14,20 +14,22 @@ NAMES_SHOWN = 3
 def reserves(sheet: Sheet, region_map: RegionMap) -> list[str]:
     """One sentence for every glow that keeps paper bare, and one for all bare highlights."""
     lines = []
-    if sheet.under_swatches:
-        names = [swatch.name for swatch in sheet.under_swatches.values()]
+    if sheet.colours.under_swatches:
+        names = [swatch.name for swatch in sheet.colours.under_swatches.values()]
         lines.append(f"Lay the marker beneath first and let it dry: {_listed(names)}. The pencils go over it.")
-    for number, glow in enumerate(sheet.glows, start=1):
+    for number, glow in enumerate(sheet.light.glows, start=1):
         bare = reserved_zones(region_map.labels.shape, [glow], px_per_mm=region_map.px_per_mm)
         if bare is None:
             continue
-        touched = [sheet.regions[int(label)].name for label in np.unique(region_map.labels[bare]) if label > 0]
+        settings = sheet.regions.settings
+        touched = [settings[int(label)].name for label in np.unique(region_map.labels[bare]) if label > 0]
         where = f" in {_listed(touched)}" if touched else ""
         lines.append(
             f"Mark {glow.reserve_mm:g} mm round glow {number}{where} with the palest shade, and colour no further: "
             "the paper within is the light."
         )
-    lit = [one.name for one in sheet.regions.values() if one.bare_highlight and one.ramp and not one.left_as_paper]
+    regions = sheet.regions.settings.values()
+    lit = [one.name for one in regions if one.bare_highlight and one.ramp and not one.left_as_paper]
     if lit:
         lines.append(f"Leave the lightest spot bare on {_listed(lit)}.")
     return lines

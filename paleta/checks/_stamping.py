@@ -24,14 +24,14 @@ def stamping_order(sheet: Sheet, touching: Iterable[tuple[int, int]]) -> list[St
     A body waits only for what stands before it and touches it; one that touches nothing nearer or farther goes last.
     Paper that shows through behind everything is not stamped. An empty list where nothing stands before anything.
     """
-    body = {label: sheet.body_mates(label)[0] for label in sheet.regions}
+    settings, body = sheet.regions.settings, sheet.regions.leads()
     before: dict[int, set[int]] = {lead: set() for lead in body.values()}
     for one, other in touching:
-        if one in body and other in body and sheet.regions[one].depth != sheet.regions[other].depth:
-            front, back = sorted((one, other), key=lambda label: -sheet.regions[label].depth)
+        if one in body and other in body and settings[one].depth != settings[other].depth:
+            front, back = sorted((one, other), key=lambda label: -settings[label].depth)
             before[body[back]].add(body[front])
     rounds: dict[int, int] = {}
-    for lead in sorted(before, key=lambda lead: -sheet.regions[lead].depth):
+    for lead in sorted(before, key=lambda lead: -settings[lead].depth):
         rounds[lead] = max((rounds[front] + 1 for front in before[lead]), default=0)
     last = max(rounds.values(), default=0)
     if last == 0:
@@ -40,7 +40,7 @@ def stamping_order(sheet: Sheet, touching: Iterable[tuple[int, int]]) -> list[St
     for lead in rounds:
         if lead not in covering and not before[lead]:
             rounds[lead] = last
-    see_through = {lead for lead in rounds if lead not in covering and sheet.regions[lead].left_as_paper}
+    see_through = {lead for lead in rounds if lead not in covering and settings[lead].left_as_paper}
     steps: list[StampingStep] = []
     for number in range(last + 1):
         labels = [label for label, lead in body.items() if rounds[lead] == number and lead not in see_through]
@@ -51,7 +51,7 @@ def stamping_order(sheet: Sheet, touching: Iterable[tuple[int, int]]) -> list[St
 
 
 def _what(sheet: Sheet, labels: list[int], *, first: bool, masked: bool) -> str:
-    shown = ", ".join(sheet.regions[label].name for label in labels[:NAMES_SHOWN])
+    shown = ", ".join(sheet.regions.settings[label].name for label in labels[:NAMES_SHOWN])
     more = len(labels) - NAMES_SHOWN
     start = "Stamp first" if first else "Then, over the masks" if masked else "Last, over all masks"
     mask = "" if not masked else " Mask what stands before others, cut just inside the line." if first else " Mask too."

@@ -27,24 +27,46 @@ GREENS = (100.0, 190.0)
 GREEN_CHROMA = 14.0
 GREENS_ALIKE = 6.0
 
+VALUE_KINDS = {
+    "no_depth": "No depth",
+    "merging": "Neighbours merge",
+    "greens_alike": "Greens alike",
+    "focal_contrast": "Focal image does not stand out",
+    "white_vanishes": "White vanishes",
+    "key": "Not in its key",
+}
+REMEDIES = {
+    "deepen": "Take a ramp that goes deeper",
+    "other_hue": "Take another hue",
+    "set_off": "Set one off from the other",
+    "paler": "Make it paler",
+    "darker": "Make it darker",
+    "tint": "Shade it with a touch of grey or lilac",
+}
+
 
 @dataclass(frozen=True, slots=True)
-class Warning:
-    """kind, the regions it is about, a sentence, and what one click does (remedy)."""
+class ValueWarning:
+    """What is wrong (kind, one of VALUE_KINDS), where, in a sentence, and what one click does about it.
+
+    remedy  one of REMEDIES; it is done to the regions in `changed`. remedy_words say it on screen.
+    """
 
     kind: str
     regions: tuple[int, ...]
     sentence: str
     remedy: str
+    changed: tuple[int, ...]
+    remedy_words: str
 
 
-def guard_values(sheet: Sheet, looks: Mapping[int, Sequence[Lab]], region_map: RegionMap) -> list[Warning]:
+def value_warnings(sheet: Sheet, looks: Mapping[int, Sequence[Lab]], region_map: RegionMap) -> list[ValueWarning]:
     """Warnings for the coloured regions of a sheet; `looks` as from paleta.picture.looks_of."""
     areas = {region.label: region.area_mm2 for region in region_map.regions}
     laid = {
         label: np.array(zones, float)
         for label, zones in looks.items()
-        if sheet.regions[label].ramp and not sheet.regions[label].left_as_paper and label in areas
+        if sheet.regions.settings[label].ramp and not sheet.regions.settings[label].left_as_paper and label in areas
     }
     if not laid:
         return []
@@ -58,45 +80,50 @@ def guard_values(sheet: Sheet, looks: Mapping[int, Sequence[Lab]], region_map: R
     ]
 
 
-def _depth(sheet: Sheet, laid: Mapping[int, np.ndarray]) -> list[Warning]:
+def _depth(sheet: Sheet, laid: Mapping[int, np.ndarray]) -> list[ValueWarning]:
+    settings = sheet.regions.settings
     ranges = {label: float(np.ptp(zones[:, 0])) for label, zones in laid.items() if len(zones) > 1}
     if len(ranges) < 2:
         return []
     usual = float(np.median(list(ranges.values())))
     return [
-        Warning(
-            "no depth",
+        ValueWarning(
+            "no_depth",
             (label,),
-            f"{sheet.regions[label].name} falls by {span:.0f} in lightness where most fall by {usual:.0f}: no depth "
+            f"{settings[label].name} falls by {span:.0f} in lightness where most fall by {usual:.0f}: no depth "
             "beside the rest.",
-            "Take a ramp that goes deeper",
+            "deepen",
+            (label,),
+            REMEDIES["deepen"],
         )
         for label, span in ranges.items()
         if span < SHALLOW and span < SHALLOW_BESIDE * usual
     ]
 
 
-def _neighbours(sheet: Sheet, means: Mapping[int, np.ndarray], region_map: RegionMap) -> list[Warning]:
+def _neighbours(sheet: Sheet, means: Mapping[int, np.ndarray], region_map: RegionMap) -> list[ValueWarning]:
     found = []
     for border in region_map.borders:
         if border.a not in means or border.b not in means or border.length_mm < MERGING_BORDER_MM:
             continue
-        one, other = sheet.regions[border.a], sheet.regions[border.b]
+        one, other = sheet.regions.settings[border.a], sheet.regions.settings[border.b]
         if one.body and one.body == other.body:
             continue
         apart = float(difference(means[border.a], means[border.b]))
         pair = (border.a, border.b)
         if apart < GREENS_ALIKE and _green(means[border.a]) and _green(means[border.b]):
             sentence = f"{one.name} and {other.name} grow side by side in the same green."
-            found.append(Warning("greens alike", pair, sentence, f"Give {other.name} another green"))
+            words = f"Give {other.name} another green"
+            found.append(ValueWarning("greens_alike", pair, sentence, "other_hue", pair[-1:], words))
         elif apart < ALIKE and one.ramp != other.ramp:
             sentence = f"{one.name} and {other.name} are only {apart:.0f} apart: they will merge."
-            found.append(Warning("merging", pair, sentence, f"Set {other.name} off"))
+            found.append(ValueWarning("merging", pair, sentence, "set_off", pair[-1:], f"Set {other.name} off"))
     return found
 
 
-def _focal(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[Warning]:
-    groups = {role: [label for label in means if sheet.regions[label].role == role] for role in ("focal", "background")}
+def _focal(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[ValueWarning]:
+    roles = {label: sheet.regions.settings[label].role for label in means}
+    groups = {role: [label for label in means if roles[label] == role] for role in ("focal", "background")}
     if not all(groups.values()):
         return []
     light = {
@@ -106,41 +133,45 @@ def _focal(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, fl
     apart = abs(light["focal"] - light["background"])
     if apart >= FOCAL_CONTRAST:
         return []
+    remedy, behind = "paler" if light["background"] >= light["focal"] else "darker", tuple(groups["background"])
     return [
-        Warning(
-            "focal contrast",
-            tuple(groups["background"]),
+        ValueWarning(
+            "focal_contrast",
+            behind,
             f"The focal image and its background are only {apart:.0f} apart in lightness: it will not stand out.",
-            "Make the background paler" if light["background"] >= light["focal"] else "Make the background darker",
+            remedy,
+            behind,
+            f"Make the background {remedy}",
         )
     ]
 
 
-def _whites(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[Warning]:
-    paper = sheet.paper_used.lab
+def _whites(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[ValueWarning]:
+    paper = sheet.stamp.paper_used.lab
     found = []
     for label, mean in means.items():
         if mean[0] > paper[0] - WHITE_MARGIN and areas[label] > 4:
-            sentence = f"{sheet.regions[label].name} is hardly darker than the paper: it will vanish."
-            found.append(Warning("white vanishes", (label,), sentence, "Shade it with a touch of grey or lilac"))
+            sentence = f"{sheet.regions.settings[label].name} is hardly darker than the paper: it will vanish."
+            found.append(ValueWarning("white_vanishes", (label,), sentence, "tint", (label,), REMEDIES["tint"]))
     return found
 
 
-def _key(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[Warning]:
-    if not sheet.key or len(means) < 2:
+def _key(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[ValueWarning]:
+    if not sheet.colours.key or len(means) < 2:
         return []
     weights = [areas[label] for label in means]
     light = float(np.average([mean[0] for mean in means.values()], weights=weights))
-    low, high = KEYS[sheet.key]
+    low, high = KEYS[sheet.colours.key]
     if low <= light <= high:
         return []
     # The largest region that pulls the wrong way is the one to change.
     sign = 1 if light < low else -1
     worst = max(means, key=lambda label: areas[label] * sign * ((low + high) / 2 - means[label][0]))
     too = "dark" if light < low else "light"
-    sentence = f"The picture comes to L* {light:.0f}: too {too} for {sheet.key} key."
-    better = "paler" if light < low else "darker"
-    return [Warning("key", (worst,), sentence, f"Make {sheet.regions[worst].name} {better}")]
+    sentence = f"The picture comes to L* {light:.0f}: too {too} for {sheet.colours.key} key."
+    remedy = "paler" if light < low else "darker"
+    words = f"Make {sheet.regions.settings[worst].name} {remedy}"
+    return [ValueWarning("key", (worst,), sentence, remedy, (worst,), words)]
 
 
 def _green(lab: np.ndarray) -> bool:

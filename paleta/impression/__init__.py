@@ -1,16 +1,19 @@
 """The scan or photo of one stamped image: reading it and finding its regions."""
 
 from paleta.impression._corners import Corners, check_corners, find_sheet, rectify
-from paleta.impression._edits import apply_edits, check_edit, parts_of_split
+from paleta.impression._edits import EDIT_SCHEMA, apply_edits, check_edit, parts_of_split
 from paleta.impression._impression import MM_PER_INCH, Impression
 from paleta.impression._likeness import likeness_doubts
-from paleta.impression._read import read
+from paleta.impression._read import WIDTH_RANGE_MM, read
 from paleta.impression._region_map import PAPER, Border, Region, RegionMap, labels_from_png, labels_to_png
 from paleta.impression._regions import find_regions
+from paleta.impression._svg import is_svg
 
 __all__ = [
+    "EDIT_SCHEMA",
     "MM_PER_INCH",
     "PAPER",
+    "WIDTH_RANGE_MM",
     "Border",
     "Corners",
     "Impression",
@@ -21,6 +24,7 @@ __all__ = [
     "check_edit",
     "find_regions",
     "find_sheet",
+    "is_svg",
     "labels_from_png",
     "labels_to_png",
     "likeness_doubts",

@@ -20,6 +20,36 @@ from paleta.impression._region_map import RegionMap
 from paleta.impression._regions import give_leftovers_to_nearest
 
 Edit = Mapping[str, Any]
+_POINT = {
+    "type": "array",
+    "items": {"type": "number", "minimum": -1000, "maximum": 2000},
+    "minItems": 2,
+    "maxItems": 2,
+}
+_LABEL = {"type": "integer", "minimum": 1, "maximum": 1_000_000}
+
+
+def _shape(**fields: dict[str, Any]) -> dict[str, Any]:
+    return {"type": "object", "properties": fields, "required": sorted(fields), "additionalProperties": False}
+
+
+EDIT_SCHEMA = {
+    "oneOf": [
+        _shape(op={"const": "join"}, regions={"type": "array", "items": _LABEL, "minItems": 2, "maxItems": 4000}),
+        _shape(
+            op={"const": "split"},
+            region=_LABEL,
+            line={"type": "array", "items": _POINT, "minItems": 2, "maxItems": 200},
+        ),
+        _shape(
+            op={"const": "erase"},
+            region=_LABEL,
+            at=_POINT,
+            area_mm2={"type": "number", "minimum": 0, "maximum": 1_000_000},
+        ),
+    ]
+}
+"""JSON Schema of one edit as it is stored."""
 SNAP_MM = 2.0
 """A barrier's ends are drawn on by this much, so that they reach the outline they were meant to reach."""
 BARRIER_MM = 0.25

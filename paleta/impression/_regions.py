@@ -33,7 +33,7 @@ BARRIER = -1
 
 
 def find_regions(
-    impression: Impression, *, gap_mm: float = 1.0, smallest_mm2: float = 0.5, ink: float = 0.0
+    impression: Impression, *, gap_mm: float = 1.0, smallest_mm2: float = 0.5, sensitivity: float = 0.0
 ) -> RegionMap:
     """Find the regions of a stamped image.
 
@@ -48,8 +48,8 @@ def find_regions(
         Breaks in a line up to this width do not let two cells run together. 0.1 to 5.
     smallest_mm2 : float
         Cells smaller than this are handed to their neighbours.
-    ink : float
-        -1 to 1: more or less than usual is taken for ink.
+    sensitivity : float
+        -1 to 1: how readily grey is taken for ink, 0 = as usual.
 
     Returns
     -------
@@ -63,9 +63,9 @@ def find_regions(
     """
     if not 0.1 <= gap_mm <= 5:
         raise NoRegions(f"gap_mm must lie in 0.1..5, got {gap_mm}.")
-    if not -1 <= ink <= 1:
-        raise NoRegions(f"ink must lie in -1..1, got {ink}.")
-    inked = separate_ink(impression, ink)
+    if not -1 <= sensitivity <= 1:
+        raise NoRegions(f"sensitivity must lie in -1..1, got {sensitivity}.")
+    inked = separate_ink(impression, sensitivity)
     px_per_mm = impression.px_per_mm
     distance = cv2.distanceTransform((~inked).astype(np.uint8), cv2.DIST_L2, 5)
     widest_mm = BEYOND_GAP * gap_mm

@@ -1,7 +1,7 @@
 """Form and light: how bodies bulge, how a lamp falls on them, and which zone of a region is how dark."""
 
 from paleta.light._bodies import FORMS, Body
-from paleta.light._guess import Front, bring_before, guess_bodies, guess_fronts, settle_depths
+from paleta.light._guess import Front, guess_bodies, guess_fronts, put_before, settle_depths
 from paleta.light._illuminate import glow_light, glow_tint, illuminate, reserved_zones
 from paleta.light._lamp import Glow, Lamp
 from paleta.light._printed import printed_shading
@@ -21,7 +21,6 @@ __all__ = [
     "Lamp",
     "Relief",
     "Zoning",
-    "bring_before",
     "glow_light",
     "glow_tint",
     "guess_bodies",
@@ -30,6 +29,7 @@ __all__ = [
     "levels",
     "model_forms",
     "printed_shading",
+    "put_before",
     "relief_from_bytes",
     "relief_to_bytes",
     "reserved_zones",

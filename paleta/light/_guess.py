@@ -140,7 +140,7 @@ def settle_depths(
     return {label: depth(label) for label in labels}, dropped
 
 
-def bring_before(depths: Mapping[int, int], nearer: int, farther: int, decided: Iterable[Front] = ()) -> dict[int, int]:
+def put_before(depths: Mapping[int, int], nearer: int, farther: int, decided: Iterable[Front] = ()) -> dict[int, int]:
     """`depths` (by body) with `nearer` just in front of `farther`, and whatever was decided to stand before it
     pushed on.
 

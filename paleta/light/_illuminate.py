@@ -26,7 +26,6 @@ def illuminate(
     lamp: Lamp,
     glows: Sequence[Glow] = (),
     *,
-    px_per_mm: float = 300 / 25.4,
     full_size: bool = True,
     shadows: bool = True,
     printed: NDArray[np.float32] | None = None,
@@ -53,7 +52,7 @@ def illuminate(
     if printed is not None and follow > 0:
         light *= 1 - np.float32(PRINTED_DARK * follow) * printed
     if glowing is None and glows:
-        glowing = glow_light(relief, glows, px_per_mm=px_per_mm)
+        glowing = glow_light(relief, glows)
     if glowing is not None:
         light += np.float32(1 - lamp.ambient) * glowing
     np.clip(light, 0, 1, out=light)
@@ -63,13 +62,13 @@ def illuminate(
 
 
 def glow_tint(
-    relief: Relief, glows: Sequence[Glow], *, px_per_mm: float = 300 / 25.4, full_size: bool = True
+    relief: Relief, glows: Sequence[Glow], *, full_size: bool = True
 ) -> list[tuple[str, NDArray[np.float32]]]:
     """For every tinted glow its tint and how much of it each pixel catches, 0..1."""
     caught = []
     for glow in glows:
         if glow.tint:
-            share = np.clip(_glow_light(relief, glow, px_per_mm), 0, 1)
+            share = np.clip(_glow_light(relief, glow), 0, 1)
             caught.append((glow.tint, _enlarged(share, relief.shape) if full_size else share))
     return caught
 
@@ -92,16 +91,17 @@ def _enlarged(light: NDArray[np.float32], shape: tuple[int, int]) -> NDArray[np.
     return np.ascontiguousarray(large[: shape[0], : shape[1]])
 
 
-def glow_light(relief: Relief, glows: Sequence[Glow], *, px_per_mm: float = 300 / 25.4) -> NDArray[np.float32]:
+def glow_light(relief: Relief, glows: Sequence[Glow]) -> NDArray[np.float32]:
     """The light of all glows on the relief's own h x w, without ambient and not clipped."""
     total = np.zeros(relief.height.shape, np.float32)
     for glow in glows:
-        total += _glow_light(relief, glow, px_per_mm)
+        total += _glow_light(relief, glow)
     return total
 
 
-def _glow_light(relief: Relief, glow: Glow, px_per_mm: float) -> NDArray[np.float32]:
-    step_mm = SCALE / px_per_mm
+def _glow_light(relief: Relief, glow: Glow) -> NDArray[np.float32]:
+    px_per_mm = relief.px_per_mm
+    step_mm = relief.step_px / px_per_mm
     rows, cols = (np.arange(size, dtype=np.float32) * np.float32(step_mm) for size in relief.height.shape)
     across, down = np.float32(glow.x_mm) - cols[None, :], np.float32(glow.y_mm) - rows[:, None]
     up = np.float32(glow.height_mm) - relief.height / np.float32(px_per_mm)

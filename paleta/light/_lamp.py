@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import dataclass
 
 import numpy as np
 
 from paleta.errors import LampError
-
-TINT = re.compile(r"#[0-9a-f]{6}")
+from paleta.fields import Number, Text, check_fields, holds
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -21,17 +19,12 @@ class Lamp:
     ambient        share of light that comes from everywhere, 0..0.9.
     """
 
-    azimuth_deg: float
-    elevation_deg: float
-    ambient: float = 0.2
+    azimuth_deg: float = holds(Number(0, 360))
+    elevation_deg: float = holds(Number(0, 90))
+    ambient: float = holds(Number(0, 0.9), 0.2)
 
     def __post_init__(self) -> None:
-        if not 0 <= self.azimuth_deg <= 360:
-            raise LampError(f"azimuth_deg must lie in 0..360, got {self.azimuth_deg}.")
-        if not 0 <= self.elevation_deg <= 90:
-            raise LampError(f"elevation_deg must lie in 0..90, got {self.elevation_deg}.")
-        if not 0 <= self.ambient <= 0.9:
-            raise LampError(f"ambient must lie in 0..0.9, got {self.ambient}.")
+        check_fields(self, LampError)
 
     @property
     def direction(self) -> tuple[float, float, float]:
@@ -60,18 +53,13 @@ class Glow:
     reserve_mm  within this distance paper is left bare; 0 = nothing is reserved.
     """
 
-    x_mm: float
-    y_mm: float
-    height_mm: float = 8.0
-    reach_mm: float = 20.0
-    strength: float = 1.0
-    tint: str = ""
-    reserve_mm: float = 0.0
+    x_mm: float = holds(Number(0, 1000))
+    y_mm: float = holds(Number(0, 1000))
+    height_mm: float = holds(Number(0, 100), 8.0)
+    reach_mm: float = holds(Number(1, 200), 20.0)
+    strength: float = holds(Number(0, 5), 1.0)
+    tint: str = holds(Text(7, pattern="(#[0-9a-f]{6})?"), "")
+    reserve_mm: float = holds(Number(0, 100), 0.0)
 
     def __post_init__(self) -> None:
-        if self.reach_mm <= 0 or self.height_mm < 0 or not 0 <= self.strength <= 5:
-            raise LampError("A glow needs a reach above 0, a height of 0 or more and a strength in 0..5.")
-        if not 0 <= self.reserve_mm <= 100:
-            raise LampError("A glow can reserve up to 100 mm round it.")
-        if self.tint and not TINT.fullmatch(self.tint):
-            raise LampError(f"A glow's tint is written like #ffd27a, got {self.tint!r}.")
+        check_fields(self, LampError, "A glow")

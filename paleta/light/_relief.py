@@ -31,7 +31,7 @@ class Relief:
     flat     n, positions in the flattened h x w of all pixels that lie flat.
     across   n x 2 float32, their place within their body from its middle, -1..1 along x and y.
     tuck     h x w float32, 0..1, how much of the light the dark of a tucked base takes.
-    shape    H x W of the label map it belongs to; step_px of its pixels to one of the relief's.
+    shape    H x W of the label map it belongs to; step_px of its pixels to one of the relief's; px_per_mm of them.
     """
 
     normals: NDArray[np.float32]
@@ -41,6 +41,7 @@ class Relief:
     across: NDArray[np.float32]
     tuck: NDArray[np.float32]
     shape: tuple[int, int]
+    px_per_mm: float
     step_px: int = SCALE
 
 
@@ -70,6 +71,7 @@ def model_forms(region_map: RegionMap, bodies: Sequence[Body]) -> Relief:
         across=_turned_across(body_map, bodies)[flat],
         tuck=tuck,
         shape=region_map.labels.shape,
+        px_per_mm=region_map.px_per_mm,
     )
 
 
@@ -156,6 +158,7 @@ def relief_to_bytes(relief: Relief) -> bytes:
         across=relief.across,
         tuck=(relief.tuck * 255 + 0.5).astype(np.uint8),
         shape=np.array(relief.shape),
+        px_per_mm=np.array(relief.px_per_mm),
     )
     return out.getvalue()
 
@@ -175,4 +178,5 @@ def relief_from_bytes(data: bytes) -> Relief:
             across=kept["across"],
             tuck=kept["tuck"].astype(np.float32) / 255,
             shape=(rows, cols),
+            px_per_mm=float(kept["px_per_mm"]),
         )

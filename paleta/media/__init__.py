@@ -1,12 +1,23 @@
-"""How a swatch looks on a paper: three media, each by its own optics."""
+"""How a swatch looks on a paper: every medium by its own optics."""
 
 from paleta.media._appearance import Layer, appearance, appearance_of_layers, blended, tip_to_tip, washes
-from paleta.media._swatch import INKS, MEDIA, PAPERS, REFERENCE_PAPER, Paper, Swatch, check_lab
+from paleta.media._swatch import (
+    INKS,
+    LONGEST_CODE,
+    MEDIA,
+    PAPERS,
+    REFERENCE_PAPER,
+    Paper,
+    Swatch,
+    check_lab,
+    code_fault,
+)
 from paleta.media._table import MEASURED, Row, read_table, write_csv, write_gpl
 from paleta.media._weight import grams_per_m2, pounds_of
 
 __all__ = [
     "INKS",
+    "LONGEST_CODE",
     "MEASURED",
     "MEDIA",
     "PAPERS",
@@ -19,6 +30,7 @@ __all__ = [
     "appearance_of_layers",
     "blended",
     "check_lab",
+    "code_fault",
     "grams_per_m2",
     "pounds_of",
     "read_table",

@@ -6,9 +6,11 @@ import math
 from dataclasses import dataclass
 
 from paleta.errors import SwatchError
+from paleta.fields import unwanted_in
 from paleta.media._weight import pounds_of
 
 Lab = tuple[float, float, float]
+LONGEST_CODE = 40
 MEDIA = {
     "marker": "Alcohol marker",
     "watercolour": "Watercolour",
@@ -18,7 +20,7 @@ MEDIA = {
 }
 
 
-# Outline inks by what they are made of; which fits which medium is common practice (handbook, section 3).
+# Outline inks by what they are made of; which fits which medium is common practice (docs/trade-notes.md, section Fit).
 INKS = {
     "dye": "Dye ink for alcohol markers, dry",
     "waterproof": "Waterproof pigment ink, bone dry",
@@ -33,6 +35,15 @@ def check_lab(lab: Lab, whose: str) -> None:
         raise SwatchError(f"{whose}: a colour is three numbers L*, a*, b*, got {lab!r}.")
     if not (0 <= lab[0] <= 100 and abs(lab[1]) <= 128 and abs(lab[2]) <= 128):
         raise SwatchError(f"{whose}: L* must lie in 0..100 and a*, b* in -128..128, got {tuple(lab)}.")
+
+
+def code_fault(code: str) -> str:
+    """What is wrong with a swatch's code, in a sentence; empty if nothing is. Codes stand in addresses and files."""
+    if not code.strip() or len(code) > LONGEST_CODE:
+        return f"A code has 1 to {LONGEST_CODE} characters."
+    if code in (".", "..") or set(code) & set("/\\\n\r\t") or unwanted_in(code):
+        return f"{code[:LONGEST_CODE]!r} cannot be a code: no slashes, no dots alone, no line breaks."
+    return ""
 
 
 @dataclass(frozen=True, slots=True)

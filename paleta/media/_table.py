@@ -10,7 +10,8 @@ from dataclasses import dataclass
 
 from paleta.colour import hex_to_lab, lab_to_hex, srgb_to_lab
 from paleta.errors import PaletaError, TableError
-from paleta.media._swatch import Lab, check_lab
+from paleta.fields import unwanted_in
+from paleta.media._swatch import LONGEST_CODE, Lab, check_lab, code_fault
 
 MOST_ROWS = 20_000
 ENCODINGS = ("utf-8-sig", "cp1252")
@@ -28,7 +29,7 @@ COLUMNS: Mapping[str, tuple[str, ...]] = {
 }
 """Words that head a column, lower case. Lab wins over hex where both are given."""
 MEASURED = {"cap": "estimate from the cap", "chart": "photo of a swatch chart", "reader": "colour reader"}
-LONGEST = {"code": 40, "name": 80, "family": 40, "maker": 40}
+LONGEST = {"code": LONGEST_CODE, "name": 80, "family": 40, "maker": 40}
 GPL_HEAD = "GIMP Palette"  # the words by which this open format is told
 
 
@@ -158,6 +159,10 @@ def _row(line: int, cells: Mapping[str, str], mark: str) -> Row:
         for key, text in texts.items():
             if len(text) > LONGEST[key]:
                 raise TableError(f"The {key} has more than {LONGEST[key]} characters.")
+            if unwanted_in(text):
+                raise TableError(f"The {key} holds characters that cannot be written down.")
+        if code_fault(code):
+            raise TableError(code_fault(code))
         measured = cells.get("measured", "") or "cap"
         if measured not in MEASURED:
             raise TableError(f"measured is one of {', '.join(MEASURED)}, not {measured!r}.")
@@ -168,8 +173,13 @@ def _row(line: int, cells: Mapping[str, str], mark: str) -> Row:
         if two_coats:
             check_lab(two_coats, f"{name}, two coats")
     except PaletaError as error:
-        return Row(line, code[:40], name[:80], None, problem=str(error))
+        return Row(line, _shown(code, "code"), _shown(name, "name"), None, problem=str(error))
     return Row(line, code, name, lab, texts["family"], texts["maker"], measured, two_coats)
+
+
+def _shown(text: str, key: str) -> str:
+    """As much of a bad cell as can be shown."""
+    return "" if unwanted_in(text) else text[: LONGEST[key]]
 
 
 def _lab(cells: Mapping[str, str], mark: str) -> Lab:
@@ -207,15 +217,14 @@ def _read_gpl(lines: Sequence[str]) -> list[Row]:
         lab = srgb_to_lab([int(found[k]) / 255 for k in (1, 2, 3)])
         title = found[4].strip() or f"Colour {number}"
         coded = re.match(r"^(.*)\s\[([^\]]{1,40})\]$", title)
-        name, code = (coded[1], coded[2]) if coded else (title, _coded(title))
-        rows.append(
-            Row(
-                number,
-                code[:40],
-                name[:80],
-                (round(float(lab[0]), 2), round(float(lab[1]), 2), round(float(lab[2]), 2)),
-            )
-        )
+        name, code = (coded[1], coded[2]) if coded else (title, _coded(title) or f"colour-{number}")
+        name, code = name[: LONGEST["name"]], code[: LONGEST["code"]]
+        if code_fault(code) or unwanted_in(name):
+            problem = code_fault(code) or "The name holds characters that cannot be written down."
+            rows.append(Row(number, "", "", None, problem=problem))
+            continue
+        measured = (round(float(lab[0]), 2), round(float(lab[1]), 2), round(float(lab[2]), 2))
+        rows.append(Row(number, code, name, measured))
     return rows
 
 

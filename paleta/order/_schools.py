@@ -7,11 +7,13 @@ from dataclasses import asdict, dataclass
 from typing import Any, Literal, get_args
 
 from paleta.errors import SchoolError
+from paleta.fields import unwanted_in
 from paleta.media import MEDIA
 
 Which = Literal["palest", "middle", "middles from dark", "middles from pale", "darkest", "second darkest"]
 Where = Literal["all over", "own zone"]
 Join = Literal["start", "wet", "dry", "any"]
+LONGEST_NAME, LONGEST_SUMMARY, LONGEST_HOW, MOST_STEPS = 60, 300, 120, 12
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,8 +52,12 @@ class School:
     steps: tuple[Step, ...]
 
     def __post_init__(self) -> None:
-        if not self.name.strip() or len(self.name) > 60 or len(self.summary) > 300:
-            raise SchoolError("A school has a name of 1 to 60 characters and a summary of up to 300.")
+        if not self.name.strip() or len(self.name) > LONGEST_NAME or len(self.summary) > LONGEST_SUMMARY:
+            raise SchoolError(
+                f"A school has a name of 1 to {LONGEST_NAME} characters and a summary of up to {LONGEST_SUMMARY}."
+            )
+        if any(unwanted_in(text) for text in (self.name, self.summary, *(step.how for step in self.steps))):
+            raise SchoolError("The school holds characters that cannot be written down.")
         if len(self.steps) > MOST_STEPS:
             raise SchoolError(f"{self.name}: a school has up to {MOST_STEPS} steps.")
         if self.medium not in MEDIA:
@@ -85,8 +91,10 @@ def school_from_plain(plain: Mapping[str, Any], *, code: str | None = None) -> S
     unknown = sorted(plain.keys() - {"code", "name", "medium", "summary", "steps"})
     if unknown:
         raise SchoolError(f"A school has no field {unknown[0]!r}.")
+    if not isinstance(plain.get("steps"), list):
+        raise SchoolError("A school lists its steps one after the other.")
     steps = []
-    for number, step in enumerate(plain.get("steps") or [], start=1):
+    for number, step in enumerate(plain["steps"][: MOST_STEPS + 1], start=1):
         if not isinstance(step, Mapping):
             raise SchoolError(f"Step {number} is not written as which, where, join and how.")
         if {"after", "before"} & step.keys():
@@ -104,9 +112,40 @@ def school_from_plain(plain: Mapping[str, Any], *, code: str | None = None) -> S
     return School(code=code or str(plain.get("code", "")), steps=tuple(steps), **texts)
 
 
-LONGEST_HOW = 120
-MOST_STEPS = 12
 OWN_PREFIX = "own-"
+
+
+def _text(longest: int) -> dict[str, Any]:
+    return {"type": "string", "maxLength": longest}
+
+
+SCHOOL_SCHEMA: dict[str, Any] = {
+    "type": "object",
+    "properties": {
+        "code": _text(40),
+        "name": _text(LONGEST_NAME),
+        "medium": {"enum": [*MEDIA]},
+        "summary": _text(LONGEST_SUMMARY),
+        "steps": {
+            "type": "array",
+            "maxItems": MOST_STEPS,
+            "items": {
+                "type": "object",
+                "properties": {
+                    "which": {"enum": [*get_args(Which)]},
+                    "where": {"enum": [*get_args(Where)]},
+                    "join": {"enum": [*get_args(Join)]},
+                    "how": _text(LONGEST_HOW),
+                },
+                "required": ["how", "join", "where", "which"],
+                "additionalProperties": False,
+            },
+        },
+    },
+    "required": ["code", "medium", "name", "steps", "summary"],
+    "additionalProperties": False,
+}
+"""JSON Schema of a school's plain form."""
 SCHOOLS = {
     school.code: school
     for school in (

@@ -85,7 +85,7 @@ def substitutes(lab: Lab, swatches: Sequence[Swatch], count: int = 5) -> list[tu
     return [(swatches[k], round(float(apart[k]), 1)) for k in np.argsort(cost, kind="stable")[:count]]
 
 
-def same_number(ramp: Sequence[Swatch], drawer: Sequence[Swatch]) -> list[Swatch]:
+def counterparts(ramp: Sequence[Swatch], drawer: Sequence[Swatch]) -> list[Swatch]:
     """As many swatches from another drawer, one for each of the ramp and none twice, nearest over all.
 
     Raises

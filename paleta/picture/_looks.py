@@ -27,13 +27,13 @@ def looks_of(sheet: Sheet, school: School) -> dict[int, tuple[Lab, ...]]:
     """For every region not left as paper, the Lab of its zones, deepest first."""
     looks: dict[int, tuple[Lab, ...]] = {}
     for label, count in zoning_of(sheet).shades.items():
-        ramp = tuple(sheet.swatches[code] for code in sheet.regions[label].ramp)
+        ramp = tuple(sheet.colours.swatches[code] for code in sheet.regions.settings[label].ramp)
         if count and ramp:
-            bare = (sheet.paper_used.lab,) if count > len(ramp) else ()
-            under = tuple(sheet.under_swatches[code] for code in sheet.regions[label].under)
-            looks[label] = zone_look(ramp, school, sheet.paper_used, under) + bare
+            bare = (sheet.stamp.paper_used.lab,) if count > len(ramp) else ()
+            under = tuple(sheet.colours.under_swatches[code] for code in sheet.regions.settings[label].under)
+            looks[label] = zone_look(ramp, school, sheet.stamp.paper_used, under) + bare
         elif count:
-            lightest = sheet.paper_used.lab[0] / 95
+            lightest = sheet.stamp.paper_used.lab[0] / 95
             looks[label] = tuple((light * lightest, 0.0, 0.0) for light in UNCHOSEN_GREYS[count])
     return looks
 

@@ -1,44 +1,61 @@
 """The recipe sheet while it is being filled in, and the frozen, versioned recipe that comes of it."""
 
+from paleta.recipe._card import Card
 from paleta.recipe._carry import CarriedOver, carry_over, first_setting
-from paleta.recipe._changes import ORDER_WORDS, what_changed
-from paleta.recipe._file import FORMAT, FORMAT_VERSION, SCHEMA, dump, load
-from paleta.recipe._recipe import ImpressionRecord, Recipe
-from paleta.recipe._sheet import (
-    ORDER_WISHES,
-    ROLES,
-    TAGS,
-    RegionSetting,
-    Sheet,
-    sheet_from_plain,
-    sheet_to_plain,
-    swatch_from_plain,
-    swatch_to_plain,
-)
+from paleta.recipe._changes import what_changed
+from paleta.recipe._colours import KEY_NAMES, Colours
+from paleta.recipe._file import build, dump, load, plan_from_plain, plan_to_plain
+from paleta.recipe._finish import Finish
+from paleta.recipe._formats import FORMAT, FORMAT_VERSION, SCHEMA, sheet_1_to_2, to_newest
+from paleta.recipe._light import MOST_GLOWS, Light
+from paleta.recipe._order import ORDER_WISHES, Order
+from paleta.recipe._recipe import MOST_VERSIONS, ImpressionRecord, Recipe
+from paleta.recipe._region import ROLES, TAGS, RegionSetting
+from paleta.recipe._regions import MOST_REGIONS, Regions
+from paleta.recipe._sheet import PARTS, Sheet, sheet_from_plain, sheet_sha256, sheet_to_plain
+from paleta.recipe._stamp import Stamp
+from paleta.recipe._swatch import swatch_from_plain, swatch_to_plain
 from paleta.recipe._work import bodies_of, work_of, zoning_of
 
 __all__ = [
     "FORMAT",
     "FORMAT_VERSION",
+    "KEY_NAMES",
+    "MOST_GLOWS",
+    "MOST_REGIONS",
+    "MOST_VERSIONS",
     "ORDER_WISHES",
-    "ORDER_WORDS",
+    "PARTS",
     "ROLES",
     "SCHEMA",
     "TAGS",
+    "Card",
     "CarriedOver",
+    "Colours",
+    "Finish",
     "ImpressionRecord",
+    "Light",
+    "Order",
     "Recipe",
     "RegionSetting",
+    "Regions",
     "Sheet",
+    "Stamp",
     "bodies_of",
+    "build",
     "carry_over",
     "dump",
     "first_setting",
     "load",
+    "plan_from_plain",
+    "plan_to_plain",
+    "sheet_1_to_2",
     "sheet_from_plain",
+    "sheet_sha256",
     "sheet_to_plain",
     "swatch_from_plain",
     "swatch_to_plain",
+    "to_newest",
     "what_changed",
     "work_of",
     "zoning_of",

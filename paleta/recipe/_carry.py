@@ -12,7 +12,8 @@ from numpy.typing import NDArray
 from paleta.errors import EditError
 from paleta.impression import RegionMap, apply_edits
 from paleta.light import Body, guess_bodies
-from paleta.recipe._sheet import RegionSetting, Sheet
+from paleta.recipe._region import RegionSetting
+from paleta.recipe._sheet import Sheet
 
 INSIDE = 0.8
 """A new region with this much of it inside an old one belongs to it."""
@@ -44,7 +45,7 @@ def carry_over(sheet: Sheet, old: RegionMap, found: RegionMap) -> CarriedOver:
             lost.append({"split": "a barrier", "join": "a join"}.get(edit["op"], "an erased speck"))
     regions, unclaimed, now = _settings(sheet, old, new)
     fronts = []
-    for nearer, farther in sheet.fronts:
+    for nearer, farther in sheet.regions.fronts:
         if nearer in now and farther in now and now[nearer] != now[farther]:
             fronts.append((now[nearer], now[farther]))
         else:
@@ -68,7 +69,8 @@ def _overlaps(old: RegionMap, new: RegionMap) -> NDArray[np.int64]:
 def _joins(sheet: Sheet, old: RegionMap, found: RegionMap) -> list[Mapping[str, Any]]:
     shared = _overlaps(old, found)
     areas = np.maximum(shared.sum(axis=0), 1)
-    joined = {min(edit["regions"]) for edit in sheet.edits if edit["op"] == "join"} & set(sheet.regions)
+    joins = {min(edit["regions"]) for edit in sheet.regions.edits if edit["op"] == "join"}
+    joined = joins & set(sheet.regions.settings)
     edits: list[Mapping[str, Any]] = []
     for label in sorted(joined):
         inside = [int(new) for new in np.flatnonzero(shared[label] >= INSIDE * areas) if new > 0]
@@ -80,7 +82,7 @@ def _joins(sheet: Sheet, old: RegionMap, found: RegionMap) -> list[Mapping[str, 
 def _splits(sheet: Sheet, old: RegionMap, found: RegionMap, lost: list[str]) -> list[Mapping[str, Any]]:
     """Barriers go to the region that now lies under their middle; one along a border already parts two regions."""
     edits: list[Mapping[str, Any]] = []
-    for edit in sheet.edits:
+    for edit in sheet.regions.edits:
         if edit["op"] != "split":
             continue
         line = np.asarray(edit["line"], float)
@@ -99,7 +101,7 @@ def _erased(sheet: Sheet, found: RegionMap) -> list[Mapping[str, Any]]:
     """Specks are known by where they were; on the new map that place must still be a small region."""
     edits: list[Mapping[str, Any]] = []
     small = {region.label: region for region in found.regions}
-    for edit in sheet.edits:
+    for edit in sheet.regions.edits:
         if edit["op"] != "erase" or "at" not in edit:
             continue
         col, row = (round(place * found.px_per_mm) for place in edit["at"])
@@ -123,9 +125,9 @@ def _settings(
     regions: dict[int, RegionSetting] = {}
     for region in sorted(new.regions, key=lambda one: -one.area_mm2):
         source = int(shared[:, region.label].argmax())
-        if shared[source, region.label] >= SAME * areas[region.label] and source in sheet.regions:
+        if shared[source, region.label] >= SAME * areas[region.label] and source in sheet.regions.settings:
             taken[source] = taken.get(source, 0) + 1
-            setting = sheet.regions[source]
+            setting = sheet.regions.settings[source]
             if taken[source] > 1:
                 setting = replace(setting, name=f"{setting.name[:54]} ({taken[source]})")
             regions[region.label] = setting
@@ -133,5 +135,5 @@ def _settings(
         else:
             guess = guesses[region.label]
             regions[region.label] = first_setting(f"New region {region.label}", guess)
-    unclaimed = [setting.name for label, setting in sheet.regions.items() if label not in taken]
+    unclaimed = [setting.name for label, setting in sheet.regions.settings.items() if label not in taken]
     return dict(sorted(regions.items())), unclaimed, now

@@ -5,39 +5,34 @@ from __future__ import annotations
 import base64
 import json
 import math
+import re
+from collections.abc import Mapping
 from dataclasses import asdict
-from functools import cache
-from importlib.resources import files
 from typing import Any, NoReturn
 
-import jsonschema
-
 from paleta.errors import RecipeError
+from paleta.fields import unwanted_in, whole_numbers
 from paleta.order import Handling, Pass, Plan
+from paleta.recipe._formats import FORMAT, FORMAT_VERSION, to_newest
 from paleta.recipe._recipe import ImpressionRecord, Recipe
-from paleta.recipe._sheet import sheet_from_plain, sheet_to_plain, whole_numbers
+from paleta.recipe._sheet import sheet_from_plain, sheet_to_plain
 
-FORMAT = "paleta-recipe"
-FORMAT_VERSION = 1
 LARGEST_BYTES = 24_000_000
-SCHEMA: dict[str, Any] = json.loads((files("paleta.recipe") / "recipe.schema.json").read_text())
-"""JSON Schema 2020-12 of the file, published in docs/."""
+MOST_DIGITS = 40
+DEEPEST = 30
+HALVES = re.compile(rb"\\u[dD][89a-fA-F]")
+"""Half of a surrogate pair may be written like this; only then is the whole file looked through."""
 
 
 def dump(recipe: Recipe) -> bytes:
     """The recipe as UTF-8 JSON with sorted keys; `load` gives an equal recipe back."""
-    plan = {
-        "passes": [{**asdict(one), "zones": list(one.zones)} for one in recipe.plan.passes],
-        "handling": [asdict(one) for one in recipe.plan.handling],
-        **{name: getattr(recipe.plan, name) for name in ("pen_changes", "duration_s", "bound_s")},
-    }
     plain = {
         "format": FORMAT,
         "format_version": FORMAT_VERSION,
         "version": recipe.version,
         "impression": asdict(recipe.impression),
         "sheet": sheet_to_plain(recipe.sheet),
-        "plan": plan,
+        "plan": plan_to_plain(recipe.plan),
         "files": {name: base64.b64encode(data).decode() for name, data in recipe.files.items()},
     }
     return (
@@ -46,7 +41,7 @@ def dump(recipe: Recipe) -> bytes:
 
 
 def load(data: bytes) -> Recipe:
-    """Read a recipe file.
+    """Read a recipe file of this format or an older one.
 
     Raises
     ------
@@ -56,19 +51,18 @@ def load(data: bytes) -> Recipe:
     if len(data) > LARGEST_BYTES:
         raise RecipeError(f"The recipe has {len(data) / 1e6:.0f} MB; {LARGEST_BYTES / 1e6:.0f} MB are the most.")
     try:
-        plain = json.loads(data.decode("utf-8"), parse_constant=_refuse_constant, parse_float=_finite)
+        plain = json.loads(data.decode("utf-8"), parse_constant=_refuse_constant, parse_float=_finite, parse_int=_whole)
     except (UnicodeDecodeError, json.JSONDecodeError, RecursionError) as error:
         raise RecipeError("This is not a recipe: the file is not JSON.") from error
-    _check_format(plain)
-    fault = jsonschema.exceptions.best_match(_validator().iter_errors(plain))
-    if fault is not None:
-        raise RecipeError(f"The recipe does not hold together at {_place(fault)}: {_short(fault.message)}.")
-    return _build(plain)
+    if HALVES.search(data) and unwanted_in(json.dumps(plain, ensure_ascii=False)):
+        raise RecipeError("The recipe holds characters that cannot be written down.")
+    if _too_deep(plain):
+        raise RecipeError("This is not a Paleta recipe: its lists are nested too deeply.")
+    return build(to_newest(plain))
 
 
-def _build(plain: dict[str, Any]) -> Recipe:
-    passes = tuple(Pass(**{**one, "zones": tuple(one["zones"])}) for one in plain["plan"]["passes"])
-    handling = tuple(Handling(**one) for one in plain["plan"].get("handling", ()))
+def build(plain: dict[str, Any]) -> Recipe:
+    """A recipe from checked JSON of today's format."""
     try:
         contents = {name: base64.b64decode(text, validate=True) for name, text in plain["files"].items()}
     except ValueError as error:
@@ -81,32 +75,39 @@ def _build(plain: dict[str, Any]) -> Recipe:
         version=plain["version"],
         impression=ImpressionRecord(**plain["impression"]),
         sheet=sheet,
-        plan=Plan(**{**plain["plan"], "passes": passes, "handling": handling}),
+        plan=plan_from_plain(plain["plan"]),
         files=contents,
     )
 
 
-def _check_format(plain: Any) -> None:
-    if not isinstance(plain, dict) or plain.get("format") != FORMAT:
-        raise RecipeError("This is not a Paleta recipe.")
-    if plain.get("format_version") != FORMAT_VERSION:
-        raise RecipeError(
-            f"The recipe has format version {plain.get('format_version')!r}; this Paleta reads "
-            f"version {FORMAT_VERSION}."
-        )
+def plan_to_plain(plan: Plan) -> dict[str, Any]:
+    """The plan as it stands in a recipe file; `plan_from_plain` leads back."""
+    return {
+        "passes": [{**asdict(one), "zones": list(one.zones)} for one in plan.passes],
+        "handling": [asdict(one) for one in plan.handling],
+        **{name: getattr(plan, name) for name in ("pen_changes", "duration_s", "bound_s")},
+    }
 
 
-@cache
-def _validator() -> jsonschema.Draft202012Validator:
-    return jsonschema.Draft202012Validator(SCHEMA)
+def plan_from_plain(plain: Mapping[str, Any]) -> Plan:
+    passes = tuple(Pass(**{**one, "zones": tuple(one["zones"])}) for one in plain["passes"])
+    handling = tuple(Handling(**one) for one in plain["handling"])
+    return Plan(**{**plain, "passes": passes, "handling": handling})
 
 
-def _place(fault: jsonschema.exceptions.ValidationError) -> str:
-    return " / ".join(str(step) for step in fault.absolute_path) or "the top"
-
-
-def _short(message: str) -> str:
-    return message if len(message) <= 160 else message[:157] + "..."
+def _too_deep(plain: Any) -> bool:
+    level = [plain]
+    for _ in range(DEEPEST):
+        level = [
+            inner
+            for one in level
+            if isinstance(one, dict | list)
+            for inner in (one.values() if isinstance(one, dict) else one)
+            if isinstance(inner, dict | list)
+        ]
+        if not level:
+            return False
+    return True
 
 
 def _finite(text: str) -> float:
@@ -114,5 +115,9 @@ def _finite(text: str) -> float:
     return number if math.isfinite(number) else _refuse_constant(text)
 
 
+def _whole(text: str) -> int:
+    return int(text) if len(text) <= MOST_DIGITS else _refuse_constant(f"a number of {len(text)} digits")
+
+
 def _refuse_constant(name: str) -> NoReturn:
-    raise RecipeError(f"The recipe holds {name}, which is not a number.")
+    raise RecipeError(f"The recipe holds {name[:60]}, which is not a number it can hold.")

@@ -10,6 +10,8 @@ from paleta.errors import RecipeError
 from paleta.order import Plan
 from paleta.recipe._sheet import Sheet
 
+MOST_VERSIONS = 999_999
+
 
 @dataclass(frozen=True, slots=True)
 class ImpressionRecord:
@@ -33,13 +35,13 @@ class Recipe:
     files: Mapping[str, bytes] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
-        if self.version < 1:
-            raise RecipeError(f"Versions count from 1, got {self.version}.")
+        if not 1 <= self.version <= MOST_VERSIONS:
+            raise RecipeError(f"Versions count from 1 to {MOST_VERSIONS:,}.")
         for name, data in self.files.items():
             if hashlib.sha256(data).hexdigest() != name:
                 raise RecipeError("A picture inside the recipe is damaged: its content does not fit its checksum.")
         for one in self.plan.passes:
-            if one.swatch not in self.sheet.swatches:
+            if one.swatch not in self.sheet.colours.swatches:
                 raise RecipeError(f"Pass {one.number} uses the swatch {one.swatch!r}, which is not in the recipe.")
-            if one.region not in self.sheet.regions:
+            if one.region not in self.sheet.regions.settings:
                 raise RecipeError(f"Pass {one.number} is on region {one.region}, which is not in the recipe.")

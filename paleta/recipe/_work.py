@@ -7,27 +7,28 @@ from collections.abc import Mapping
 from paleta.impression import RegionMap
 from paleta.light import Body, Zoning
 from paleta.order import Job, Mask, Work
-from paleta.recipe._sheet import RegionSetting, Sheet
+from paleta.recipe._region import RegionSetting
+from paleta.recipe._sheet import Sheet
 
 
 def bodies_of(sheet: Sheet) -> list[Body]:
     """The bodies of the sheet by their lowest region, which also says their form."""
-    bodies = []
-    for label, setting in sheet.regions.items():
-        mates = sheet.body_mates(label)
-        if mates[0] == label:
-            bodies.append(
-                Body(
-                    regions=mates,
-                    form=setting.form,
-                    bulge=setting.bulge,
-                    depth=setting.depth,
-                    axis_deg=setting.axis_deg,
-                    base_mm=setting.base_mm,
-                    turn_deg=setting.turn_deg,
-                )
-            )
-    return bodies
+    mates: dict[int, list[int]] = {}
+    for label, lead in sheet.regions.leads().items():
+        mates.setdefault(lead, []).append(label)
+    settings = {lead: sheet.regions.settings[lead] for lead in mates}
+    return [
+        Body(
+            regions=tuple(mates[lead]),
+            form=setting.form,
+            bulge=setting.bulge,
+            depth=setting.depth,
+            axis_deg=setting.axis_deg,
+            base_mm=setting.base_mm,
+            turn_deg=setting.turn_deg,
+        )
+        for lead, setting in settings.items()
+    ]
 
 
 def zoning_of(sheet: Sheet) -> Zoning:
@@ -37,10 +38,10 @@ def zoning_of(sheet: Sheet) -> Zoning:
         label: 0
         if setting.left_as_paper
         else min(5, (len(setting.ramp) or setting.shades) + (1 if setting.bare_highlight else 0))
-        for label, setting in sheet.regions.items()
+        for label, setting in sheet.regions.settings.items()
     }
-    bodies = {label: setting.body for label, setting in sheet.regions.items() if setting.body}
-    return Zoning(shades=shades, true_to_scene=sheet.true_to_scene, bodies=bodies, shade=sheet.shade)
+    bodies = {label: setting.body for label, setting in sheet.regions.settings.items() if setting.body}
+    return Zoning(shades=shades, true_to_scene=sheet.light.true_to_scene, bodies=bodies, shade=sheet.light.shade)
 
 
 CREEPING = {"marker": 32.0, "watercolour": 28.0}
@@ -61,13 +62,13 @@ def work_of(sheet: Sheet, region_map: RegionMap, shares: Mapping[int, tuple[floa
     ranks = _ranks(sheet)
     jobs = tuple(
         _job(label, setting, areas[label], shares.get(label, ()), ranks.get(setting.role, 1))
-        for label, setting in sheet.regions.items()
+        for label, setting in sheet.regions.settings.items()
         if setting.ramp and not setting.left_as_paper and label in areas
     )
     creepers = frozenset(
         code
-        for code, swatch in sheet.swatches.items()
-        if sheet.medium in CREEPING and swatch.lab[0] < CREEPING[sheet.medium]
+        for code, swatch in sheet.colours.swatches.items()
+        if sheet.colours.medium in CREEPING and swatch.lab[0] < CREEPING[sheet.colours.medium]
     )
     return Work(
         jobs=jobs,
@@ -80,12 +81,12 @@ def work_of(sheet: Sheet, region_map: RegionMap, shares: Mapping[int, tuple[floa
 def _ranks(sheet: Sheet) -> dict[str, int]:
     """Which roles have their turn before (0) or after (2) the rest (1). A masked background comes after the figure,
     unless it is wished first; either is common practice."""
-    ranks = {"focal": {"focal": 0}, "background": {"background": 0}}.get(sheet.order_wish, {})
-    return {"background": 2, **ranks} if sheet.masked else ranks
+    ranks = {"focal": {"focal": 0}, "background": {"background": 0}}.get(sheet.order.wish, {})
+    return {"background": 2, **ranks} if sheet.order.masked else ranks
 
 
 def _masks(sheet: Sheet, jobs: tuple[Job, ...]) -> tuple[Mask, ...]:
-    if not sheet.masked:
+    if not sheet.order.masked:
         return ()
-    behind = frozenset(job.region for job in jobs if sheet.regions[job.region].role == "background")
+    behind = frozenset(job.region for job in jobs if sheet.regions.settings[job.region].role == "background")
     return (Mask(over=frozenset(job.region for job in jobs) - behind, during=behind),) if behind else ()

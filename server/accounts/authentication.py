@@ -1,12 +1,25 @@
-"""Who sends the request: Django's session, checked against forged requests."""
+"""Who sends the request: Django's session, and the token that shows it comes from Paleta's own page."""
+
+from __future__ import annotations
+
+from typing import Any
 
 from drf_spectacular.extensions import OpenApiAuthenticationExtension
 from rest_framework.authentication import SessionAuthentication
 from rest_framework.request import Request
 
+SAFE = ("GET", "HEAD", "OPTIONS")
+
 
 class SignedIn(SessionAuthentication):
-    """Session authentication that answers 401, not 403, to visitors."""
+    """Session authentication that answers 401, not 403, to visitors, and wants the token of visitors too: signing in,
+    opening an account or the demo must not be done by a page from elsewhere either."""
+
+    def authenticate(self, request: Request) -> tuple[Any, None] | None:
+        found = super().authenticate(request)
+        if found is None and request.method not in SAFE:
+            self.enforce_csrf(request)
+        return found
 
     def authenticate_header(self, request: Request) -> str:
         return "Session"

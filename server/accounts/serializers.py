@@ -1,10 +1,22 @@
 from django.contrib.auth.validators import UnicodeUsernameValidator
 from rest_framework import serializers
 
+LONGEST_PASSWORD = 200
+
+
+class PasswordField(serializers.CharField):
+    def __init__(self, **more: object) -> None:
+        super().__init__(max_length=LONGEST_PASSWORD, trim_whitespace=False, **more)
+
 
 class SignInSerializer(serializers.Serializer):
     username = serializers.CharField(max_length=150, validators=[UnicodeUsernameValidator()])
-    password = serializers.CharField(max_length=200, trim_whitespace=False)
+    password = PasswordField()
+
+
+class NewPasswordSerializer(serializers.Serializer):
+    old = PasswordField()
+    new = PasswordField()
 
 
 class SessionSerializer(serializers.Serializer):

@@ -1,30 +1,39 @@
-"""Signing in and out, and opening an account."""
+"""Signing in and out, opening an account, another password."""
 
 from __future__ import annotations
 
-from django.contrib.auth import authenticate, get_user_model, login, logout
+from django.contrib.auth import authenticate, get_user_model, login, logout, update_session_auth_hash
 from django.contrib.auth.models import AbstractBaseUser
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError as DjangoValidationError
-from django.db import transaction
+from django.db import IntegrityError, transaction
 from django.http import HttpRequest
 from rest_framework.exceptions import ValidationError
 
-from server.drawers.services import give_starter_drawers
+from server.accounts import throttle
+from server.accounts.models import DemoAccount
+from server.accounts.signals import account_opened
 from server.problems import Refused
 
 DEMO_USERNAME = "lantern"
+BACKEND = "django.contrib.auth.backends.ModelBackend"
+TAKEN = "This name is taken. Choose another."
 
 
 def demo_user() -> AbstractBaseUser | None:
     """The owner of the demo bench, None when no demo is loaded."""
-    return get_user_model().objects.filter(username=DEMO_USERNAME, is_active=True).first()
+    return get_user_model().objects.filter(demo__isnull=False, is_active=True).first()
 
 
 def sign_in(request: HttpRequest, *, username: str, password: str) -> AbstractBaseUser:
-    user = authenticate(request, username=username, password=password)
+    """Sign in; after too many wrong passwords for a name or from an address none is looked at for a while."""
+    name = get_user_model().normalize_username(username)
+    throttle.require_patience(request, name)
+    user = authenticate(request, username=name, password=password)
     if user is None:
+        throttle.note_wrong_guess(request, name)
         raise ValidationError({"password": "Name and password do not fit together. Try again."})
+    throttle.forget_guesses(request, name)
     login(request, user)
     return user
 
@@ -33,7 +42,7 @@ def open_demo(request: HttpRequest) -> AbstractBaseUser:
     user = demo_user()
     if user is None:
         raise Refused("The demo bench is not loaded on this Paleta.", "demo_missing")
-    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+    login(request, user, backend=BACKEND)
     return user
 
 
@@ -41,17 +50,41 @@ def sign_out(request: HttpRequest) -> None:
     logout(request)
 
 
-@transaction.atomic
 def open_account(request: HttpRequest, *, username: str, password: str) -> AbstractBaseUser:
-    """Make an account with starter drawers and sign in to it."""
-    users = get_user_model().objects
-    if users.filter(username__iexact=username).exists():
-        raise ValidationError({"username": "This name is taken. Choose another."})
+    """Make an account and sign in to it. The demo's name is the demo's, loaded or not."""
+    throttle.require_room_for_accounts(request)
+    users = get_user_model()
+    name = users.normalize_username(username)
+    if name.casefold() == DEMO_USERNAME or users.objects.filter(username__iexact=name).exists():
+        raise ValidationError({"username": TAKEN})
+    _check_password(password, users(username=name), "password")
     try:
-        validate_password(password)
-    except DjangoValidationError as error:
-        raise ValidationError({"password": error.messages}) from error
-    user = users.create_user(username=username, password=password)
-    give_starter_drawers(owner=user)
-    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+        with transaction.atomic():
+            user = users.objects.create_user(username=name, password=password)
+            account_opened.send(sender=users, user=user)
+    except IntegrityError as error:
+        raise ValidationError({"username": TAKEN}) from error
+    throttle.note_account(request)
+    login(request, user, backend=BACKEND)
     return user
+
+
+def change_password(request: HttpRequest, *, actor: AbstractBaseUser, old: str, new: str) -> None:
+    """Another password; this session goes on, all others end."""
+    if DemoAccount.objects.filter(user_id=actor.pk).exists():
+        raise Refused("The demo is everybody's: its password stays.", "demo_password")
+    throttle.require_patience(request, actor.get_username())
+    if not actor.check_password(old):
+        throttle.note_wrong_guess(request, actor.get_username())
+        raise ValidationError({"old": "This is not the password you have now."})
+    _check_password(new, actor, "new")
+    actor.set_password(new)
+    actor.save(update_fields=["password"])
+    update_session_auth_hash(request, actor)
+
+
+def _check_password(password: str, user: AbstractBaseUser, field: str) -> None:
+    try:
+        validate_password(password, user)
+    except DjangoValidationError as error:
+        raise ValidationError({field: error.messages}) from error

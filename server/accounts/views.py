@@ -9,7 +9,7 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.accounts import services
-from server.accounts.serializers import SessionSerializer, SignInSerializer
+from server.accounts.serializers import NewPasswordSerializer, SessionSerializer, SignInSerializer
 
 
 def _session(request: Request, user: object | None = None) -> Response:
@@ -56,3 +56,12 @@ class AccountView(APIView):
         response = _session(request, services.open_account(request._request, **form.validated_data))
         response.status_code = 201
         return response
+
+
+class PasswordView(APIView):
+    @extend_schema(operation_id="account_change_password", request=NewPasswordSerializer, responses={204: None})
+    def put(self, request: Request) -> Response:
+        form = NewPasswordSerializer(data=request.data)
+        form.is_valid(raise_exception=True)
+        services.change_password(request._request, actor=request.user, **form.validated_data)
+        return Response(status=204)

@@ -14,10 +14,12 @@ from rest_framework.response import Response
 
 from paleta.colour import difference, lab_to_hex
 from server.drawers import charts, serializers
+from server.drawers.services import swatch_with
 from server.uploads import uploaded
+from server.versions import IF_MATCH
 
 NUMBER = OpenApiParameter("number", int, OpenApiParameter.PATH)
-CHARTS = r"charts/(?P<number>\d{1,6})"
+CHARTS = "charts/(?P<number>[0-9]{1,6})"
 TILE = "reader_saw_tile"
 """Kept in the session: whether the reader was held on its white tile, and how often it has read since."""
 
@@ -77,26 +79,27 @@ class ChartActions:
         lines = charts.read_photo(record, uploaded(form["photo"]))
         return Response([serializers.ChartLineSerializer.of(line) for line in lines])
 
-    @extend_schema(request=serializers.MeasuresSerializer, responses=serializers.DrawerDetailSerializer)
+    @extend_schema(
+        request=serializers.MeasuresSerializer, parameters=[IF_MATCH], responses=serializers.DrawerDetailSerializer
+    )
     @action(detail=True, methods=["put"])
     def measures(self: Any, request: Request, pk: str) -> Response:
         """Keep confirmed readings."""
-        form = self._read(serializers.MeasuresSerializer)
-        return self._show(charts.store_measures(actor=request.user, drawer=self.get_object(), **form))
+        return self._change(charts.store_measures, **self._read(serializers.MeasuresSerializer))
 
     @extend_schema(request=serializers.ReaderSerializer, responses=serializers.ReaderOutSerializer)
     @action(detail=True, methods=["post"])
     def reader(self: Any, request: Request, pk: str) -> Response:
         """The simulated colour reader: its white tile first, then a swatch."""
-        drawer, code = self.get_object(), self._read(serializers.ReaderSerializer)["code"]
+        drawer, swatch = self.get_object(), self._read(serializers.ReaderSerializer)["swatch"]
         seen = request.session.get(TILE)
-        if not code:
+        if swatch is None:
             request.session[TILE] = 1
             return Response({"simulated": True, "lab": None, "hex": None, "difference": None})
         lab = charts.reader_reads(
-            actor=request.user, drawer=drawer, code=code, calibrated=seen is not None, seed=seen or 0
+            actor=request.user, drawer=drawer, swatch=swatch, calibrated=seen is not None, seed=seen or 0
         )
         request.session[TILE] = (seen or 0) + 1
-        old = drawer.swatches.get(code=code)
+        old = swatch_with(drawer, swatch)
         apart = round(float(difference(lab, (old.lightness, old.a, old.b))), 1)
         return Response({"simulated": True, "lab": lab, "hex": lab_to_hex(lab), "difference": apart})

@@ -9,19 +9,22 @@ from typing import Any
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
+from django.db.models import Max
 from PIL import Image
 from rest_framework.exceptions import NotFound, ValidationError
 
-from paleta.chart import Chart, Reading, chart_picture, chart_to_pdf, lay_out_chart, read_chart
+from paleta.chart import Chart, Reading, chart_picture, chart_to_pdf, lay_out_chart
 from paleta.colour import difference
 from paleta.devices import SimulatedReader, averaged, photograph
-from paleta.impression import read
 from paleta.media import PAPERS, Paper, Swatch, appearance
+from server.derived import chores, worker
 from server.drawers.models import ChartRecord, Drawer
+from server.drawers.services import changing, swatch_with
 from server.ownership import require_owner
+from server.problems import Refused
 
 Lab = tuple[float, float, float]
-PHOTO_DPI = 200.0
+PHOTO_LIMIT_S = 30.0
 SECOND_FIELD = {
     "marker": "two_coats",
     "inkpad": "two_coats",
@@ -30,9 +33,11 @@ SECOND_FIELD = {
     "pencil": "firm_pressure",
 }
 """Where the second box of a chart is kept, by medium. A pencil's first box is its light pressure."""
+MOST_CHARTS = 2000
 WARM_CAST = (1.05, 1.0, 0.88)
 
 
+@transaction.atomic
 def add_chart(*, actor: AbstractBaseUser, drawer: Drawer, codes: Sequence[str], paper: str) -> ChartRecord:
     """A numbered chart for these swatches of the drawer."""
     require_owner(actor, drawer)
@@ -40,7 +45,11 @@ def add_chart(*, actor: AbstractBaseUser, drawer: Drawer, codes: Sequence[str], 
     missing = [code for code in codes if code not in known]
     if missing:
         raise ValidationError({"codes": f"There is no swatch {missing[0]!r} in this drawer."})
-    record = ChartRecord(drawer=drawer, number=drawer.charts.count() + 1, codes=list(codes), paper=paper)
+    # Counted inside the transaction: of two at the same moment the second one waits and counts the first.
+    highest = drawer.charts.aggregate(highest=Max("number"))["highest"] or 0
+    if highest >= MOST_CHARTS:
+        raise Refused(f"A drawer has up to {MOST_CHARTS:,} charts.", "full")
+    record = ChartRecord(drawer=drawer, number=highest + 1, codes=list(codes), paper=paper)
     chart_of(record)
     record.save()
     return record
@@ -100,7 +109,7 @@ def off_the_cap(lab: Lab, code: str) -> Lab:
 
 def read_photo(record: ChartRecord, data: bytes) -> list[dict[str, Any]]:
     """One line per swatch: what was read in both boxes beside what was known, with the difference. Nothing is kept."""
-    found = read_chart(read(data, dpi=PHOTO_DPI), chart_of(record), paper_lab=PAPERS[record.paper].lab)
+    found = worker.run(chores.read_chart_photo, data, chart_of(record), PAPERS[record.paper].lab, limit_s=PHOTO_LIMIT_S)
     by_code: dict[str, list[Reading]] = {}
     for reading in found:
         by_code.setdefault(reading.code, []).append(reading)
@@ -125,12 +134,22 @@ def read_photo(record: ChartRecord, data: bytes) -> list[dict[str, Any]]:
     return lines
 
 
-@transaction.atomic
 def store_measures(
-    *, actor: AbstractBaseUser, drawer: Drawer, measured: str, paper: str, values: Sequence[dict[str, Any]]
+    *,
+    actor: AbstractBaseUser,
+    drawer: Drawer,
+    version: int,
+    measured: str,
+    paper: str,
+    values: Sequence[dict[str, Any]],
 ) -> Drawer:
     """Keep confirmed readings."""
-    require_owner(actor, drawer)
+    with changing(actor, drawer, version) as current:
+        _store(current, measured, paper, values)
+    return current
+
+
+def _store(drawer: Drawer, measured: str, paper: str, values: Sequence[dict[str, Any]]) -> None:
     records = {one.code: one for one in drawer.swatches.filter(code__in=[value["code"] for value in values])}
     for value in values:
         one = records.get(value["code"])
@@ -143,10 +162,9 @@ def store_measures(
             one.light_pressure = list(value["lab"])
         one.measured, one.paper = measured, paper
         one.save()
-    return drawer
 
 
-def reader_reads(*, actor: AbstractBaseUser, drawer: Drawer, code: str, calibrated: bool, seed: int) -> Lab:
+def reader_reads(*, actor: AbstractBaseUser, drawer: Drawer, swatch: int, calibrated: bool, seed: int) -> Lab:
     """The simulated colour reader held on one swatch: an average of three reads.
 
     Raises
@@ -155,10 +173,8 @@ def reader_reads(*, actor: AbstractBaseUser, drawer: Drawer, code: str, calibrat
         If the white tile was not shown in this sitting.
     """
     require_owner(actor, drawer)
-    one = drawer.swatches.filter(code=code).first()
-    if one is None:
-        raise NotFound(f"There is no swatch {code!r} in this drawer.")
+    one = swatch_with(drawer, swatch)
     known = (one.lightness, one.a, one.b)
     # A cap is an estimate; what was measured once is what the reader finds again.
-    truth = off_the_cap(known, code) if one.measured == "cap" else known
+    truth = off_the_cap(known, one.code) if one.measured == "cap" else known
     return averaged(SimulatedReader(seed, calibrated=calibrated), truth)

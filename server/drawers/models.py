@@ -7,25 +7,25 @@ from django.db import models
 from django.db.models import Q
 
 from paleta.media import MEASURED, MEDIA, PAPERS, Swatch, washes
-from server.ownership import Actor, owned_by
+from server.ownership import OwnedQuerySet
 
 MEDIUM_CHOICES = list(MEDIA.items())
 MEASURED_CHOICES = list(MEASURED.items())
 PAPER_CHOICES = [(paper.code, paper.name) for paper in PAPERS.values()]
 
 
-class DrawerQuerySet(models.QuerySet["Drawer"]):
-    def owned_by(self, actor: Actor) -> DrawerQuerySet:
-        return owned_by(self, actor)  # type: ignore[return-value]
-
+class DrawerQuerySet(OwnedQuerySet["Drawer"]):
     def with_counts(self) -> DrawerQuerySet:
         return self.annotate(swatch_count=models.Count("swatches")).order_by("id")
 
 
 class Drawer(models.Model):
+    """`version` counts every change of it or its swatches, and guards against silent overwriting."""
+
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="drawers")
     name = models.CharField(max_length=80)
     medium = models.CharField(max_length=20, choices=MEDIUM_CHOICES)
+    version = models.PositiveIntegerField(default=1)
 
     objects = DrawerQuerySet.as_manager()
 

@@ -5,7 +5,7 @@ from rest_framework import serializers
 
 from paleta.colour import hex_to_lab, lab_to_hex, plain_name
 from paleta.errors import SwatchError
-from paleta.media import check_lab
+from paleta.media import LONGEST_CODE, check_lab, code_fault
 from server.drawers.models import MEASURED_CHOICES, MEDIUM_CHOICES, PAPER_CHOICES, Drawer, SwatchRecord
 
 RECORD_FIELDS = (
@@ -42,7 +42,8 @@ class DrawerSerializer(serializers.ModelSerializer):
 
     class Meta:
         model = Drawer
-        fields = ["id", "name", "medium", "swatch_count"]
+        fields = ["id", "version", "name", "medium", "swatch_count"]
+        read_only_fields = ["version"]
 
 
 class DrawerNameSerializer(serializers.Serializer):
@@ -69,10 +70,24 @@ class LabField(serializers.ListField):
         return lab
 
 
-class SwatchRecordSerializer(serializers.Serializer):
-    """A swatch as its owner keeps it."""
+class CodeField(serializers.CharField):
+    """What tells a swatch from the others of its drawer."""
 
-    code = serializers.CharField(max_length=40)
+    def __init__(self, **more: Any) -> None:
+        super().__init__(max_length=LONGEST_CODE, **more)
+
+    def to_internal_value(self, data: Any) -> str:
+        code = super().to_internal_value(data)
+        if code_fault(code):
+            raise serializers.ValidationError(code_fault(code), "impossible_code")
+        return code
+
+
+class SwatchRecordSerializer(serializers.Serializer):
+    """A swatch as its owner keeps it. It is addressed by its id, since its code may change."""
+
+    id = serializers.IntegerField(read_only=True)
+    code = CodeField()
     name = serializers.CharField(max_length=80)
     family = serializers.CharField(max_length=40, allow_blank=True, required=False)
     maker = serializers.CharField(max_length=40, allow_blank=True, required=False)
@@ -92,6 +107,7 @@ class SwatchRecordSerializer(serializers.Serializer):
     def of(record: SwatchRecord) -> dict[str, object]:
         lab = (record.lightness, record.a, record.b)
         return {
+            "id": record.pk,
             **{field: getattr(record, field) for field in RECORD_FIELDS},
             "lab": list(lab),
             "hex": lab_to_hex(lab),
@@ -151,7 +167,7 @@ class LikenessSerializer(serializers.Serializer):
 
 
 class ChartFormSerializer(serializers.Serializer):
-    codes = serializers.ListField(child=serializers.CharField(max_length=40), min_length=1, max_length=200)
+    codes = serializers.ListField(child=serializers.CharField(max_length=LONGEST_CODE), min_length=1, max_length=200)
     paper = serializers.ChoiceField(choices=PAPER_CHOICES, default="smooth-white")
 
 
@@ -186,7 +202,7 @@ class ChartLineSerializer(serializers.Serializer):
 
 
 class MeasureSerializer(serializers.Serializer):
-    code = serializers.CharField(max_length=40)
+    code = serializers.CharField(max_length=LONGEST_CODE)
     lab = LabField()
     second = LabField(allow_null=True, required=False)
 
@@ -198,9 +214,9 @@ class MeasuresSerializer(serializers.Serializer):
 
 
 class ReaderSerializer(serializers.Serializer):
-    """Empty code: the reader is held on its white tile."""
+    """No swatch: the reader is held on its white tile."""
 
-    code = serializers.CharField(max_length=40, allow_blank=True, default="")
+    swatch = serializers.IntegerField(allow_null=True, default=None)
 
 
 class ReaderOutSerializer(serializers.Serializer):

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from contextlib import contextmanager
 from dataclasses import replace
 from typing import Any
 
@@ -16,6 +17,7 @@ from paleta.media import Row, Swatch, read_table, write_csv, write_gpl
 from server.drawers.models import Drawer, SwatchRecord
 from server.drawers.starter import DRAWERS
 from server.ownership import require_owner
+from server.problems import ChangedElsewhere
 
 MOST_SWATCHES = 20_000
 
@@ -45,51 +47,84 @@ def give_starter_drawers(*, owner: AbstractBaseUser) -> list[Drawer]:
     return [add_drawer(owner=owner, name=name, medium=medium, swatches=make()) for name, medium, make in DRAWERS]
 
 
-def change_drawer(*, actor: AbstractBaseUser, drawer: Drawer, name: str) -> Drawer:
+def change_drawer(*, actor: AbstractBaseUser, drawer: Drawer, version: int, name: str) -> Drawer:
     """Call it otherwise."""
-    require_owner(actor, drawer)
-    drawer.name = name
-    drawer.save(update_fields=["name"])
-    return drawer
+    with changing(actor, drawer, version) as current:
+        current.name = name
+    return current
 
 
+@transaction.atomic
 def delete_drawer(*, actor: AbstractBaseUser, drawer: Drawer) -> None:
     """Take a drawer away. Pieces keep the swatches they use: those stand on their own sheets."""
     require_owner(actor, drawer)
     drawer.delete()
 
 
-def keep_swatch(
-    *, actor: AbstractBaseUser, drawer: Drawer, code: str | None, values: Mapping[str, Any]
-) -> SwatchRecord:
-    """A new swatch (`code` None) or changes to the one with this code.
+@contextmanager
+def changing(actor: AbstractBaseUser, drawer: Drawer, version: int) -> Iterator[Drawer]:
+    """The drawer as it is now, locked while it is changed and counted as changed at the end.
+
+    Raises
+    ------
+    ChangedElsewhere
+        If it is no longer at `version`.
+    """
+    require_owner(actor, drawer)
+    with transaction.atomic():
+        current = Drawer.objects.select_for_update().get(pk=drawer.pk)
+        if current.version != version:
+            raise ChangedElsewhere
+        yield current
+        current.version += 1
+        current.save()
+
+
+def add_swatch(*, actor: AbstractBaseUser, drawer: Drawer, version: int, values: Mapping[str, Any]) -> Drawer:
+    """A new swatch.
 
     Raises
     ------
     ValidationError
         If the code is taken, or the drawer is full.
-    NotFound
-        If there is no such swatch.
     """
-    require_owner(actor, drawer)
-    record = SwatchRecord(drawer=drawer) if code is None else drawer.swatches.filter(code=code).first()
+    with changing(actor, drawer, version) as current:
+        if current.swatches.count() >= MOST_SWATCHES:
+            raise ValidationError({"code": f"A drawer holds up to {MOST_SWATCHES:,} swatches."})
+        _keep(SwatchRecord(drawer=current), values)
+    return current
+
+
+def change_swatch(
+    *, actor: AbstractBaseUser, drawer: Drawer, version: int, swatch: int, values: Mapping[str, Any]
+) -> Drawer:
+    """Changes to the swatch with this id."""
+    with changing(actor, drawer, version) as current:
+        _keep(swatch_with(current, swatch), values)
+    return current
+
+
+def remove_swatch(*, actor: AbstractBaseUser, drawer: Drawer, version: int, swatch: int) -> Drawer:
+    """Take a swatch out for good; old recipes keep it on their own sheets."""
+    with changing(actor, drawer, version) as current:
+        swatch_with(current, swatch).delete()
+    return current
+
+
+def swatch_with(drawer: Drawer, pk: int) -> SwatchRecord:
+    """The drawer's swatch with this id; NotFound if there is none."""
+    record = drawer.swatches.filter(pk=pk).first()
     if record is None:
-        raise NotFound(f"There is no swatch {code!r} in this drawer.")
-    new_code = values.get("code", code)
-    if new_code != code and drawer.swatches.filter(code=new_code).exists():
-        raise ValidationError({"code": f"The code {new_code} is taken in this drawer. Choose another."})
-    if code is None and drawer.swatches.count() >= MOST_SWATCHES:
-        raise ValidationError({"code": f"A drawer holds up to {MOST_SWATCHES:,} swatches."})
-    _fill(record, values)
-    record.save()
+        raise NotFound("There is no such swatch in this drawer any more.")
     return record
 
 
-def remove_swatch(*, actor: AbstractBaseUser, drawer: Drawer, code: str) -> None:
-    """Take a swatch out for good; old recipes keep it on their own sheets."""
-    require_owner(actor, drawer)
-    if not drawer.swatches.filter(code=code).delete()[0]:
-        raise NotFound(f"There is no swatch {code!r} in this drawer.")
+def _keep(record: SwatchRecord, values: Mapping[str, Any]) -> None:
+    code = values.get("code", record.code)
+    if record.drawer.swatches.filter(code=code).exclude(pk=record.pk).exists():
+        raise ValidationError({"code": f"The code {code} is taken in this drawer. Choose another."})
+    _fill(record, values)
+    record.save()
 
 
 def preview_table(drawer: Drawer, table: bytes | str) -> list[tuple[Row, str]]:
@@ -108,11 +143,17 @@ def preview_table(drawer: Drawer, table: bytes | str) -> list[tuple[Row, str]]:
     return result
 
 
-@transaction.atomic
-def import_table(*, actor: AbstractBaseUser, drawer: Drawer, table: bytes | str) -> Drawer:
+def import_table(*, actor: AbstractBaseUser, drawer: Drawer, version: int, table: bytes | str) -> Drawer:
     """Store every good row; bad ones are left out. All of it or, if anything fails, nothing."""
     require_owner(actor, drawer)
+    # Read before the drawer is locked; its version says whether that still holds.
     rows = [(row, kind) for row, kind in preview_table(drawer, table) if kind in ("new", "changes")]
+    with changing(actor, drawer, version) as current:
+        _store_rows(current, rows)
+    return current
+
+
+def _store_rows(drawer: Drawer, rows: Sequence[tuple[Row, str]]) -> None:
     fresh = sum(1 for _, kind in rows if kind == "new")
     if drawer.swatches.count() + fresh > MOST_SWATCHES:
         raise ValidationError({"table": f"A drawer holds up to {MOST_SWATCHES:,} swatches."})
@@ -129,7 +170,6 @@ def import_table(*, actor: AbstractBaseUser, drawer: Drawer, table: bytes | str)
     SwatchRecord.objects.bulk_create(new, batch_size=500)
     written = ["code", "name", "family", "maker", "measured", "lightness", "a", "b", "two_coats"]
     SwatchRecord.objects.bulk_update(changed, written, batch_size=500)
-    return drawer
 
 
 def export_csv(drawer: Drawer) -> str:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from typing import Any
 
 from django.db.models import QuerySet
@@ -12,7 +13,7 @@ from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import viewsets
 from rest_framework.decorators import action
 from rest_framework.exceptions import ValidationError
-from rest_framework.parsers import JSONParser, MultiPartParser
+from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.serializers import BaseSerializer
@@ -22,10 +23,12 @@ from paleta.errors import ShapeError
 from server.drawers import serializers, services
 from server.drawers.chart_views import ChartActions
 from server.drawers.models import Drawer
+from server.reading import StrictJSON
 from server.uploads import uploaded
+from server.versions import IF_MATCH, tag, version_named
 
 ROWS_SHOWN = 1000
-CODE = OpenApiParameter("code", str, OpenApiParameter.PATH)
+SWATCH = OpenApiParameter("swatch", int, OpenApiParameter.PATH)
 TABLE_REQUEST = {
     "multipart/form-data": serializers.ImportTableSerializer,
     "application/json": serializers.ImportTableSerializer,
@@ -36,12 +39,19 @@ EXPORTS = {
 }
 
 
+def changes(request: Any, *, parameters: Sequence[Any] = (), **more: Any) -> Any:
+    """Describes an action that changes a drawer and answers all of it."""
+    return extend_schema(
+        request=request, parameters=[IF_MATCH, *parameters], responses=serializers.DrawerDetailSerializer, **more
+    )
+
+
 class DrawerViewSet(ChartActions, viewsets.GenericViewSet):
     """The drawers of whoever is signed in."""
 
     queryset = Drawer.objects.all()
     serializer_class = serializers.DrawerSerializer
-    lookup_value_regex = r"\d+"
+    lookup_value_regex = "[0-9]{1,15}"
 
     def get_queryset(self) -> QuerySet[Drawer]:
         return Drawer.objects.owned_by(self.request.user).with_counts()
@@ -56,7 +66,7 @@ class DrawerViewSet(ChartActions, viewsets.GenericViewSet):
 
     def _show(self, drawer: Drawer, status: int = 200) -> Response:
         shown = self.get_queryset().prefetch_related("swatches").get(pk=drawer.pk)
-        return Response(serializers.DrawerDetailSerializer(shown).data, status=status)
+        return Response(serializers.DrawerDetailSerializer(shown).data, status=status, headers=tag(shown.version))
 
     @extend_schema(responses=serializers.DrawerSerializer(many=True))
     def list(self, request: Request) -> Response:
@@ -72,39 +82,36 @@ class DrawerViewSet(ChartActions, viewsets.GenericViewSet):
         form = self._read(serializers.DrawerSerializer)
         return self._show(services.add_drawer(owner=request.user, swatches=(), **form), 201)
 
-    @extend_schema(request=serializers.DrawerNameSerializer, responses=serializers.DrawerDetailSerializer)
+    def _change(self, service: Any, **values: Any) -> Response:
+        drawer = self.get_object()
+        return self._show(
+            service(actor=self.request.user, drawer=drawer, version=version_named(self.request), **values)
+        )
+
+    @changes(serializers.DrawerNameSerializer)
     def partial_update(self, request: Request, pk: str) -> Response:
-        form = self._read(serializers.DrawerNameSerializer)
-        return self._show(services.change_drawer(actor=request.user, drawer=self.get_object(), **form))
+        return self._change(services.change_drawer, **self._read(serializers.DrawerNameSerializer))
 
     def destroy(self, request: Request, pk: str) -> Response:
         services.delete_drawer(actor=request.user, drawer=self.get_object())
         return Response(status=204)
 
-    @extend_schema(request=serializers.SwatchFormSerializer, responses={201: serializers.DrawerDetailSerializer})
+    @changes(serializers.SwatchFormSerializer)
     @action(detail=True, methods=["post"], url_path="swatches")
     def add_swatch(self, request: Request, pk: str) -> Response:
-        drawer, values = self.get_object(), self._read(serializers.SwatchFormSerializer)
-        services.keep_swatch(actor=request.user, drawer=drawer, code=None, values=values)
-        return self._show(drawer, 201)
+        return self._change(services.add_swatch, values=self._read(serializers.SwatchFormSerializer))
 
-    @extend_schema(
-        methods=["PATCH"], parameters=[CODE],
-        request=serializers.SwatchFormSerializer(partial=True), responses=serializers.DrawerDetailSerializer,
-    )  # fmt: skip
-    @extend_schema(methods=["DELETE"], parameters=[CODE], responses=serializers.DrawerDetailSerializer)
-    @action(detail=True, methods=["patch", "delete"], url_path=r"swatches/(?P<code>[^/]{1,40})")
-    def swatch(self, request: Request, pk: str, code: str) -> Response:
-        drawer = self.get_object()
+    @changes(serializers.SwatchFormSerializer(partial=True), methods=["PATCH"], parameters=[SWATCH])
+    @changes(None, methods=["DELETE"], parameters=[SWATCH])
+    @action(detail=True, methods=["patch", "delete"], url_path="swatches/(?P<swatch>[0-9]{1,15})")
+    def swatch(self, request: Request, pk: str, swatch: str) -> Response:
         if request.method == "DELETE":
-            services.remove_swatch(actor=request.user, drawer=drawer, code=code)
-        else:
-            values = self._read(serializers.SwatchFormSerializer, partial=True)
-            services.keep_swatch(actor=request.user, drawer=drawer, code=code, values=values)
-        return self._show(drawer)
+            return self._change(services.remove_swatch, swatch=int(swatch))
+        values = self._read(serializers.SwatchFormSerializer, partial=True)
+        return self._change(services.change_swatch, swatch=int(swatch), values=values)
 
     @extend_schema(request=TABLE_REQUEST, responses=serializers.ImportPreviewSerializer)
-    @action(detail=True, methods=["post"], url_path="table-preview", parser_classes=[MultiPartParser, JSONParser])
+    @action(detail=True, methods=["post"], url_path="table-preview", parser_classes=[MultiPartParser, StrictJSON])
     def table_preview(self, request: Request, pk: str) -> Response:
         """What a table would do, before anything is stored."""
         found = services.preview_table(self.get_object(), self._table())
@@ -122,11 +129,10 @@ class DrawerViewSet(ChartActions, viewsets.GenericViewSet):
         ]
         return Response({"rows": rows, **{kind: kinds.count(kind) for kind in ("new", "changes", "same", "bad")}})
 
-    @extend_schema(request=TABLE_REQUEST, responses=serializers.DrawerDetailSerializer)
-    @action(detail=True, methods=["post"], url_path="table", parser_classes=[MultiPartParser, JSONParser])
+    @changes(TABLE_REQUEST)
+    @action(detail=True, methods=["post"], url_path="table", parser_classes=[MultiPartParser, StrictJSON])
     def table(self, request: Request, pk: str) -> Response:
-        drawer = self.get_object()
-        return self._show(services.import_table(actor=request.user, drawer=drawer, table=self._table()))
+        return self._change(services.import_table, table=self._table())
 
     def _table(self) -> bytes | str:
         form = self._read(serializers.ImportTableSerializer)

@@ -1,4 +1,4 @@
-"""A piece: one stamped image with its recipe sheet, the steps that led there, and its frozen recipes."""
+"""A piece: one stamped image with its recipe sheet and the steps that led there; go-tos and own schools."""
 
 from __future__ import annotations
 
@@ -9,32 +9,15 @@ from django.db.models import Q
 from paleta.media import Swatch
 from paleta.order import OWN_PREFIX, School, school_from_plain
 from paleta.recipe import Sheet, sheet_from_plain, swatch_from_plain
-from server.ownership import Actor, owned_by
-
-
-class PieceQuerySet(models.QuerySet["Piece"]):
-    def owned_by(self, actor: Actor) -> PieceQuerySet:
-        return owned_by(self, actor)  # type: ignore[return-value]
-
-    def with_latest_recipe(self) -> PieceQuerySet:
-        latest = RecipeRecord.objects.filter(piece=models.OuterRef("pk")).order_by("-number").values("number")[:1]
-        return self.annotate(latest_recipe=models.Subquery(latest))
-
-
-class GoToQuerySet(models.QuerySet["GoTo"]):
-    def owned_by(self, actor: Actor) -> GoToQuerySet:
-        return owned_by(self, actor)  # type: ignore[return-value]
-
-
-class OwnSchoolQuerySet(models.QuerySet["OwnSchool"]):
-    def owned_by(self, actor: Actor) -> OwnSchoolQuerySet:
-        return owned_by(self, actor)  # type: ignore[return-value]
+from server.derived.maps import Stamping
+from server.ownership import OwnedQuerySet
 
 
 class Piece(models.Model):
     """`version` counts every change and guards against silent overwriting; `position` is the step shown now.
 
-    Title, medium and lamp are copies of what the current step's sheet says, for the shelf.
+    current_sheet is what paleta.recipe.sheet_to_plain gave. Title, medium, lamp and counts are copies of what it says,
+    for the shelf; so are latest_recipe and latest_sheet_sha256 of the newest kept version (None: there is none yet).
     """
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="pieces")
@@ -50,13 +33,17 @@ class Piece(models.Model):
     width_px = models.PositiveIntegerField()
     height_px = models.PositiveIntegerField()
     dpi = models.FloatField()
+    stored_bytes = models.PositiveIntegerField(default=0)
     warnings = models.JSONField(default=list)
+    current_sheet = models.JSONField()
+    latest_recipe = models.PositiveIntegerField(null=True)
+    latest_sheet_sha256 = models.CharField(max_length=64, blank=True, default="")
     version = models.PositiveIntegerField(default=1)
     position = models.PositiveIntegerField(default=0)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
 
-    objects = PieceQuerySet.as_manager()
+    objects = OwnedQuerySet["Piece"].as_manager()
 
     class Meta:
         ordering = ["-changed_at", "-id"]
@@ -76,7 +63,30 @@ class Piece(models.Model):
 
     def sheet(self) -> Sheet:
         """The recipe sheet as it stands now."""
-        return sheet_from_plain(self.steps.get(number=self.position).sheet)
+        return sheet_from_plain(self.current_sheet)
+
+    @property
+    def stamping(self) -> Stamping:
+        """The picture and map that the sheet stands on."""
+        return Stamping(self.impression_sha256, self.regions_sha256, self.width_px, self.height_px, self.dpi)
+
+
+class Step(models.Model):
+    """One change to a piece: what was done, and for each part of the sheet that it changed the JSON patches (RFC 6902)
+    there and back."""
+
+    piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="steps")
+    number = models.PositiveIntegerField()
+    what = models.CharField(max_length=200)
+    forward = models.JSONField(default=dict)
+    back = models.JSONField(default=dict)
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [models.UniqueConstraint(fields=["piece", "number"], name="step_number_once_per_piece")]
+
+    def __str__(self) -> str:
+        return self.what
 
 
 class GoTo(models.Model):
@@ -88,7 +98,7 @@ class GoTo(models.Model):
     tags = models.JSONField(default=list)
     swatches = models.JSONField()
 
-    objects = GoToQuerySet.as_manager()
+    objects = OwnedQuerySet["GoTo"].as_manager()
 
     class Meta:
         ordering = ["name", "id"]
@@ -106,7 +116,7 @@ class OwnSchool(models.Model):
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="schools")
     body = models.JSONField()
 
-    objects = OwnSchoolQuerySet.as_manager()
+    objects = OwnedQuerySet["OwnSchool"].as_manager()
 
     class Meta:
         ordering = ["id"]
@@ -116,36 +126,3 @@ class OwnSchool(models.Model):
 
     def as_core(self) -> School:
         return school_from_plain(self.body, code=f"{OWN_PREFIX}{self.pk}")
-
-
-class Step(models.Model):
-    """One change to a piece: what was done, and the whole sheet after it."""
-
-    piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="steps")
-    number = models.PositiveIntegerField()
-    what = models.CharField(max_length=200)
-    sheet = models.JSONField()
-
-    class Meta:
-        ordering = ["number"]
-        constraints = [models.UniqueConstraint(fields=["piece", "number"], name="step_number_once_per_piece")]
-
-    def __str__(self) -> str:
-        return self.what
-
-
-class RecipeRecord(models.Model):
-    """A frozen recipe. `body` is the recipe file without its pictures, which lie in the media folder."""
-
-    piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="recipes")
-    number = models.PositiveIntegerField()
-    body = models.TextField()
-    sheet_sha256 = models.CharField(max_length=64)
-    saved_at = models.DateTimeField(auto_now_add=True)
-
-    class Meta:
-        ordering = ["number"]
-        constraints = [models.UniqueConstraint(fields=["piece", "number"], name="recipe_number_once_per_piece")]
-
-    def __str__(self) -> str:
-        return f"{self.piece} version {self.number}"

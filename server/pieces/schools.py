@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from typing import Any
 
@@ -9,7 +10,6 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db.models import QuerySet
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers, viewsets
-from rest_framework.exceptions import ValidationError
 from rest_framework.request import Request
 from rest_framework.response import Response
 
@@ -17,6 +17,7 @@ from paleta.order import OWN_PREFIX, SCHOOLS, School, school_from_plain, school_
 from server.drawers.models import MEDIUM_CHOICES
 from server.ownership import require_owner
 from server.pieces.models import OwnSchool
+from server.problems import Refused
 
 MOST_SCHOOLS = 100
 
@@ -60,8 +61,9 @@ def school_for(actor: AbstractBaseUser, code: str) -> School:
     SchoolError
         If there is none.
     """
-    if code.startswith(OWN_PREFIX) and code[len(OWN_PREFIX) :].isdigit():
-        record = OwnSchool.objects.owned_by(actor).filter(pk=int(code[len(OWN_PREFIX) :])).first()
+    own = re.fullmatch(f"{OWN_PREFIX}([0-9]{{1,15}})", code)
+    if own:
+        record = OwnSchool.objects.owned_by(actor).filter(pk=int(own[1])).first()
         if record is not None:
             return record.as_core()
     return school_named(code)
@@ -74,7 +76,7 @@ def keep_school(*, actor: AbstractBaseUser, body: Mapping[str, Any], record: Own
     plain.pop("code")
     if record is None:
         if OwnSchool.objects.owned_by(actor).count() >= MOST_SCHOOLS:
-            raise ValidationError({"school": f"You can keep up to {MOST_SCHOOLS} schools."})
+            raise Refused(f"You can keep up to {MOST_SCHOOLS} schools.", "full")
         return OwnSchool.objects.create(owner=actor, body=plain)
     require_owner(actor, record)
     record.body = plain
@@ -92,7 +94,7 @@ class SchoolViewSet(viewsets.GenericViewSet):
     queryset = OwnSchool.objects.all()
     serializer_class = SchoolOutSerializer
     pagination_class = None
-    lookup_value_regex = r"\d+"
+    lookup_value_regex = "[0-9]{1,15}"
 
     def get_queryset(self) -> QuerySet[OwnSchool]:
         return OwnSchool.objects.owned_by(self.request.user)

@@ -2,15 +2,23 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import Any
+
+import jsonpatch
 from django.db import transaction
 
-from paleta.recipe import Sheet, sheet_to_plain
+from paleta.recipe import PARTS, Sheet, sheet_from_plain, sheet_to_plain
 from server.ownership import Actor, require_owner
 from server.pieces.models import Piece, Step
-from server.pieces.sheets import sheet_sha256
+from server.pieces.readout import sheet_readout
 from server.problems import ChangedElsewhere, Refused
 
 STEPS_KEPT = 200
+LONGEST_WHAT = 200
+
+Plain = Mapping[str, Any]
+Patches = dict[str, list[dict[str, Any]]]
 
 
 def lock(actor: Actor, piece: Piece, version: int) -> Piece:
@@ -28,50 +36,76 @@ def lock(actor: Actor, piece: Piece, version: int) -> Piece:
     return current
 
 
-@transaction.atomic
 def keep_step(*, actor: Actor, piece: Piece, version: int, what: str, sheet: Sheet) -> Piece:
-    """Make `sheet` the current one; steps that had been undone are dropped. An unchanged sheet is no step."""
-    current = lock(actor, piece, version)
-    if sheet_sha256(sheet) == sheet_sha256(current.sheet()):
-        return current
-    current.steps.filter(number__gt=current.position).delete()
-    current.position += 1
-    Step.objects.create(piece=current, number=current.position, what=what, sheet=sheet_to_plain(sheet))
-    current.steps.filter(number__lte=current.position - STEPS_KEPT).delete()
-    return _show(current, sheet)
+    """Make `sheet` the current one; steps that had been undone are dropped. An unchanged sheet is no step.
+
+    Whatever is slow or could fail about the new sheet is done before the database is locked.
+    """
+    require_owner(actor, piece)
+    plain = sheet_to_plain(sheet)
+    sheet_readout(piece, sheet)
+    with transaction.atomic():
+        current = lock(actor, piece, version)
+        if plain == current.current_sheet:
+            return current
+        current.steps.filter(number__gt=current.position).delete()
+        current.position += 1
+        Step.objects.create(
+            piece=current,
+            number=current.position,
+            what=what[:LONGEST_WHAT],
+            forward=_patches(current.current_sheet, plain),
+            back=_patches(plain, current.current_sheet),
+        )
+        current.steps.filter(number__lte=current.position - STEPS_KEPT).delete()
+        return _show(current, sheet, plain)
 
 
-@transaction.atomic
 def undo(*, actor: Actor, piece: Piece, version: int) -> Piece:
     """Go back one step."""
-    current = lock(actor, piece, version)
-    return _move(current, current.position - 1, "There is nothing to undo.")
+    return _move(actor, piece, version, by=-1)
+
+
+def redo(*, actor: Actor, piece: Piece, version: int) -> Piece:
+    """Take the step again that was undone last."""
+    return _move(actor, piece, version, by=1)
 
 
 @transaction.atomic
-def redo(*, actor: Actor, piece: Piece, version: int) -> Piece:
-    """Take the step again that was undone last."""
+def _move(actor: Actor, piece: Piece, version: int, *, by: int) -> Piece:
     current = lock(actor, piece, version)
-    return _move(current, current.position + 1, "There is nothing to redo.")
+    steps = {step.number: step for step in current.steps.filter(number__in=(current.position, current.position + 1))}
+    taken = steps.get(current.position + max(by, 0))
+    # The first step has nothing before it to go back to.
+    if taken is None or (by < 0 and not current.steps.filter(number=current.position - 1).exists()):
+        raise Refused(f"There is nothing to {'undo' if by < 0 else 'redo'}.", "no_such_step")
+    plain = _patched(current.current_sheet, taken.back if by < 0 else taken.forward)
+    current.position += by
+    return _show(current, sheet_from_plain(plain), plain)
 
 
-def _move(piece: Piece, number: int, sentence: str) -> Piece:
-    if not piece.steps.filter(number=number).exists():
-        raise Refused(sentence, "no_such_step")
-    piece.position = number
-    return _show(piece, piece.sheet())
-
-
-def _show(piece: Piece, sheet: Sheet) -> Piece:
-    """Copy what the shelf shows, and count the change."""
-    fill_shelf_fields(piece, sheet)
+def _show(piece: Piece, sheet: Sheet, plain: Plain) -> Piece:
+    """Make the sheet the piece's own, copy what the shelf shows, and count the change."""
+    fill(piece, sheet, plain)
     piece.version += 1
     piece.save()
     return piece
 
 
-def fill_shelf_fields(piece: Piece, sheet: Sheet) -> None:
-    piece.title, piece.medium = sheet.title, sheet.medium
-    piece.lamp_azimuth_deg, piece.lamp_elevation_deg = sheet.lamp.azimuth_deg, sheet.lamp.elevation_deg
-    piece.pen_count, piece.region_count = len(sheet.swatches), len(sheet.regions)
-    piece.coloured_count = sum(1 for setting in sheet.regions.values() if setting.ramp or setting.left_as_paper)
+def fill(piece: Piece, sheet: Sheet, plain: Plain) -> None:
+    """The sheet, and the copies of what it says."""
+    piece.current_sheet = plain
+    piece.title, piece.medium = sheet.stamp.title, sheet.colours.medium
+    piece.lamp_azimuth_deg, piece.lamp_elevation_deg = sheet.light.lamp.azimuth_deg, sheet.light.lamp.elevation_deg
+    settings = sheet.regions.settings.values()
+    piece.pen_count, piece.region_count = len(sheet.colours.swatches), len(sheet.regions.settings)
+    piece.coloured_count = sum(1 for setting in settings if setting.ramp or setting.left_as_paper)
+
+
+def _patches(old: Plain, new: Plain) -> Patches:
+    """What changed, by part: JSON patches that make the new part out of the old one."""
+    return {name: jsonpatch.make_patch(old[name], new[name]).patch for name in PARTS if old[name] != new[name]}
+
+
+def _patched(plain: Plain, patches: Patches) -> dict[str, Any]:
+    return {**plain, **{name: jsonpatch.apply_patch(plain[name], patch) for name, patch in patches.items()}}

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Any
+from collections.abc import Mapping
+from typing import Any, get_args
 
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers
@@ -12,8 +13,8 @@ from rest_framework.response import Response
 
 from paleta.light import FORMS
 from paleta.media import INKS, MEDIA, PAPERS
-from paleta.order import SCHOOLS, TOUCHES
-from paleta.recipe import TAGS
+from paleta.order import SCHOOLS, TOUCHES, Join, Where, Which
+from paleta.recipe import KEY_NAMES, ORDER_WISHES, ROLES, TAGS
 from server.drawers.models import MEDIUM_CHOICES
 
 
@@ -27,6 +28,14 @@ class SchoolSerializer(ChoiceSerializer):
     summary = serializers.CharField()
 
 
+class SchoolWordsSerializer(serializers.Serializer):
+    """What the steps of a school of one's own can be made of."""
+
+    which = serializers.ListField(child=serializers.CharField())
+    where = serializers.ListField(child=serializers.CharField())
+    join = serializers.ListField(child=serializers.CharField())
+
+
 class TradeSerializer(serializers.Serializer):
     """The words to choose from."""
 
@@ -37,13 +46,17 @@ class TradeSerializer(serializers.Serializer):
     forms = serializers.ListField(child=serializers.CharField())
     tags = serializers.ListField(child=serializers.CharField())
     touches = ChoiceSerializer(many=True)
+    roles = ChoiceSerializer(many=True)
+    keys = ChoiceSerializer(many=True)
+    order_wishes = ChoiceSerializer(many=True)
+    school_words = SchoolWordsSerializer()
 
 
 def trade_words() -> dict[str, Any]:
     return {
-        "media": [{"code": code, "name": name} for code, name in MEDIA.items()],
+        "media": _choices(MEDIA),
         "papers": [{"code": paper.code, "name": paper.weighed_name} for paper in PAPERS.values()],
-        "inks": [{"code": code, "name": name} for code, name in INKS.items()],
+        "inks": _choices(INKS),
         "schools": [
             {"code": one.code, "name": one.name, "medium": one.medium, "summary": one.summary}
             for one in SCHOOLS.values()
@@ -51,7 +64,15 @@ def trade_words() -> dict[str, Any]:
         "forms": list(FORMS),
         "tags": list(TAGS),
         "touches": [{"code": one.code, "name": one.name} for one in TOUCHES.values()],
+        "roles": _choices(ROLES),
+        "keys": _choices(KEY_NAMES),
+        "order_wishes": _choices(ORDER_WISHES),
+        "school_words": {"which": [*get_args(Which)], "where": [*get_args(Where)], "join": [*get_args(Join)]},
     }
+
+
+def _choices(words: Mapping[str, str]) -> list[dict[str, str]]:
+    return [{"code": code, "name": name} for code, name in words.items()]
 
 
 @extend_schema(operation_id="trade", responses=TradeSerializer)

@@ -1,13 +1,23 @@
 from django.urls import path
 from rest_framework.routers import SimpleRouter
 
-from server.pieces.colour_views import GoToViewSet, stand_ins
+from server.pieces.colours.views import ColourViews, GoToViewSet, substitutes
+from server.pieces.order.views import OrderViews
+from server.pieces.regions.views import RegionViews
 from server.pieces.schools import SchoolViewSet
+from server.pieces.sheet.views import SheetViews
+from server.pieces.shelf.views import ShelfViews
 from server.pieces.trade import trade
-from server.pieces.views import PieceViewSet
 
 router = SimpleRouter()
-router.register("pieces", PieceViewSet, basename="piece")
+for name, views in (
+    ("piece", ShelfViews),
+    ("piece-sheet", SheetViews),
+    ("piece-regions", RegionViews),
+    ("piece-colours", ColourViews),
+    ("piece-order", OrderViews),
+):
+    router.register("pieces", views, basename=name)
 router.register("gotos", GoToViewSet, basename="goto")
 router.register("schools", SchoolViewSet, basename="school")
-urlpatterns = [path("trade/", trade, name="trade"), path("substitutes/", stand_ins, name="substitutes"), *router.urls]
+urlpatterns = [path("trade/", trade, name="trade"), path("substitutes/", substitutes, name="substitutes"), *router.urls]

@@ -8,15 +8,15 @@ import numpy as np
 from colour.notation import munsell_value_ASTMD1535
 from django.test import SimpleTestCase
 
-from paleta.checks import guard_values
+from paleta.checks import value_warnings
 from paleta.colour import difference, lab_to_srgb
 from paleta.errors import WishError
 from paleta.media import Swatch
-from paleta.palette import find_ramps, missing_pen, palette_of_photo, same_number, scheme, substitutes
+from paleta.palette import counterparts, find_ramps, missing_pen, palette_of_photo, scheme, substitutes
 from paleta.palette._search import PREFERRED_STEP, _misfit, _price, _uneven, _unlike, _wanted
-from paleta.recipe import RegionSetting, Sheet
+from paleta.recipe import RegionSetting
 from server.drawers.starter import markers, pencils
-from tests.builders import grey_pens, region_map
+from tests.builders import grey_pens, make_sheet, region_map
 
 
 class LackTest(SimpleTestCase):
@@ -40,7 +40,7 @@ class LackTest(SimpleTestCase):
 
     def test_as_many_pencils_as_markers_and_none_twice(self):
         ramp = markers()[:4]
-        found = same_number(ramp, pencils())
+        found = counterparts(ramp, pencils())
         self.assertEqual(len({one.code for one in found}), 4)
         # The assignment is the best of all: no swap of two makes it nearer (checked by trying all).
         cost = lambda chosen: sum(  # noqa: E731
@@ -51,7 +51,7 @@ class LackTest(SimpleTestCase):
             swapped[i], swapped[j] = swapped[j], swapped[i]
             self.assertLessEqual(cost(found), cost(swapped) + 1e-9)
         with self.assertRaisesMessage(WishError, "only 2"):
-            same_number(ramp, pencils()[:2])
+            counterparts(ramp, pencils()[:2])
 
 
 class PaletteTest(SimpleTestCase):
@@ -151,8 +151,8 @@ class GuardTest(SimpleTestCase):
             )
             for label in looks
         }
-        sheet = Sheet(title="Row", regions=regions, swatches=pens, key=key)
-        found = guard_values(sheet, looks, region_map(labels, dpi=254))
+        sheet = make_sheet("Row", settings=regions, swatches=pens, key=key)
+        found = value_warnings(sheet, looks, region_map(labels, dpi=254))
         return {one.kind: one for one in found}
 
     def full(self, **changed) -> dict:
@@ -167,24 +167,24 @@ class GuardTest(SimpleTestCase):
 
     def test_a_region_without_depth_beside_the_rest_is_named(self):
         found = self.guard(self.full(r2=[(80, -30, 20), (85, -30, 20)]))
-        self.assertEqual(found["no depth"].regions, (2,))
+        self.assertEqual(found["no_depth"].regions, (2,))
 
     def test_neighbours_that_merge_and_greens_alike_are_named(self):
         ramps = {1: ("grey-80",), 2: ("grey-70",)}
         found = self.guard(self.full(r1=[(30, 20, 10), (70, 20, 10)], r2=[(31, 21, 10), (71, 21, 10)]), ramps=ramps)
         self.assertEqual(found["merging"].regions, (1, 2))
         green = [(30, -30, 20), (70, -30, 20)]
-        self.assertEqual(self.guard(self.full(r1=green, r2=green))["greens alike"].regions, (1, 2))
+        self.assertEqual(self.guard(self.full(r1=green, r2=green))["greens_alike"].regions, (1, 2))
 
     def test_a_focal_image_must_stand_out_from_its_background(self):
         same = [(30, 20, -10), (72, 20, -10)]
         found = self.guard(self.full(r1=same, r3=same), roles={1: "focal", 3: "background"})
-        self.assertEqual(found["focal contrast"].regions, (3,))
+        self.assertEqual(found["focal_contrast"].regions, (3,))
         dark = self.guard(self.full(r3=[(8, 0, 0), (30, 0, 0)]), roles={1: "focal", 3: "background"})
-        self.assertNotIn("focal contrast", dark)
+        self.assertNotIn("focal_contrast", dark)
 
     def test_whites_that_vanish_and_a_wrong_key_are_named(self):
-        self.assertEqual(self.guard(self.full(r4=[(95, 0, 0), (96, 0, 0)]))["white vanishes"].regions, (4,))
+        self.assertEqual(self.guard(self.full(r4=[(95, 0, 0), (96, 0, 0)]))["white_vanishes"].regions, (4,))
         found = self.guard(self.full(), key="light")
         self.assertIn("too dark for light key", found["key"].sentence)
         self.assertNotIn("key", self.guard(self.full(), key="middle"))

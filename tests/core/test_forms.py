@@ -18,7 +18,6 @@ from paleta.light import (
     Glow,
     Lamp,
     Zoning,
-    bring_before,
     glow_tint,
     guess_bodies,
     guess_fronts,
@@ -26,6 +25,7 @@ from paleta.light import (
     levels,
     model_forms,
     printed_shading,
+    put_before,
     relief_from_bytes,
     relief_to_bytes,
     reserved_zones,
@@ -33,8 +33,8 @@ from paleta.light import (
     thresholds,
     zone_shares,
 )
-from paleta.recipe import RegionSetting, Sheet
-from tests.builders import disc, region_map
+from paleta.recipe import RegionSetting
+from tests.builders import disc, make_sheet, region_map
 
 MM = 300 / 25.4
 LOW = Lamp(azimuth_deg=270, elevation_deg=35, ambient=0)
@@ -174,10 +174,10 @@ class DepthTest(SimpleTestCase):
         self.assertEqual(set(circle.exception.labels), {1, 2, 3})
 
     def test_bringing_one_forward_pushes_on_what_stands_before_it(self):
-        depths = bring_before({1: 0, 2: 1, 3: 2, 4: 5}, 1, 3, [Front(2, 1)])
+        depths = put_before({1: 0, 2: 1, 3: 2, 4: 5}, 1, 3, [Front(2, 1)])
         self.assertEqual(depths, {1: 3, 2: 4, 3: 2, 4: 5})
         with self.assertRaises(DepthCycle):
-            bring_before({1: 0, 2: 1}, 1, 2, [Front(2, 1)])
+            put_before({1: 0, 2: 1}, 1, 2, [Front(2, 1)])
 
     def test_stamping_goes_from_the_front_to_the_back(self):
         regions = {
@@ -185,7 +185,7 @@ class DepthTest(SimpleTestCase):
             2: RegionSetting("Tree", depth=1),
             3: RegionSetting("Owl", depth=2),
         }
-        steps = stamping_order(Sheet(title="Wood", regions=regions), [(1, 2), (2, 3), (1, 3)])
+        steps = stamping_order(make_sheet("Wood", settings=regions), [(1, 2), (2, 3), (1, 3)])
         self.assertEqual([step.regions for step in steps], [(3,), (2,), (1,)])
         self.assertEqual(
             [step.what for step in steps],
@@ -195,7 +195,7 @@ class DepthTest(SimpleTestCase):
                 "Last, over all masks: Hill.",
             ],
         )
-        self.assertEqual(stamping_order(Sheet(title="Wood", regions={1: regions[1]}), []), [])
+        self.assertEqual(stamping_order(make_sheet("Wood", settings={1: regions[1]}), []), [])
 
     def test_what_does_not_overlap_is_stamped_in_one_round(self):
         """Two trees on a hill at different depths, a sun apart, a bird of two regions before one tree, and a gap of
@@ -210,7 +210,7 @@ class DepthTest(SimpleTestCase):
             7: RegionSetting("Gap", depth=0, left_as_paper=True),
         }
         touching = [(1, 2), (3, 1), (2, 6), (5, 6), (2, 7)]
-        steps = stamping_order(Sheet(title="Wood", regions=regions), touching)
+        steps = stamping_order(make_sheet("Wood", settings=regions), touching)
         self.assertEqual([step.regions for step in steps], [(3, 5, 6), (2,), (1, 4)])
 
 

@@ -96,11 +96,11 @@ class GlowTest(SimpleTestCase):
         dark = Lamp(azimuth_deg=0, elevation_deg=0, ambient=0)
         scale = 300 / 25.4
         glow = Glow(x_mm=300 / scale, y_mm=150 / scale, reach_mm=10)
-        added = illuminate(relief, dark, [glow], px_per_mm=scale) - illuminate(relief, dark, px_per_mm=scale)
+        added = illuminate(relief, dark, [glow]) - illuminate(relief, dark)
         self.assertGreater(added[150, 190], added[150, 110])  # the side of the left ball that faces the glow
         self.assertGreater(added[150, 410], added[150, 490])
         np.testing.assert_allclose(added[150, 190], added[150, 410], rtol=0.1)
-        far = illuminate(relief, dark, [Glow(x_mm=600 / scale, y_mm=150 / scale, reach_mm=3)], px_per_mm=scale)
+        far = illuminate(relief, dark, [Glow(x_mm=600 / scale, y_mm=150 / scale, reach_mm=3)])
         self.assertGreater(far[150, 490], far[150, 190])
 
     def test_light_falls_off_to_a_quarter_at_its_reach(self):
@@ -108,7 +108,7 @@ class GlowTest(SimpleTestCase):
         relief = model_forms(region_map(labels), [Body((1,), form="flat")])
         scale, dark = 300 / 25.4, Lamp(azimuth_deg=0, elevation_deg=0, ambient=0)
         glow = Glow(x_mm=5, y_mm=8, height_mm=60, reach_mm=30)
-        light = illuminate(relief, dark, [glow], px_per_mm=scale)
+        light = illuminate(relief, dark, [glow])
         below = light[round(8 * scale), round(5 * scale)]
         self.assertAlmostEqual(float(below), 1 / (1 + 60 / 30) ** 2, delta=0.01)
 

@@ -13,8 +13,8 @@ from paleta.order import SCHOOLS
 from paleta.picture import VIEWS, looks_of, make_canvas, paint, zone_look
 from paleta.picture._paint import ViewUnknown
 from paleta.picture._texture import NEUTRAL, texture
-from paleta.recipe import RegionSetting, Sheet
-from tests.builders import disc, grey_pens
+from paleta.recipe import RegionSetting
+from tests.builders import disc, grey_pens, make_sheet
 
 PAPER = REFERENCE_PAPER.lab
 
@@ -148,8 +148,8 @@ class LooksTest(SimpleTestCase):
         self.assertGreater(melted[0], appearance(ramp[0], REFERENCE_PAPER, coats=2)[0])
 
     def test_regions_left_as_paper_have_no_look_and_unchosen_ones_are_grey(self):
-        sheet = Sheet(
-            title="x", regions={1: RegionSetting(name="a", left_as_paper=True), 2: RegionSetting(name="b", shades=3)}
+        sheet = make_sheet(
+            settings={1: RegionSetting(name="a", left_as_paper=True), 2: RegionSetting(name="b", shades=3)}
         )
         looks = looks_of(sheet, SCHOOLS["M1"])
         self.assertEqual(set(looks), {2})
@@ -157,7 +157,7 @@ class LooksTest(SimpleTestCase):
         self.assertTrue(all(lab[1:] == (0, 0) for lab in looks[2]))
 
     def test_unchosen_greys_are_never_lighter_than_toned_paper(self):
-        sheet = Sheet(title="x", paper="kraft", regions={1: RegionSetting(name="a", shades=4)})
+        sheet = make_sheet(paper="kraft", settings={1: RegionSetting(name="a", shades=4)})
         self.assertLess(max(lab[0] for lab in looks_of(sheet, SCHOOLS["M1"])[1]), PAPERS["kraft"].lab[0] + 1)
 
 

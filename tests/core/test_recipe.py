@@ -16,21 +16,23 @@ from hypothesis import strategies as st
 from paleta.errors import RecipeError
 from paleta.impression import apply_edits
 from paleta.light import Glow, Lamp
+from paleta.media import Paper
 from paleta.order import PACES, SCHOOLS, make_plan
 from paleta.recipe import (
     SCHEMA,
     ImpressionRecord,
     Recipe,
     RegionSetting,
-    Sheet,
     carry_over,
     dump,
     load,
     what_changed,
 )
-from tests.builders import grey_pens, make_work, region_map
+from tests.builders import grey_pens, make_sheet, make_work, region_map
 
 PICTURE, MAP = b"a picture", b"a map"
+WRITTEN = st.characters(exclude_categories=("Cc", "Cs", "Cn"))
+"""Everything that can be written down."""
 
 
 def sha(data: bytes) -> str:
@@ -41,11 +43,11 @@ def make_recipe(**sheet) -> Recipe:
     pens = {pen.code: pen for pen in grey_pens(90, 70, 50)}
     setting = RegionSetting(name="Moon", ramp=tuple(pens), wish_lab=(70.5, 1, -2))
     plan = make_plan(make_work(tuple(pens)), SCHOOLS["M1"], PACES["marker"])
-    values = {"title": "Owl", "regions": {1: setting}, "swatches": pens} | sheet
+    values = {"title": "Owl", "settings": {1: setting}, "swatches": pens} | sheet
     return Recipe(
         version=1,
         impression=ImpressionRecord(sha256=sha(PICTURE), regions_sha256=sha(MAP), width_px=10, height_px=20, dpi=300),
-        sheet=Sheet(**values),
+        sheet=make_sheet(**values),
         plan=plan,
         files={sha(PICTURE): PICTURE, sha(MAP): MAP},
     )
@@ -59,9 +61,8 @@ class FileTest(SimpleTestCase):
         self.assertEqual(dump(load(data)), data)
 
     @settings(max_examples=30)
-    @given(st.floats(0, 360), st.floats(0, 90), st.text(min_size=1, max_size=40).filter(str.strip))
+    @given(st.floats(0, 360), st.floats(0, 90), st.text(WRITTEN, min_size=1, max_size=40).filter(str.strip))
     def test_that_holds_for_any_lamp_and_any_title(self, azimuth, elevation, title):
-        title = title.encode("utf-8", "ignore").decode().strip() or "x"
         data = dump(make_recipe(title=title, lamp=Lamp(azimuth_deg=azimuth, elevation_deg=elevation)))
         self.assertEqual(dump(load(data)), data)
 
@@ -90,22 +91,32 @@ class DamagedFileTest(SimpleTestCase):
         self.refused("holds NaN", data=b'{"format": NaN}')
 
     def test_another_version_is_named(self):
-        self.refused("format version 7; this Paleta reads version 1", lambda plain: plain.update(format_version=7))
+        self.refused(
+            "format version 7; this Paleta reads versions 1 to 2", lambda plain: plain.update(format_version=7)
+        )
 
     def test_a_missing_field_a_wrong_type_and_an_unknown_field_are_placed(self):
-        self.refused("sheet", lambda plain: plain["sheet"].pop("lamp"))
-        self.refused("sheet / lamp / azimuth_deg", lambda plain: plain["sheet"]["lamp"].update(azimuth_deg="left"))
+        self.refused("sheet", lambda plain: plain["sheet"]["light"].pop("lamp"))
+        self.refused(
+            "sheet / light / lamp / azimuth_deg",
+            lambda plain: plain["sheet"]["light"]["lamp"].update(azimuth_deg="left"),
+        )
         self.refused("extra", lambda plain: plain.update(extra=1))
-        self.refused("sheet / edits / 0", lambda plain: plain["sheet"].update(edits=[{"op": "cut", "regions": [1, 2]}]))
+        self.refused(
+            "sheet / regions / edits / 0",
+            lambda plain: plain["sheet"]["regions"].update(edits=[{"op": "cut", "regions": [1, 2]}]),
+        )
 
     def test_an_impossible_value_is_named(self):
-        self.refused("0..90, got 99", lambda plain: plain["sheet"]["lamp"].update(elevation_deg=99))
-        self.refused("no school of shade order", lambda plain: plain["sheet"].update(school="W1"))
-        self.refused("unknown paper", lambda plain: plain["sheet"]["swatches"][0].update(paper="parchment"))
+        self.refused(
+            "is greater than the maximum", lambda plain: plain["sheet"]["light"]["lamp"].update(elevation_deg=99)
+        )
+        self.refused("no school of shade order", lambda plain: plain["sheet"]["order"].update(school="W1"))
 
     def test_an_unknown_swatch_is_named_in_a_ramp_and_in_a_pass(self):
         self.refused(
-            "'ghost-1', which is not on the sheet", lambda plain: plain["sheet"]["regions"][0].update(ramp=["ghost-1"])
+            "'ghost-1', which is not on the sheet",
+            lambda plain: plain["sheet"]["regions"]["settings"][0].update(ramp=["ghost-1"]),
         )
         self.refused(
             "'ghost-1', which is not in the recipe", lambda plain: plain["plan"]["passes"][0].update(swatch="ghost-1")
@@ -119,11 +130,98 @@ class DamagedFileTest(SimpleTestCase):
         self.refused("not base64", lambda plain: plain["files"].update({sha(PICTURE): "?"}))
 
 
+class OlderFormatTest(SimpleTestCase):
+    """A file of format 1, written by the program that had it."""
+
+    OLD = (Path(__file__).parent / "data" / "recipe-format-1.json").read_bytes()
+
+    def test_a_file_of_format_1_is_lifted_with_everything_in_it(self):
+        recipe = load(self.OLD)
+        sheet = recipe.sheet
+        self.assertEqual((sheet.stamp.paper, sheet.stamp.outline_ink), ("toned-grey", "pale"))
+        self.assertEqual((sheet.light.lamp.azimuth_deg, sheet.light.glows[0].tint), (52, "#ffd27a"))
+        self.assertEqual((sheet.light.shade, sheet.light.follow, sheet.light.true_to_scene), (0.25, 0.5, 0.5))
+        self.assertEqual((sheet.regions.sensitivity, sheet.regions.gap_mm), (0.2, 0.8))
+        self.assertEqual((sheet.order.wish, sheet.order.masked, sheet.colours.key), ("focal", True, "night"))
+        self.assertEqual((sheet.finish.touches, sheet.finish.notes), (("gloss",), "Gloss on the lantern."))
+        self.assertEqual(sheet.card.notes, "A2")
+        self.assertEqual(sheet.regions.settings[1].ramp, ("grey-90", "grey-70", "grey-50"))
+        self.assertEqual([one.swatch for one in recipe.plan.passes], ["grey-90", "grey-50", "grey-70", "grey-90"])
+        self.assertEqual(load(dump(recipe)), recipe)
+
+    def test_a_fault_in_an_old_file_is_placed_in_the_old_files_words(self):
+        plain = json.loads(self.OLD)
+        plain["sheet"]["lamp"].pop("ambient")
+        with self.assertRaisesMessage(RecipeError, "at sheet / lamp"):
+            load(json.dumps(plain).encode())
+
+    def test_a_paper_that_no_longer_ships_is_named(self):
+        plain = json.loads(self.OLD)
+        plain["sheet"]["swatches"][0].update(paper="parchment")
+        with self.assertRaisesMessage(RecipeError, "unknown paper 'parchment'"):
+            load(json.dumps(plain).encode())
+
+    def test_a_bad_school_in_an_old_file_is_refused(self):
+        plain = json.loads(self.OLD)
+        plain["sheet"]["own_school"] = {"code": "own-1", "name": "", "medium": "oil", "summary": "", "steps": []}
+        with self.assertRaises(RecipeError):
+            load(json.dumps(plain).encode())
+
+
+class HostileFileTest(SimpleTestCase):
+    def refused(self, words: str, change) -> None:
+        plain = json.loads(dump(make_recipe()))
+        change(plain)
+        with self.assertRaisesMessage(RecipeError, words):
+            load(json.dumps(plain).encode())
+
+    def test_half_of_a_surrogate_pair_is_refused_wherever_it_stands(self):
+        self.refused("cannot be written down", lambda plain: plain["sheet"]["stamp"].update(title="\ud800"))
+        self.refused("cannot be written down", lambda plain: plain["plan"]["passes"][0].update(how="\udfff"))
+
+    def test_numbers_without_bound_are_refused(self):
+        self.refused("version", lambda plain: plain.update(version=5000 * 10**9))
+        self.refused("glows / 0", lambda plain: plain["sheet"]["light"].update(glows=[GLOW | {"x_mm": 1e300}]))
+        self.refused("base_mm", lambda plain: plain["sheet"]["regions"]["settings"][0].update(base_mm=[1e300, 0]))
+        self.refused("400 digits", lambda plain: plain["sheet"]["colours"]["swatches"][0].update(lab=[10**399, 0, 0]))
+
+    def test_the_drawer_is_named_in_plain_digits(self):
+        self.refused("drawer", lambda plain: plain["sheet"]["colours"].update(drawer="²"))
+        self.refused("drawer", lambda plain: plain["sheet"]["colours"].update(drawer="1" * 5000))
+
+    def test_a_list_that_is_too_long_is_refused_by_its_length(self):
+        one = json.loads(dump(make_recipe()))["plan"]["passes"][0] | {"shade": "none"}
+        self.refused("40,001 passes", lambda plain: plain["plan"].update(passes=[one] * 40_001))
+
+    def test_deep_nesting_is_refused(self):
+        nested = []
+        for _ in range(200):
+            nested = [nested]
+        self.refused("nested", lambda plain: plain.update(extra=nested))
+
+
+GLOW = {"x_mm": 1, "y_mm": 1, "height_mm": 8, "reach_mm": 20, "strength": 1, "tint": "", "reserve_mm": 0}
+
+
+class OwnPaperTest(SimpleTestCase):
+    def test_a_swatch_on_a_paper_of_its_own_comes_back_with_it(self):
+        paper = Paper("mine", "Mother's blotting paper", (88.0, 1.0, 6.0), 120, "text")
+        pens = {pen.code: replace(pen, paper=paper) for pen in grey_pens(90, 70, 50)}
+        recipe = make_recipe(swatches=pens)
+        self.assertEqual(load(dump(recipe)).sheet.colours.swatches["grey-70"].paper, paper)
+
+    def test_what_is_no_number_never_reaches_a_file(self):
+        with self.assertRaisesMessage(RecipeError, "true_to_scene must lie"):
+            make_sheet(true_to_scene=float("nan"))
+        with self.assertRaisesMessage(RecipeError, "must lie in 0.05..2, got nan"):
+            RegionSetting(name="Moon", bulge=float("nan"))
+
+
 class WhatChangedTest(SimpleTestCase):
     def test_each_kind_of_change_is_said_in_a_sentence(self):
         before = make_recipe()
-        setting = before.sheet.regions[1]
-        measured_anew = replace(before.sheet.swatches["grey-90"], lab=(88.0, 1.0, 0.0))
+        setting = before.sheet.regions.settings[1]
+        measured_anew = replace(before.sheet.colours.swatches["grey-90"], lab=(88.0, 1.0, 0.0))
         for sheet, words in (
             ({"lamp": Lamp(azimuth_deg=45, elevation_deg=30)}, "from 1:30, 30° high"),
             ({"glows": (Glow(x_mm=1, y_mm=2),)}, "0 became 1"),
@@ -132,27 +230,27 @@ class WhatChangedTest(SimpleTestCase):
             ({"paper": "kraft"}, "became Kraft card"),
             ({"outline_ink": "embossed"}, "Heat-embossed"),
             ({"school": "M3"}, "became Dark first"),
-            ({"finish": "gloss"}, 'became "gloss"'),
-            ({"regions": {1: replace(setting, name="Full moon")}}, "now called Full moon"),
-            ({"regions": {1: replace(setting, left_as_paper=True)}}, "left as paper now"),
-            ({"regions": {1: replace(setting, form="flat")}}, "dome became flat"),
-            ({"regions": {1: replace(setting, depth=2)}}, "stands nearer"),
-            ({"regions": {1: replace(setting, ramp=setting.ramp[:2])}}, "became Grey 90 · Grey 70"),
-            ({"regions": {1: replace(setting, ramp=())}}, "became no colours"),
-            ({"regions": {1: replace(setting, role="focal", tags=("fur",))}}, "marked as focal, fur"),
-            ({"regions": {1: replace(setting, bare_highlight=True)}}, "highlight is left bare"),
-            ({"regions": {1: replace(setting, base_mm=(1.0, 2.0))}}, "its base or its own light"),
-            ({"regions": {1: replace(setting, turn_deg=30)}}, "its base or its own light"),
-            ({"regions": {1: replace(setting, body=1)}}, "joined a body"),
+            ({"finish": {"notes": "gloss"}}, 'became "gloss"'),
+            ({"settings": {1: replace(setting, name="Full moon")}}, "now called Full moon"),
+            ({"settings": {1: replace(setting, left_as_paper=True)}}, "left as paper now"),
+            ({"settings": {1: replace(setting, form="flat")}}, "dome became flat"),
+            ({"settings": {1: replace(setting, depth=2)}}, "stands nearer"),
+            ({"settings": {1: replace(setting, ramp=setting.ramp[:2])}}, "became Grey 90 · Grey 70"),
+            ({"settings": {1: replace(setting, ramp=())}}, "became no colours"),
+            ({"settings": {1: replace(setting, role="focal", tags=("fur",))}}, "marked as focal, fur"),
+            ({"settings": {1: replace(setting, bare_highlight=True)}}, "highlight is left bare"),
+            ({"settings": {1: replace(setting, base_mm=(1.0, 2.0))}}, "its base or its own light"),
+            ({"settings": {1: replace(setting, turn_deg=30)}}, "its base or its own light"),
+            ({"settings": {1: replace(setting, body=1)}}, "joined a body"),
             ({"shade": 0.25}, "shade +25%"),
             ({"follow": 0.5}, "50% after the printed shading"),
-            ({"order_wish": "focal"}, "became focal image first"),
+            ({"wish": "focal"}, "became focal image first"),
             ({"masked": True}, "masked for the background"),
             ({"key": "night"}, "none became night"),
             ({"touches": ("gloss", "gems")}, "gloss, gems now"),
-            ({"card": "A2"}, 'became "A2"'),
+            ({"card": {"notes": "A2"}}, 'became "A2"'),
             ({"edits": ({"op": "join", "regions": [1, 2]},)}, "Regions: 1 became 1"),
-            ({"swatches": {**before.sheet.swatches, "grey-90": measured_anew}}, "Grey 90 was measured anew"),
+            ({"swatches": {**before.sheet.colours.swatches, "grey-90": measured_anew}}, "Grey 90 was measured anew"),
         ):
             with self.subTest(words=words):
                 after = replace(make_recipe(**sheet), plan=before.plan)
@@ -163,7 +261,7 @@ class WhatChangedTest(SimpleTestCase):
     def test_another_medium_and_pencil_over_marker_are_said(self):
         before = make_recipe()
         pencils = {1: grey_pens(90, 70, 50, medium="pencil")}
-        over = replace(before, sheet=before.sheet.over_itself("pencil", "P2", "7", pencils))
+        over = replace(before, sheet=before.sheet.with_pencil_over("P2", "7", pencils))
         lines = what_changed(before, over)
         self.assertIn("Medium: Alcohol marker became Coloured pencil.", lines)
         self.assertIn("Pencil goes over the marker now.", lines)
@@ -184,21 +282,21 @@ class SheetTest(SimpleTestCase):
             (lambda: RegionSetting(name=" "), "1 to 60 characters"),
             (lambda: RegionSetting(name="x", form="cube"), "got 'cube'"),
             (lambda: RegionSetting(name="x", shades=9), "got 9"),
-            (lambda: RegionSetting(name="x", ramp=("a", "a")), "different swatches"),
-            (lambda: Sheet(title=""), "1 to 120 characters"),
-            (lambda: Sheet(title="x", paper="foil"), "got 'foil'"),
-            (lambda: Sheet(title="x", medium="oil"), "got 'oil'"),
-            (lambda: Sheet(title="x", outline_ink="tea"), "got 'tea'"),
-            (lambda: Sheet(title="x", school="Z9"), "'Z9' is no school"),
-            (lambda: Sheet(title="x", school="P1"), "no school of shade order for alcohol marker"),
-            (lambda: Sheet(title="x", true_to_scene=2), "0..1, got 2"),
-            (lambda: Sheet(title="x", own_school=SCHOOLS["M2"]), "another school than the one written"),
-            (lambda: Sheet(title="x", key="dusk"), "got 'dusk'"),
-            (lambda: Sheet(title="x", order_wish="luck"), "got 'luck'"),
-            (lambda: Sheet(title="x", shade=2), "shade must lie"),
-            (lambda: Sheet(title="x", touches=("foil",)), "'foil' is no finishing touch"),
-            (lambda: Sheet(title="x", card="x" * 2001), "up to 2,000"),
-            (lambda: Sheet(title="x", regions={1: RegionSetting("Moon", under=("a",))}), "lies over a swatch"),
+            (lambda: RegionSetting(name="x", ramp=("a", "a")), "only once"),
+            (lambda: make_sheet(""), "1 to 120 characters"),
+            (lambda: make_sheet(paper="foil"), "got 'foil'"),
+            (lambda: make_sheet(medium="oil"), "got 'oil'"),
+            (lambda: make_sheet(outline_ink="tea"), "got 'tea'"),
+            (lambda: make_sheet(school="Z9"), "'Z9' is no school"),
+            (lambda: make_sheet(school="P1"), "no school of shade order for alcohol marker"),
+            (lambda: make_sheet(true_to_scene=2), "0..1, got 2"),
+            (lambda: make_sheet(own_school=SCHOOLS["M2"]), "another school than the one written"),
+            (lambda: make_sheet(key="dusk"), "got 'dusk'"),
+            (lambda: make_sheet(wish="luck"), "got 'luck'"),
+            (lambda: make_sheet(shade=2), "shade must lie"),
+            (lambda: make_sheet(touches=("foil",)), "got 'foil'"),
+            (lambda: make_sheet(card={"notes": "x" * 2001}), "to 2,000 characters"),
+            (lambda: make_sheet(settings={1: RegionSetting("Moon", under=("a",))}), "lies over a swatch"),
             (lambda: RegionSetting(name="x", axis_deg=400), "400"),
             (lambda: RegionSetting(name="x", role="hero"), "hero"),
         ):
@@ -207,18 +305,20 @@ class SheetTest(SimpleTestCase):
 
     def test_another_medium_takes_ramps_off_but_keeps_wishes(self):
         sheet = make_recipe().sheet.with_medium("pencil")
-        self.assertEqual((sheet.school, sheet.regions[1].ramp, dict(sheet.swatches)), ("P1", (), {}))
-        self.assertEqual(sheet.regions[1].wish_lab, (70.5, 1, -2))
+        self.assertEqual(
+            (sheet.order.school, sheet.regions.settings[1].ramp, dict(sheet.colours.swatches)), ("P1", (), {})
+        )
+        self.assertEqual(sheet.regions.settings[1].wish_lab, (70.5, 1, -2))
 
     def test_a_swatch_that_is_in_no_drawer_cannot_be_laid(self):
         sheet = make_recipe().sheet
         with self.assertRaisesMessage(RecipeError, "no swatch 'ghost'"):
-            sheet.with_regions({1: replace(sheet.regions[1], ramp=("ghost",))})
+            sheet.with_regions({1: replace(sheet.regions.settings[1], ramp=("ghost",))})
 
     def test_swatches_nobody_uses_leave_the_sheet(self):
         sheet = make_recipe().sheet
-        bare = sheet.with_regions({1: replace(sheet.regions[1], ramp=sheet.regions[1].ramp[:1])})
-        self.assertEqual(list(bare.swatches), ["grey-90"])
+        bare = sheet.with_regions({1: replace(sheet.regions.settings[1], ramp=sheet.regions.settings[1].ramp[:1])})
+        self.assertEqual(list(bare.colours.swatches), ["grey-90"])
 
 
 class CarryOverTest(SimpleTestCase):
@@ -228,8 +328,8 @@ class CarryOverTest(SimpleTestCase):
         self.labels = np.zeros((100, 200), np.int32)
         self.labels[10:90, 10:100], self.labels[10:90, 100:190] = 1, 2
         self.old = region_map(self.labels)
-        self.sheet = Sheet(
-            title="Boxes", regions={1: RegionSetting(name="Left", form="tube"), 2: RegionSetting(name="Right")}
+        self.sheet = make_sheet(
+            "Boxes", settings={1: RegionSetting(name="Left", form="tube"), 2: RegionSetting(name="Right")}
         )
 
     def test_settings_follow_their_place_not_their_number(self):
@@ -240,9 +340,14 @@ class CarryOverTest(SimpleTestCase):
 
     def test_a_join_is_made_again_and_a_region_that_is_gone_is_named(self):
         joined = replace(
-            self.sheet, edits=({"op": "join", "regions": [1, 2]},), regions={1: RegionSetting(name="Both")}
+            self.sheet,
+            regions=replace(
+                self.sheet.regions,
+                edits=({"op": "join", "regions": [1, 2]},),
+                settings={1: RegionSetting(name="Both")},
+            ),
         )
-        old = apply_edits(self.old, joined.edits)
+        old = apply_edits(self.old, joined.regions.edits)
         carried = carry_over(joined, old, self.old)
         self.assertEqual([one.name for one in carried.regions.values()], ["Both"])
         self.assertEqual(carried.edits, ({"op": "join", "regions": [1, 2]},))
@@ -252,7 +357,8 @@ class CarryOverTest(SimpleTestCase):
     def test_a_barrier_is_drawn_again_where_it_still_parts_something(self):
         line = [[14 / 11.811 * 10, 0], [14 / 11.811 * 10, 9]]  # x = 140 px, upright through the right box
         split = {"op": "split", "region": 2, "line": line}
-        sheet = replace(self.sheet, edits=(split,), regions={**self.sheet.regions, 3: RegionSetting(name="Far right")})
+        settings = {**self.sheet.regions.settings, 3: RegionSetting(name="Far right")}
+        sheet = self.sheet.with_part("regions", edits=(split,), settings=settings)
         old = apply_edits(self.old, [split])
         carried = carry_over(sheet, old, region_map(np.choose(self.labels, (0, 2, 1))))
         self.assertEqual(carried.edits, ({**split, "region": 1},))

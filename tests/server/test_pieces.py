@@ -8,10 +8,10 @@ from pathlib import Path
 import cv2
 import numpy as np
 from django.test import TestCase
+from server.pieces.cache import DiskCache
 
 from paleta.light import Body, Lamp, illuminate, model_forms, relief_from_bytes, relief_to_bytes
 from server.pieces import bench
-from server.pieces.cache import DiskCache
 from server.pieces.models import Piece, Step
 from tests.builders import as_file, disc, line_drawing, region_map
 from tests.core.test_impression import huge_png

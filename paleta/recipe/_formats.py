@@ -1,0 +1,202 @@
+"""The recipe file's format, its JSON Schema, and the lifts that bring older formats up to it, step by step."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from functools import cache
+from importlib.resources import files
+from typing import Any
+
+import jsonschema
+
+from paleta.errors import RecipeError
+from paleta.fields import LABEL, Schema, schema_of
+from paleta.media import PAPERS
+from paleta.recipe._recipe import MOST_VERSIONS
+from paleta.recipe._regions import MOST_REGIONS
+from paleta.recipe._sheet import Sheet
+
+FORMAT = "paleta-recipe"
+FORMAT_VERSION = 2
+MOST_PASSES = 40_000
+NUMBER: Schema = {"type": "number", "minimum": -1e9, "maximum": 1e9}
+TEXT: Schema = {"type": "string", "maxLength": 400}
+
+
+def _whole(least: int = 0, most: int = 1_000_000) -> Schema:
+    return {"type": "integer", "minimum": least, "maximum": most}
+
+
+def _record(**properties: Schema) -> Schema:
+    return {"type": "object", "properties": properties, "required": sorted(properties), "additionalProperties": False}
+
+
+def _many(items: Schema, most: int) -> Schema:
+    return {"type": "array", "items": items, "maxItems": most}
+
+
+PASS = _record(
+    number=_whole(1), region=LABEL.schema(), name=TEXT, swatch=TEXT, shade=_whole(1, 5), zones=_many(_whole(0, 4), 5),
+    zone=TEXT, join={"enum": ["start", "wet", "dry", "any"]}, how=TEXT, area_mm2=NUMBER, start_s=NUMBER, end_s=NUMBER,
+    wait_s=NUMBER, wait_for=TEXT, change={"type": "boolean"},
+)  # fmt: skip
+HANDLING = _record(
+    kind={"enum": ["lay", "lift"]}, mask=_whole(), name=TEXT, how=TEXT, before_pass=_whole(1), start_s=NUMBER,
+    end_s=NUMBER, wait_s=NUMBER,
+)  # fmt: skip
+SCHEMA: Schema = {
+    "$schema": "https://json-schema.org/draft/2020-12/schema",
+    "title": f"Paleta recipe, format version {FORMAT_VERSION}",
+    "description": "Everything needed to make the same card again. Lab is CIE L*a*b* under D65; times are seconds from "
+    "the first pass; region labels are those of the packed region map after the sheet's edits; a ramp "
+    "lists swatch codes palest first; zone 0 is the deepest.",
+    **_record(
+        format={"const": FORMAT},
+        format_version={"const": FORMAT_VERSION},
+        version=_whole(1, MOST_VERSIONS),
+        impression=_record(
+            sha256={"type": "string", "pattern": "^[0-9a-f]{64}$"},
+            regions_sha256={"type": "string", "pattern": "^[0-9a-f]{64}$"},
+            width_px=_whole(1, 100_000),
+            height_px=_whole(1, 100_000),
+            dpi={"type": "number", "exclusiveMinimum": 0, "maximum": 10_000},
+        ),
+        sheet=schema_of(Sheet),
+        plan=_record(
+            passes=_many(PASS, MOST_PASSES),
+            handling=_many(HANDLING, 100),
+            pen_changes=_whole(),
+            duration_s=NUMBER,
+            bound_s=NUMBER,
+        ),
+        files={
+            "type": "object",
+            "propertyNames": {"pattern": "^[0-9a-f]{64}$"},
+            "additionalProperties": {"type": "string"},
+            "description": "Base64 of the picture and of the region map, by their SHA-256.",
+        },
+    ),
+}
+"""JSON Schema 2020-12 of the file, published in docs/."""
+
+
+def to_newest(plain: Any, *, trusted: bool = False) -> dict[str, Any]:
+    """A recipe file's JSON in today's format, checked whole unless it is `trusted`: kept by Paleta itself.
+
+    Raises
+    ------
+    RecipeError
+        No recipe, a format this version does not know, or a fault, named with its place.
+    """
+    if not isinstance(plain, dict) or plain.get("format") != FORMAT:
+        raise RecipeError("This is not a Paleta recipe.")
+    found = plain.get("format_version")
+    if not isinstance(found, int) or isinstance(found, bool) or not 1 <= found <= FORMAT_VERSION:
+        raise RecipeError(
+            f"The recipe has format version {_short(repr(found), 40)}; "
+            f"this Paleta reads versions 1 to {FORMAT_VERSION}."
+        )
+    if trusted:
+        for version in range(found, FORMAT_VERSION):
+            plain = {**LIFTS[version](plain), "format_version": version + 1}
+        return plain
+    # Lengths first: a list of a million bad lines must not be looked through line by line.
+    _check_lengths(plain)
+    for version in range(found, FORMAT_VERSION):
+        _check(plain, version)
+        plain = {**LIFTS[version](plain), "format_version": version + 1}
+    _check(plain, FORMAT_VERSION)
+    return plain
+
+
+def _check_lengths(plain: dict[str, Any]) -> None:
+    plan, sheet = plain.get("plan"), plain.get("sheet")
+    passes = plan.get("passes") if isinstance(plan, dict) else None
+    if isinstance(passes, list) and len(passes) > MOST_PASSES:
+        raise RecipeError(f"The recipe has {len(passes):,} passes; {MOST_PASSES:,} are the most.")
+    lists = [*sheet.values()] if isinstance(sheet, dict) else []
+    lists += [one for part in lists if isinstance(part, dict) for one in part.values()]
+    if any(isinstance(one, list) and len(one) > MOST_REGIONS for one in lists):
+        raise RecipeError(f"A list on the recipe's sheet is longer than {MOST_REGIONS:,}.")
+
+
+def _check(plain: dict[str, Any], version: int) -> None:
+    fault = next(_validator(version).iter_errors(plain), None)
+    if fault is not None:
+        place = " / ".join(str(step) for step in fault.absolute_path) or "the top"
+        raise RecipeError(f"The recipe does not hold together at {place}: {_short(fault.message, 160)}.")
+
+
+def _short(message: str, most: int) -> str:
+    return message if len(message) <= most else message[: most - 3] + "..."
+
+
+@cache
+def _validator(version: int) -> jsonschema.Draft202012Validator:
+    if version == FORMAT_VERSION:
+        return jsonschema.Draft202012Validator(SCHEMA)
+    frozen = files("paleta.recipe") / "formats" / f"{version}.schema.json"
+    return jsonschema.Draft202012Validator(json.loads(frozen.read_text()))
+
+
+def sheet_1_to_2(old: dict[str, Any]) -> dict[str, Any]:
+    """A sheet of format 1, which was one flat record, as the parts of format 2."""
+    regions = [{**_REGION_1, **one} for one in old["regions"]]
+    return {
+        "stamp": {key: old[key] for key in ("title", "outline_ink", "paper")},
+        "regions": {
+            "sensitivity": old["ink"],
+            "gap_mm": old["gap_mm"],
+            "map_sha256": old["regions_sha256"],
+            "edits": old["edits"],
+            "fronts": old.get("fronts", []),
+            "settings": regions,
+        },
+        "light": {
+            "lamp": old["lamp"],
+            "glows": [{"tint": "", "reserve_mm": 0, **glow} for glow in old["glows"]],
+            "shadows": old["shadows"],
+            "true_to_scene": old["true_to_scene"],
+            "shade": old.get("shade", 0),
+            "follow": old.get("follow", 0),
+        },
+        "colours": {
+            "medium": old["medium"],
+            "drawer": old["drawer"],
+            "key": old.get("key", ""),
+            "swatches": [_swatch_1_to_2(one) for one in old["swatches"]],
+            "under_swatches": [_swatch_1_to_2(one) for one in old.get("under_swatches", [])],
+        },
+        "order": {
+            "school": old["school"],
+            "own_school": old.get("own_school"),
+            "wish": old.get("order_wish", ""),
+            "masked": old.get("masked", False),
+        },
+        "finish": {"touches": list(dict.fromkeys(old.get("touches", []))), "notes": old["finish"]},
+        "card": {"notes": old["card"]},
+    }
+
+
+_REGION_1: dict[str, Any] = {
+    "base_mm": None, "turn_deg": 0, "bare_highlight": False, "role": "", "tags": [], "guessed": False, "under": [],
+}  # fmt: skip
+"""What the first files of format 1 did not name yet."""
+
+
+def _swatch_1_to_2(old: dict[str, Any]) -> dict[str, Any]:
+    """Format 1 named a paper that ships by its code; format 2 holds the paper whole."""
+    paper = PAPERS.get(old["paper"])
+    if paper is None:
+        raise RecipeError(f"{old['name']}: unknown paper {old['paper']!r}.")
+    whole = {"code": paper.code, "name": paper.name, "lab": list(paper.lab), "gsm": paper.gsm, "kind": paper.kind}
+    return {"two_coats": None, **old, "paper": whole}
+
+
+def _recipe_1_to_2(plain: dict[str, Any]) -> dict[str, Any]:
+    return {**plain, "sheet": sheet_1_to_2(plain["sheet"]), "plan": {"handling": [], **plain["plan"]}}
+
+
+LIFTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _recipe_1_to_2}
+"""How a file of a format becomes one of the next."""

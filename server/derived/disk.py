@@ -1,0 +1,37 @@
+"""Results on disk that can be made again: they outlast a restart, the least recently used go first."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import cache
+
+from diskcache import Cache
+from django.conf import settings
+
+from server.derived.memory import memory
+
+
+def kept(kind: str, key: str, make: Callable[[], bytes]) -> bytes:
+    """The bytes kept under `key`, made and kept now if there are none, and never twice at once."""
+    name = f"{kind} {key}"
+    found = _cache(settings.CACHE_ROOT).get(name)
+    if found is not None:
+        return found
+
+    def made() -> bytes:
+        data = make()
+        _cache(settings.CACHE_ROOT).set(name, data)
+        return data
+
+    # Who waits for the same key waits in memory; the bytes stay there no longer than anything else.
+    return memory.get(("disk", str(settings.CACHE_ROOT), name), made)
+
+
+def peek(kind: str, key: str) -> bytes | None:
+    """The bytes if they are kept; nothing is made."""
+    return _cache(settings.CACHE_ROOT).get(f"{kind} {key}")
+
+
+@cache
+def _cache(folder: object) -> Cache:
+    return Cache(str(folder), size_limit=settings.CACHE_BYTES, eviction_policy="least-recently-used")

@@ -1,0 +1,118 @@
+"""Reliefs and the light that falls on them."""
+
+from __future__ import annotations
+
+import hashlib
+
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.checks import LightDoubt, check_light
+from paleta.light import (
+    SCALE,
+    Lamp,
+    Relief,
+    glow_light,
+    illuminate,
+    levels,
+    printed_shading,
+    relief_from_bytes,
+    thresholds,
+    zone_shares,
+)
+from paleta.recipe import Sheet, bodies_of, zoning_of
+from server.derived import chores, disk, worker
+from server.derived.maps import Stamping, map_key, map_sha256, region_map
+from server.derived.memory import memory
+from server.files import store
+
+FORMS_KEY = "5"
+"""To be raised when the modelling of forms or the painting changes, so that no old result is shown."""
+
+
+def relief_key(stamping: Stamping, sheet: Sheet) -> str:
+    """Names the relief of the sheet's bodies."""
+    text = f"{FORMS_KEY} {map_key(stamping, sheet)} {bodies_of(sheet)}"
+    return hashlib.sha256(text.encode()).hexdigest()
+
+
+def relief_of(stamping: Stamping, sheet: Sheet) -> Relief:
+    key = relief_key(stamping, sheet)
+
+    def make() -> bytes:
+        packed = store.fetch(map_sha256(stamping, sheet))
+        return worker.run(chores.model, packed, stamping.dpi, sheet.regions.edits, tuple(bodies_of(sheet)))
+
+    return memory.get(("relief", key), lambda: relief_from_bytes(disk.kept("relief", key, make)))
+
+
+def light_of(
+    stamping: Stamping, sheet: Sheet, *, lamp: Lamp | None = None, full_size: bool = False
+) -> NDArray[np.float32]:
+    """The sheet's light, or that of another lamp."""
+    return illuminate(
+        relief_of(stamping, sheet),
+        lamp or sheet.light.lamp,
+        sheet.light.glows,
+        full_size=full_size,
+        shadows=sheet.light.shadows,
+        printed=_printed(stamping, sheet),
+        follow=sheet.light.follow,
+        glowing=_glowing(stamping, sheet),
+    )
+
+
+def light_doubts(stamping: Stamping, sheet: Sheet) -> list[LightDoubt]:
+    """Bodies that are lit against the lamp."""
+    key = ("doubts", relief_key(stamping, sheet), sheet.light.lamp, sheet.light.follow)
+
+    def look() -> list[LightDoubt]:
+        found = region_map(stamping, sheet)
+        light = illuminate(
+            relief_of(stamping, sheet),
+            sheet.light.lamp,
+            full_size=False,
+            shadows=False,
+            printed=_printed(stamping, sheet),
+            follow=sheet.light.follow,
+        )
+        return check_light(
+            light,
+            np.ascontiguousarray(found.labels[::SCALE, ::SCALE]),
+            bodies_of(sheet),
+            sheet.light.lamp,
+            px_per_mm=found.px_per_mm / SCALE,
+            follows_print=sheet.light.follow > 0,
+        )
+
+    return memory.get(key, look)
+
+
+def shares_of(stamping: Stamping, sheet: Sheet) -> dict[int, tuple[float, ...]]:
+    """How much of each region lies in each of its zones under the sheet's light."""
+    zoning = zoning_of(sheet)
+
+    def measure() -> dict[int, tuple[float, ...]]:
+        labels = np.ascontiguousarray(region_map(stamping, sheet).labels[::SCALE, ::SCALE])
+        steps = levels(light_of(stamping, sheet))
+        return zone_shares(steps, labels, thresholds(steps, labels, zoning))
+
+    lit = (sheet.light.lamp, sheet.light.glows, sheet.light.shadows, sheet.light.follow)
+    return memory.get(("shares", relief_key(stamping, sheet), lit, repr(zoning)), measure)
+
+
+def _printed(stamping: Stamping, sheet: Sheet) -> NDArray[np.float32] | None:
+    """The shading printed on the stamp, if the sheet follows it."""
+    if not sheet.light.follow:
+        return None
+    return memory.get(("printed", map_key(stamping, sheet)), lambda: printed_shading(region_map(stamping, sheet)))
+
+
+def _glowing(stamping: Stamping, sheet: Sheet) -> NDArray[np.float32] | None:
+    """The glows' light, which stays while the lamp turns."""
+    if not sheet.light.glows:
+        return None
+    return memory.get(
+        ("glowing", relief_key(stamping, sheet), sheet.light.glows),
+        lambda: glow_light(relief_of(stamping, sheet), sheet.light.glows),
+    )

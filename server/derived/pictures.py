@@ -1,0 +1,93 @@
+"""Pictures of the bench: the views, the small one for the shelf, and the labels the page points with."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from typing import Any
+
+import cv2
+import numpy as np
+
+from paleta.impression import read
+from paleta.light import SCALE, Lamp, glow_tint, levels, reserved_zones, thresholds
+from paleta.picture import Canvas, looks_of, make_canvas, paint
+from paleta.recipe import Sheet, sheet_to_plain, zoning_of
+from server.derived import disk
+from server.derived.light import FORMS_KEY, light_of, relief_of
+from server.derived.maps import Stamping, map_key, region_map
+from server.derived.memory import memory
+from server.files import store
+
+QUALITY, LIVE_QUALITY, SMALL_QUALITY = 92, 85, 88
+"""Of JPEG. While the lamp moves, a smaller file shows sooner."""
+SHELF_PX = 420
+"""Width of the pictures on the shelf, as the page asks for them."""
+UNLIT = ("line", "ink", "regions")
+"""Views that no lamp changes."""
+
+
+def picture(stamping: Stamping, sheet: Sheet, view: str, *, lamp: Lamp | None = None, live: bool = False) -> bytes:
+    """JPEG of one view; `live` gives every second pixel, fast enough to follow the lamp."""
+    step = SCALE if live else 1
+    canvas = _canvas(stamping, sheet, step)
+    if view in UNLIT:
+        light_levels, starts = np.zeros(canvas.labels.shape, np.int32), {}
+    else:
+        light_levels = levels(light_of(stamping, sheet, lamp=lamp, full_size=not live))
+        starts = thresholds(light_levels, canvas.labels, zoning_of(sheet))
+    pixels = paint(
+        canvas,
+        view,
+        light_levels=light_levels,
+        looks=looks_of(sheet, sheet.order.school_used),
+        thresholds=starts,
+        paper_lab=sheet.stamp.paper_used.lab,
+        medium=sheet.colours.medium,
+        **_glow_parts(stamping, sheet, canvas, step),
+    )
+    return _jpeg(pixels, LIVE_QUALITY if live else QUALITY)
+
+
+def small_picture(stamping: Stamping, sheet: Sheet, width_px: int) -> bytes:
+    """A small coloured picture for the shelf."""
+    text = json.dumps(sheet_to_plain(sheet), sort_keys=True)
+    key = hashlib.sha256(f"{FORMS_KEY} {stamping} {width_px} {text}".encode()).hexdigest()
+    return disk.kept("small", key, lambda: _small(stamping, sheet, width_px))
+
+
+def labels_picture(stamping: Stamping, sheet: Sheet) -> bytes:
+    """The label map on every second pixel as a PNG: label = red + 256 * green."""
+    labels = region_map(stamping, sheet).labels[::SCALE, ::SCALE].astype(np.uint16)
+    bgr = np.stack([np.zeros_like(labels), labels >> 8, labels & 255], axis=-1).astype(np.uint8)
+    return cv2.imencode(".png", bgr, [cv2.IMWRITE_PNG_COMPRESSION, 4])[1].tobytes()
+
+
+def _canvas(stamping: Stamping, sheet: Sheet, step: int) -> Canvas:
+    medium = sheet.colours.medium
+
+    def make() -> Canvas:
+        impression = read(store.fetch(stamping.impression_sha256), dpi=stamping.dpi)
+        return make_canvas(impression, region_map(stamping, sheet), step, medium)
+
+    return memory.get(("canvas", map_key(stamping, sheet), stamping.impression_sha256, step, medium), make)
+
+
+def _glow_parts(stamping: Stamping, sheet: Sheet, canvas: Canvas, step: int) -> dict[str, Any]:
+    glows, px_per_mm = sheet.light.glows, region_map(stamping, sheet).px_per_mm
+    tints = ()
+    if any(glow.tint for glow in glows):
+        tints = tuple(glow_tint(relief_of(stamping, sheet), glows, full_size=step == 1))
+    return {"tints": tints, "bare": reserved_zones(canvas.labels.shape, glows, px_per_mm=px_per_mm / step)}
+
+
+def _small(stamping: Stamping, sheet: Sheet, width_px: int) -> bytes:
+    large = cv2.imdecode(np.frombuffer(picture(stamping, sheet, "coloured", live=True), np.uint8), cv2.IMREAD_COLOR)
+    height = max(1, round(large.shape[0] * width_px / large.shape[1]))
+    small = cv2.resize(large, (width_px, height), interpolation=cv2.INTER_AREA)
+    return cv2.imencode(".jpg", small, [cv2.IMWRITE_JPEG_QUALITY, SMALL_QUALITY])[1].tobytes()
+
+
+def _jpeg(pixels: np.ndarray, quality: int) -> bytes:
+    bgr = cv2.cvtColor(pixels, cv2.COLOR_RGB2BGR)
+    return cv2.imencode(".jpg", bgr, [cv2.IMWRITE_JPEG_QUALITY, quality])[1].tobytes()

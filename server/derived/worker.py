@@ -1,0 +1,113 @@
+"""Heavy work in a process of its own: with a limit on time and memory, at most two at once, stopped if nobody waits.
+
+A picture that somebody sent is never read by the process that serves everyone.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import contextvars
+import multiprocessing
+import threading
+import time
+from collections.abc import Callable, Iterator
+from multiprocessing.connection import Connection
+from typing import Any, TypeVar
+
+from django.conf import settings
+
+from server.derived import chores
+from server.derived.chores import TookTooLong, TookTooMuch
+
+Made = TypeVar("Made")
+TICK_S = 0.25
+"""How often is looked whether anybody still waits."""
+
+
+class NobodyWaits(Exception):
+    """Whoever asked has gone."""
+
+
+_room = threading.BoundedSemaphore(settings.HEAVY_AT_ONCE)
+_gone: contextvars.ContextVar[Callable[[], bool]] = contextvars.ContextVar("gone", default=lambda: False)
+
+
+@contextlib.contextmanager
+def waited_for_by(gone: Callable[[], bool]) -> Iterator[None]:
+    """Work begun inside is stopped once `gone` says that the client has left."""
+    token = _gone.set(gone)
+    try:
+        yield
+    finally:
+        _gone.reset(token)
+
+
+def run(work: Callable[..., Made], *values: Any, limit_s: float = 120.0, memory_mb: int = 900) -> Made:
+    """`work(*values)` in a process of its own. `work` is a module's function, values and result can be pickled.
+
+    Raises
+    ------
+    TookTooLong, TookTooMuch
+        At the limit.
+    NobodyWaits
+        If the client went away meanwhile.
+    Exception
+        Whatever `work` raised.
+    """
+    limit = (memory_mb + chores.ALWAYS_MB) * 2**20
+    with _turn():
+        ours, theirs = _context().Pipe()
+        process = _context().Process(target=chores.do, args=(theirs, limit, work, values), daemon=True)
+        process.start()
+        theirs.close()
+        try:
+            return _result(ours, time.monotonic() + limit_s)
+        finally:
+            ours.close()
+            process.kill()
+            process.join()
+
+
+@contextlib.contextmanager
+def _turn() -> Iterator[None]:
+    while not _room.acquire(timeout=TICK_S):
+        if _gone.get()():
+            raise NobodyWaits
+    try:
+        yield
+    finally:
+        _room.release()
+
+
+def _result(pipe: Connection, until_s: float) -> Any:
+    while not pipe.poll(TICK_S):
+        if time.monotonic() > until_s:
+            raise TookTooLong("This takes too long and was stopped. Try a smaller or simpler picture.")
+        if _gone.get()():
+            raise NobodyWaits
+    try:
+        good, value = pipe.recv()
+    except EOFError as error:
+        raise TookTooMuch("This needs more memory than there is. Try a smaller or simpler picture.") from error
+    if good:
+        return value
+    raise value
+
+
+_guard = threading.Lock()
+_made: list[Any] = []
+
+
+def _context() -> Any:
+    """Processes are forked from one that has the libraries loaded and nothing else: quick, and safe beside threads."""
+    with _guard:
+        if not _made:
+            context = multiprocessing.get_context("forkserver")
+            context.set_forkserver_preload(["server.derived.chores"])
+            _made.append(context)
+        return _made[0]
+
+
+def warm_up() -> None:
+    """Have the libraries loaded before the first one waits."""
+    run(chores.nothing)

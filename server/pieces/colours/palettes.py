@@ -1,0 +1,88 @@
+"""Palettes: taken from a photo or the colour wheel, and laid over regions."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from django.contrib.auth.models import AbstractBaseUser
+from rest_framework.exceptions import ValidationError
+
+from paleta.colour import difference, hex_to_lab, lab_to_hex
+from paleta.palette import Ramp, find_ramps, share_out
+from paleta.recipe import Sheet
+from server.derived import chores, worker
+from server.derived.maps import region_map
+from server.ownership import require_owner
+from server.pieces.colours.ramps import drawer_of, with_best_ramps
+from server.pieces.models import Piece
+from server.pieces.steps import keep_step
+
+Lab = tuple[float, float, float]
+SAME_COLOUR = 4.0
+PHOTO_LIMIT_S = 30.0
+
+
+def colours_of_photo(data: bytes, count: int) -> list[Lab]:
+    return worker.run(chores.colours_of, data, count, limit_s=PHOTO_LIMIT_S)
+
+
+def palette(
+    *, actor: AbstractBaseUser, piece: Piece, colours: Sequence[Lab], locked: Sequence[Lab], shades: int
+) -> list[tuple[Lab, Ramp | None]]:
+    """Locked colours as they are, then `colours` that are unlike those, each with its best owned ramp."""
+    require_owner(actor, piece)
+    drawer = drawer_of(piece.sheet(), actor).shades()
+    count = max(len(colours), len(locked))
+    chosen = list(locked)
+    for colour in colours:
+        if len(chosen) < count and all(float(difference(colour, other)) > SAME_COLOUR for other in chosen):
+            chosen.append(colour)
+    # Colours travel as #rrggbb: rounded before the search, they find the same ramps when they are laid.
+    rounded = [hex_to_lab(lab_to_hex(lab)) for lab in chosen]
+    return [(lab, next(iter(find_ramps(drawer, lab, shades, alternatives=1)), None)) for lab in rounded]
+
+
+def share_out_palette(
+    *, actor: AbstractBaseUser, piece: Piece, version: int, colours: Sequence[Lab], labels: Sequence[int]
+) -> Piece:
+    """Lay a palette over regions, body by body; no labels mean every region that is still open.
+
+    Raises
+    ------
+    ValidationError
+        If there is no such region or none is open.
+    """
+    require_owner(actor, piece)
+    sheet = piece.sheet()
+    settings = sheet.regions.settings
+    wanted = set(labels) or {label for label, one in settings.items() if not one.ramp and not one.left_as_paper}
+    if not wanted:
+        raise ValidationError({"labels": "Every region has its colours already. Take some in hand to change them."})
+    unknown = wanted - settings.keys()
+    if unknown:
+        raise ValidationError({"labels": f"There is no region {min(unknown)}."})
+    wished = {label: colours[place] for label, place in _places(piece, sheet, wanted, colours).items()}
+    sheet, done = with_best_ramps(sheet, dict(sorted(wished.items())), drawer_of(sheet, actor).shades())
+    if not done:
+        raise ValidationError({"colours": "The drawer holds too few swatches for these shades."})
+    what = f"A palette over {done} region{'' if done == 1 else 's'}"
+    return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
+
+
+def _places(piece: Piece, sheet: Sheet, wanted: set[int], colours: Sequence[Lab]) -> dict[int, int]:
+    """For every wanted region the place of its colour in the palette; a body gets one."""
+    leads = sheet.regions.leads()
+    bodies = sorted({leads[label] for label in wanted})
+    place = {label: bodies.index(leads[label]) for label in wanted}
+    found = region_map(piece.stamping, sheet)
+    areas = [0.0] * len(bodies)
+    for region in found.regions:
+        if region.label in wanted:
+            areas[place[region.label]] += region.area_mm2
+    touching: dict[tuple[int, int], float] = {}
+    for border in found.borders:
+        if border.a in wanted and border.b in wanted:
+            first, second = sorted((place[border.a], place[border.b]))
+            touching[first, second] = touching.get((first, second), 0.0) + border.length_mm
+    chosen = share_out(areas, touching, colours)
+    return {label: chosen[body] for label, body in place.items()}

@@ -1,0 +1,42 @@
+"""A plan as the API tells it."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from typing import Any
+
+from paleta.checks import reserves
+from paleta.impression import RegionMap
+from paleta.order import Plan, plan_touches
+from paleta.recipe import Sheet
+from server.drawers.serializers import SwatchSerializer
+from server.pieces.order.serializers import PassSerializer
+
+
+def plan_readout(
+    sheet: Sheet, region_map: RegionMap, plan: Plan, by_region: Plan, *, timed_runs: int
+) -> dict[str, Any]:
+    # The plan lifts its own mask.
+    touches = [code for code in sheet.finish.touches if not (sheet.order.masked and code == "unmask")]
+    swatches = {
+        code: SwatchSerializer.of(one.code, one.name, one.family, one.lab)
+        for code, one in sheet.colours.swatches.items()
+    }
+    told = PassSerializer().fields.keys() - {"swatch"}
+    settings = sheet.regions.settings.values()
+    return {
+        "school": sheet.order.school_used.name,
+        "passes": [
+            {**{name: getattr(one, name) for name in told}, "swatch": swatches[one.swatch]} for one in plan.passes
+        ],
+        "handling": [asdict(one) for one in plan.handling],
+        "timed_runs": timed_runs,
+        "after": [asdict(step) for step in plan_touches(touches, sheet.colours.medium)],
+        "before": reserves(sheet, region_map),
+        "pen_changes": plan.pen_changes,
+        "duration_s": plan.duration_s,
+        "bound_s": plan.bound_s,
+        "by_region_pen_changes": by_region.pen_changes,
+        "by_region_duration_s": by_region.duration_s,
+        "uncoloured": sum(1 for setting in settings if not setting.ramp and not setting.left_as_paper),
+    }

@@ -1,0 +1,63 @@
+"""Regions over the API."""
+
+from __future__ import annotations
+
+from rest_framework.decorators import action
+from rest_framework.exceptions import ValidationError
+from rest_framework.request import Request
+from rest_framework.response import Response
+
+from paleta.recipe import RegionSetting
+from server.declared import values_given
+from server.pieces.regions import services
+from server.pieces.regions.serializers import (
+    BodySerializer,
+    EraseSerializer,
+    FindAgainSerializer,
+    JoinSerializer,
+    PutBeforeSerializer,
+    RegionFormSerializer,
+    SplitSerializer,
+)
+from server.pieces.views import PieceActions, changes
+
+
+class RegionViews(PieceActions):
+    @changes(RegionFormSerializer)
+    @action(detail=True, methods=["put"])
+    def regions(self, request: Request, pk: str) -> Response:
+        form = self.read_form(RegionFormSerializer)
+        given = values_given(RegionSetting, form)
+        if not given:
+            raise ValidationError("Say what to change in these regions.")
+        return self.change(services.change_regions, labels=form["labels"], changes=given)
+
+    @changes(JoinSerializer)
+    @action(detail=True, methods=["post"])
+    def join(self, request: Request, pk: str) -> Response:
+        return self.change(services.join_regions, **self.read_form(JoinSerializer))
+
+    @changes(EraseSerializer)
+    @action(detail=True, methods=["post"])
+    def erase(self, request: Request, pk: str) -> Response:
+        return self.change(services.erase_region, **self.read_form(EraseSerializer))
+
+    @changes(SplitSerializer)
+    @action(detail=True, methods=["post"])
+    def split(self, request: Request, pk: str) -> Response:
+        return self.change(services.split_region, **self.read_form(SplitSerializer))
+
+    @changes(BodySerializer)
+    @action(detail=True, methods=["put"])
+    def body(self, request: Request, pk: str) -> Response:
+        return self.change(services.make_body, **self.read_form(BodySerializer))
+
+    @changes(PutBeforeSerializer)
+    @action(detail=True, methods=["put"], url_path="put-before")
+    def put_before(self, request: Request, pk: str) -> Response:
+        return self.change(services.put_before, **self.read_form(PutBeforeSerializer))
+
+    @changes(FindAgainSerializer)
+    @action(detail=True, methods=["post"], url_path="find-again")
+    def find_again(self, request: Request, pk: str) -> Response:
+        return self.change(services.find_again, **self.read_form(FindAgainSerializer))

@@ -1,0 +1,39 @@
+"""Forms that set what the sheet's parts hold."""
+
+from __future__ import annotations
+
+from rest_framework import serializers
+
+from paleta.fields import kind_of
+from paleta.recipe import Card, Colours, Finish, Light, Order, Stamp
+from server.declared import field_of, form_of, serializer_of
+
+FORMS = {
+    name: serializer_of(f"{part.__name__}Form", f"What is to change in the part {name}.", form_of(part))
+    for name, part in (
+        ("stamp", Stamp),
+        ("light", Light),
+        ("colours", Colours),
+        ("order", Order),
+        ("finish", Finish),
+        ("card", Card),
+    )
+}
+"""The sheet's parts that have fields which are set as they are. Only what is named changes."""
+
+
+class GlowsSerializer(serializers.Serializer):
+    glows = field_of(kind_of(Light, "glows"))
+
+
+class MediumSerializer(serializers.Serializer):
+    medium = field_of(kind_of(Colours, "medium"))
+    drawer = serializers.IntegerField()
+
+
+class PencilOverSerializer(serializers.Serializer):
+    drawer = serializers.IntegerField()
+
+
+class SchoolChoiceSerializer(serializers.Serializer):
+    school = field_of(kind_of(Order, "school"))

@@ -1,0 +1,157 @@
+"""Freezing recipes, and recipes as files."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from dataclasses import replace
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
+from rest_framework.exceptions import NotFound
+
+from paleta.errors import EditError, RecipeError, ShapeError
+from paleta.recipe import ImpressionRecord, Recipe, build, dump, load, sheet_sha256, to_newest, what_changed
+from server.derived import chores, plans, worker
+from server.derived.maps import map_sha256
+from server.files import store
+from server.ownership import require_owner
+from server.pieces.models import Piece
+from server.pieces.pace import pace_of
+from server.pieces.shelf.services import put_on_shelf
+from server.pieces.steps import keep_step, lock
+from server.problems import Refused
+from server.recipes.models import RecipeRecord
+
+MOST_RECIPES = 2000
+CHECK_LIMIT_S, CHECK_LIMIT_MB = 30.0, 512
+
+
+def keep_recipe(*, actor: AbstractBaseUser, piece: Piece, version: int) -> RecipeRecord:
+    """Freeze the sheet as the next version. A sheet that is the newest version already makes no other one.
+
+    The plan is worked out before the database is locked.
+    """
+    require_owner(actor, piece)
+    sheet = piece.sheet()
+    plan, _ = plans.plans_of(piece.stamping, sheet, pace_of(piece.owner_id, sheet.colours.medium)[0])
+    last = piece.recipes.last()
+    before = recipe_of(last) if last else None
+    impression = ImpressionRecord(
+        sha256=piece.impression_sha256,
+        regions_sha256=map_sha256(piece.stamping, sheet),
+        width_px=piece.width_px,
+        height_px=piece.height_px,
+        dpi=piece.dpi,
+    )
+    recipe = Recipe(version=last.number + 1 if last else 1, impression=impression, sheet=sheet, plan=plan)
+    changes = what_changed(before, recipe) if before else []
+    sha256 = sheet_sha256(sheet)
+    with transaction.atomic():
+        current = lock(actor, piece, version)
+        newest = current.recipes.last()
+        if newest is not None and newest.sheet_sha256 == sha256:
+            return newest
+        if current.recipes.count() >= MOST_RECIPES:
+            raise Refused(f"A piece keeps up to {MOST_RECIPES:,} versions.", "full")
+        return _store(current, recipe, sha256, previous=last.number if last else None, changes=changes)
+
+
+def _store(
+    piece: Piece, recipe: Recipe, sha256: str, *, previous: int | None = None, changes: list[str] | None = None
+) -> RecipeRecord:
+    record = RecipeRecord.objects.create(
+        piece=piece,
+        number=recipe.version,
+        body=dump(replace(recipe, files={})).decode(),
+        sheet_sha256=sha256,
+        impression_sha256=recipe.impression.sha256,
+        regions_sha256=recipe.impression.regions_sha256,
+        previous=previous,
+        changes=changes or [],
+    )
+    piece.latest_recipe, piece.latest_sheet_sha256 = recipe.version, sha256
+    piece.save(update_fields=["latest_recipe", "latest_sheet_sha256"])
+    return record
+
+
+def recipe_of(record: RecipeRecord) -> Recipe:
+    """The frozen recipe, without its pictures. It was checked when it was kept; only its format is made today's."""
+    return build(to_newest(json.loads(record.body), trusted=True))
+
+
+def recipe_named(piece: Piece, number: str) -> RecipeRecord:
+    """The kept version with this number."""
+    record = piece.recipes.filter(number=int(number)).first()
+    if record is None:
+        raise NotFound(f"There is no version {number} of this piece.")
+    return record
+
+
+def restore_recipe(*, actor: AbstractBaseUser, piece: Piece, version: int, number: str) -> Piece:
+    """Make the sheet of a kept recipe the current one again."""
+    require_owner(actor, piece)
+    sheet = recipe_of(recipe_named(piece, number)).sheet
+    return keep_step(actor=actor, piece=piece, version=version, what=f"Back to version {number}", sheet=sheet)
+
+
+def export_recipe(*, actor: AbstractBaseUser, record: RecipeRecord) -> bytes:
+    """The recipe as a file that needs nothing but itself."""
+    require_owner(actor, record.piece)
+    names = sorted({record.impression_sha256, record.regions_sha256})
+    return dump(replace(recipe_of(record), files={name: store.fetch(name) for name in names}))
+
+
+def import_recipe(*, actor: AbstractBaseUser, data: bytes) -> Piece:
+    """A piece from a recipe file, at the version the file has. Nothing is stored if anything in it is wrong."""
+    recipe = load(data)
+    record = recipe.impression
+    if recipe.sheet.regions.map_sha256 not in ("", record.regions_sha256):
+        raise RecipeError("The recipe's sheet stands on another region map than the one it comes with.")
+    if {record.sha256, record.regions_sha256} - recipe.files.keys():
+        raise RecipeError("The recipe comes without its picture. Export it from Paleta again.")
+    check_pictures(recipe)
+    with transaction.atomic():
+        piece = put_on_shelf(
+            owner=actor,
+            sheet=recipe.sheet,
+            picture=recipe.files[record.sha256],
+            packed_map=recipe.files[record.regions_sha256],
+            size=(record.height_px, record.width_px),
+            dpi=record.dpi,
+        )
+        _store(piece, recipe, sheet_sha256(recipe.sheet))
+    return piece
+
+
+def check_pictures(recipe: Recipe) -> None:
+    """Raise RecipeError unless the picture and the map that a recipe comes with are what its sheet speaks of.
+
+    Both are looked at in a process of their own: a small file can unpack to a picture that fills any memory.
+    """
+    record = recipe.impression
+    picture, packed = recipe.files[record.sha256], recipe.files[record.regions_sha256]
+    size = (record.height_px, record.width_px)
+    try:
+        labels = worker.run(
+            chores.check_pictures,
+            picture,
+            packed,
+            size,
+            record.dpi,
+            recipe.sheet.regions.edits,
+            limit_s=CHECK_LIMIT_S,
+            memory_mb=CHECK_LIMIT_MB,
+        )
+    except (ShapeError, EditError) as error:
+        raise RecipeError("The region map inside the recipe cannot be read.") from error
+    if labels is None:
+        raise RecipeError("The pictures inside the recipe are not of the size it names.")
+    if labels != set(recipe.sheet.regions.settings):
+        raise RecipeError("The regions on the recipe's sheet are not those of its region map.")
+
+
+def files_referred_to() -> Iterator[str]:
+    """Every file that a kept version needs."""
+    for names in RecipeRecord.objects.values_list("impression_sha256", "regions_sha256").iterator():
+        yield from names

@@ -1,0 +1,39 @@
+"""Things of the server for tests: users, pieces, coloured ones."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from django.contrib.auth import get_user_model
+
+from paleta.colour import hex_to_lab
+from server.drawers.services import give_starter_drawers
+from server.pieces import regions, services
+from server.pieces.models import Piece
+from tests.builders import as_file, line_drawing
+
+
+def make_user(name: str = "ana") -> Any:
+    user = get_user_model().objects.create_user(username=name, password=f"{name}-has-a-long-word")
+    give_starter_drawers(owner=user)
+    return user
+
+
+def make_piece(owner: Any, title: str = "Ball and box", picture: np.ndarray | None = None) -> Piece:
+    data = as_file(line_drawing() if picture is None else picture, dpi=(150, 150))
+    return services.add_piece(actor=owner, data=data, title=title)
+
+
+def coloured(piece: Piece, *, hexes: tuple[str, ...] = ("#b8506f", "#3f9d8a", "#d9b45c")) -> Piece:
+    """The piece with a ramp for every region."""
+
+    for label, code in zip(sorted(piece.sheet().regions), hexes * 20, strict=False):
+        piece = regions.change_regions(
+            actor=piece.owner,
+            piece=piece,
+            version=piece.version,
+            labels=[label],
+            changes={"wish_lab": hex_to_lab(code)},
+        )
+    return services.colour_all_wishes(actor=piece.owner, piece=piece, version=piece.version)

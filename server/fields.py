@@ -8,11 +8,9 @@ from rest_framework import serializers
 
 from paleta.colour import hex_to_lab, lab_to_hex
 from paleta.errors import ShapeError
-from paleta.fields import LABEL, POINT_MM, Many, Text
-from paleta.recipe import MOST_REGIONS
+from paleta.fields import LABEL, POINT_MM
+from paleta.recipe import MOST_REGIONS, TAGS_KIND
 from server.declared import field_of
-
-TAGS = Many(Text(24, 1), 6)
 
 
 class HexField(serializers.CharField):
@@ -54,7 +52,7 @@ class TagsField(serializers.ListField):
     """Lower-case words, each once."""
 
     def __init__(self, **more: Any) -> None:
-        super().__init__(child=field_of(TAGS.kind), max_length=TAGS.most, **more)
+        super().__init__(child=field_of(TAGS_KIND.kind), max_length=TAGS_KIND.most, **more)
 
     def to_internal_value(self, data: Any) -> list[str]:
         return list(dict.fromkeys(tag.strip().lower() for tag in super().to_internal_value(data)))

@@ -36,6 +36,7 @@ INSTALLED_APPS = [
     "django.contrib.staticfiles",
     "rest_framework",
     "drf_spectacular",
+    "server.files",
     "server.accounts",
     "server.drawers",
     "server.pieces",
@@ -87,6 +88,7 @@ WHITENOISE_ROOT = WEB_DIR if WEB_DIR.exists() else None
 WHITENOISE_INDEX_FILE = False
 MEDIA_ROOT = VAR_DIR / "media"
 CACHE_ROOT = VAR_DIR / "cache"
+RESTORE_ROOT = VAR_DIR / "restores"
 CACHE_BYTES = 1_500_000_000
 MEMORY_BYTES = 320_000_000
 """Room for what is derived: on disk, and in the server's memory."""
@@ -121,6 +123,10 @@ SPECTACULAR_SETTINGS = {
     "DESCRIPTION": "The API of Paleta, a tool for colourists of stamped images.",
     "SERVE_INCLUDE_SCHEMA": False,
     "COMPONENT_SPLIT_REQUEST": True,
+    "POSTPROCESSING_HOOKS": [
+        "drf_spectacular.hooks.postprocess_schema_enums",
+        "server.contract.with_problems",
+    ],
     "ENUM_NAME_OVERRIDES": {
         "Medium": "server.drawers.models.MEDIUM_CHOICES",
         "ValueWarningKind": "server.pieces.colours.serializers.KIND_CHOICES",

@@ -7,7 +7,10 @@ export default tseslint.config(
   { plugins: { "react-hooks": reactHooks }, rules: reactHooks.configs.recommended.rules },
   {
     rules: {
-      "no-restricted-imports": ["error", { patterns: [{ group: ["@/features/*/*"], message: "Features meet only at their index.ts." }] }],
+      "no-restricted-imports": [
+        "error",
+        { patterns: [{ group: ["@/features/*/*"], message: "Features meet only at their index.ts." }] },
+      ],
     },
   },
 );

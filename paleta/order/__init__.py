@@ -9,6 +9,10 @@ from paleta.order._plan import Pass, Plan
 from paleta.order._schedule import make_plan, plan_region_by_region
 from paleta.order._schools import (
     DEFAULT_SCHOOL,
+    LONGEST_HOW,
+    LONGEST_NAME,
+    LONGEST_SUMMARY,
+    MOST_STEPS,
     OWN_PREFIX,
     SCHOOL_SCHEMA,
     SCHOOLS,
@@ -26,7 +30,11 @@ from paleta.order._work import Job, Work, expand
 
 __all__ = [
     "DEFAULT_SCHOOL",
+    "LONGEST_HOW",
+    "LONGEST_NAME",
+    "LONGEST_SUMMARY",
     "MOST_COPIES",
+    "MOST_STEPS",
     "OWN_PREFIX",
     "PACES",
     "SCHOOLS",

@@ -18,7 +18,7 @@ from paleta.media._swatch import Lab, check_lab
 from paleta.palette._ramp import SMALL_STEP, WIDE_STEP, Ramp, judge
 
 Floats = NDArray[np.float64]
-SHADE_HUES = {"keep": "Keep the hue", "cooler": "Cooler in shade", "warmer": "Warmer in shade"}
+SHADE_HUES = {"keep": "keeps its hue", "cooler": "leans cool", "warmer": "leans warm"}
 STEP_SIZES = (8.0, 10.5, 13.0, 15.0, 17.0, 20.0, 24.0)
 PREFERRED_STEP = {2: 18.0, 3: 16.0, 4: 14.0, 5: 12.0}
 """Step that shows and still melts, by number of shades. Common practice, from memory."""

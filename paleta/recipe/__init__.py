@@ -6,11 +6,11 @@ from paleta.recipe._changes import what_changed
 from paleta.recipe._colours import KEY_NAMES, Colours
 from paleta.recipe._file import build, dump, load, plan_from_plain, plan_to_plain
 from paleta.recipe._finish import Finish
-from paleta.recipe._formats import FORMAT, FORMAT_VERSION, SCHEMA, sheet_1_to_2, to_newest
+from paleta.recipe._formats import FORMAT, FORMAT_VERSION, SCHEMA, sheet_1_to_2, sheet_schema_fault, to_newest
 from paleta.recipe._light import MOST_GLOWS, Light
 from paleta.recipe._order import ORDER_WISHES, Order
 from paleta.recipe._recipe import MOST_VERSIONS, ImpressionRecord, Recipe
-from paleta.recipe._region import ROLES, TAGS, RegionSetting
+from paleta.recipe._region import ROLES, TAGS, TAGS_KIND, RegionSetting
 from paleta.recipe._regions import MOST_REGIONS, Regions
 from paleta.recipe._sheet import PARTS, Sheet, sheet_from_plain, sheet_sha256, sheet_to_plain
 from paleta.recipe._stamp import Stamp
@@ -29,6 +29,7 @@ __all__ = [
     "ROLES",
     "SCHEMA",
     "TAGS",
+    "TAGS_KIND",
     "Card",
     "CarriedOver",
     "Colours",
@@ -51,6 +52,7 @@ __all__ = [
     "plan_to_plain",
     "sheet_1_to_2",
     "sheet_from_plain",
+    "sheet_schema_fault",
     "sheet_sha256",
     "sheet_to_plain",
     "swatch_from_plain",

@@ -15,7 +15,7 @@ from paleta.recipe._swatch import SWATCH
 if TYPE_CHECKING:
     from paleta.recipe._sheet import Sheet
 
-KEY_NAMES = {"light": "Light", "middle": "Middle", "night": "Night"}
+KEY_NAMES = {"light": "light key", "middle": "middle key", "night": "night key"}
 MOST_SWATCHES = 4000
 
 

@@ -140,6 +140,20 @@ def _validator(version: int) -> jsonschema.Draft202012Validator:
     return jsonschema.Draft202012Validator(json.loads(frozen.read_text()))
 
 
+def sheet_schema_fault(plain: Any) -> str:
+    """What is wrong with a plain sheet of today's format, in a sentence; empty if nothing is."""
+    fault = next(_sheet_validator().iter_errors(plain), None)
+    if fault is None:
+        return ""
+    place = " / ".join(str(step) for step in fault.absolute_path) or "the top"
+    return f"At {place}: {_short(fault.message, 160)}."
+
+
+@cache
+def _sheet_validator() -> jsonschema.Draft202012Validator:
+    return jsonschema.Draft202012Validator(schema_of(Sheet))
+
+
 def sheet_1_to_2(old: dict[str, Any]) -> dict[str, Any]:
     """A sheet of format 1, which was one flat record, as the parts of format 2."""
     regions = [{**_REGION_1, **one} for one in old["regions"]]

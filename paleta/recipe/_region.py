@@ -16,6 +16,7 @@ TAGS = (
 )  # fmt: skip
 """Words offered for tagging, in the trade's usual order of use (common practice)."""
 FORM_NAMES = {form: form for form in FORMS}
+TAGS_KIND = Many(Text(24, 1), 6)
 CODE = Text(60, 1)
 
 
@@ -52,9 +53,7 @@ class RegionSetting:
     turn_deg: float = holds(Number(-180, 180), 0.0, said=lambda turn: f"light turned by {turn:.0f}°")
     bare_highlight: bool = holds(Flag(), False, said=lambda bare: f"highlight {'left bare' if bare else 'coloured'}")
     role: str = holds(Choice(ROLES, blank=True), "", said=lambda role: f"marked as {role or 'nothing more'}")
-    tags: tuple[str, ...] = holds(
-        Many(Text(24, 1), 6), (), said=lambda tags: f"tagged {', '.join(tags)}" if tags else "no tags"
-    )
+    tags: tuple[str, ...] = holds(TAGS_KIND, (), said=lambda tags: f"tagged {', '.join(tags)}" if tags else "no tags")
     guessed: bool = holds(Flag(), False, form=False, help="Form and depth are still a first guess.")
     under: tuple[str, ...] = holds(Many(CODE, 5), (), form=False, told=False)
 

@@ -220,7 +220,21 @@ def check_pictures(
     region_map = apply_edits(labels_from_png(packed_map, dpi=dpi), edits)
     if impression.pixels.shape[:2] != size or region_map.labels.shape != size:
         return None
-    return {region.label for region in region_map.regions}
+    return {int(label) for label in np.unique(region_map.labels)} - {0}
+
+
+def check_pieces(
+    pieces: Sequence[tuple[bytes, bytes, tuple[int, int], float, Sequence[Mapping[str, Any]], Sequence[int]]],
+) -> int | None:
+    """The place of the first piece whose picture or map does not fit; None if all do."""
+    for place, (picture, packed_map, size, dpi, edits, labels) in enumerate(pieces):
+        try:
+            found = check_pictures(picture, packed_map, size, dpi, edits)
+        except PaletaError:
+            return place
+        if found != set(labels):
+            return place
+    return None
 
 
 def colours_of(data: bytes, count: int) -> list[tuple[float, float, float]]:

@@ -8,6 +8,7 @@ from typing import Any
 import jsonpatch
 from django.db import transaction
 
+from paleta.errors import RecipeError
 from paleta.recipe import PARTS, Sheet, sheet_from_plain, sheet_to_plain
 from server.ownership import Actor, require_owner
 from server.pieces.models import Piece, Step
@@ -79,9 +80,13 @@ def _move(actor: Actor, piece: Piece, version: int, *, by: int) -> Piece:
     # The first step has nothing before it to go back to.
     if taken is None or (by < 0 and not current.steps.filter(number=current.position - 1).exists()):
         raise Refused(f"There is nothing to {'undo' if by < 0 else 'redo'}.", "no_such_step")
-    plain = _patched(current.current_sheet, taken.back if by < 0 else taken.forward)
+    try:
+        plain = _patched(current.current_sheet, taken.back if by < 0 else taken.forward)
+        sheet = sheet_from_plain(plain)
+    except (jsonpatch.JsonPatchException, jsonpatch.JsonPointerException, RecipeError) as error:
+        raise Refused("This step does not fit the sheet as it is; it cannot be taken.", "no_such_step") from error
     current.position += by
-    return _show(current, sheet_from_plain(plain), plain)
+    return _show(current, sheet, plain)
 
 
 def _show(piece: Piece, sheet: Sheet, plain: Plain) -> Piece:

@@ -12,8 +12,9 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 
 from paleta.light import FORMS
-from paleta.media import INKS, MEDIA, PAPERS
+from paleta.media import INKS, MEASURED, MEDIA, PAPERS
 from paleta.order import SCHOOLS, TOUCHES, Join, Where, Which
+from paleta.palette import SCHEMES, SHADE_HUES
 from paleta.recipe import KEY_NAMES, ORDER_WISHES, ROLES, TAGS
 from server.drawers.models import MEDIUM_CHOICES
 
@@ -49,6 +50,9 @@ class TradeSerializer(serializers.Serializer):
     roles = ChoiceSerializer(many=True)
     keys = ChoiceSerializer(many=True)
     order_wishes = ChoiceSerializer(many=True)
+    shade_hues = ChoiceSerializer(many=True)
+    schemes = serializers.ListField(child=serializers.CharField())
+    measured = ChoiceSerializer(many=True)
     school_words = SchoolWordsSerializer()
 
 
@@ -67,6 +71,9 @@ def trade_words() -> dict[str, Any]:
         "roles": _choices(ROLES),
         "keys": _choices(KEY_NAMES),
         "order_wishes": _choices(ORDER_WISHES),
+        "shade_hues": _choices(SHADE_HUES),
+        "schemes": [*SCHEMES],
+        "measured": _choices(MEASURED),
         "school_words": {"which": [*get_args(Which)], "where": [*get_args(Where)], "join": [*get_args(Join)]},
     }
 

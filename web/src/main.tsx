@@ -11,4 +11,9 @@ import { watchKeeping } from "@/shared/api";
 
 watchKeeping();
 const root = document.getElementById("root");
-if (root) createRoot(root).render(<StrictMode><App /></StrictMode>);
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <App />
+    </StrictMode>,
+  );

@@ -6,10 +6,11 @@ import { Frame } from "@/app/Frame";
 import { SessionGate } from "@/features/session";
 import { ShelfPage } from "@/features/shelf";
 import { queryClient } from "@/shared/api";
-import { Notices, Waiting } from "@/shared/ui";
+import { ErrorBoundary, Notices, Waiting } from "@/shared/ui";
 
 const BenchPage = lazy(() => import("@/features/bench").then((it) => ({ default: it.BenchPage })));
 const DrawerPage = lazy(() => import("@/features/drawer").then((it) => ({ default: it.DrawerPage })));
+const AccountPage = lazy(() => import("@/features/account").then((it) => ({ default: it.AccountPage })));
 const PrintPage = lazy(() => import("@/features/print").then((it) => ({ default: it.PrintPage })));
 
 export function App() {
@@ -19,11 +20,19 @@ export function App() {
         <SessionGate>
           <Suspense fallback={<Waiting what="Opening" />}>
             <Routes>
-              <Route path="/pieces/:id/print" element={<PrintPage />} />
+              <Route
+                path="/pieces/:id/print"
+                element={
+                  <ErrorBoundary>
+                    <PrintPage />
+                  </ErrorBoundary>
+                }
+              />
               <Route element={<Frame />}>
                 <Route path="/" element={<ShelfPage />} />
                 <Route path="/pieces/:id" element={<BenchPage />} />
                 <Route path="/drawers/:id?" element={<DrawerPage />} />
+                <Route path="/account" element={<AccountPage />} />
                 <Route path="*" element={<Navigate to="/" replace />} />
               </Route>
             </Routes>

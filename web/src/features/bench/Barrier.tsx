@@ -1,47 +1,85 @@
 import { useState, type PointerEvent } from "react";
 
-import { tell } from "@/shared/ui";
+import { placeIn, tell } from "@/shared/ui";
 import { useSplitRegion } from "./api";
-import { useBench } from "./bench";
+import { useHand, usePiece } from "./bench";
 import { labelAt, type Labels } from "./labels";
 
 const CLOSEST_MM = 0.4;
 
 /** A sheet of glass over the card: a stroke on it is a barrier that parts the region it mostly runs through. */
 export function Barrier({ labels }: { labels: Labels | undefined }) {
-  const { piece, takeTool, selectOnly } = useBench();
+  const piece = usePiece();
+  const takeTool = useHand((hand) => hand.takeTool);
+  const selectOnly = useHand((hand) => hand.selectOnly);
   const split = useSplitRegion(piece.id);
   const [line, setLine] = useState<[number, number][]>([]);
 
   function point(event: PointerEvent<SVGSVGElement>): [number, number] {
-    const box = event.currentTarget.getBoundingClientRect();
-    return [((event.clientX - box.left) / box.width) * piece.width_mm, ((event.clientY - box.top) / box.height) * piece.height_mm];
+    const { x, y } = placeIn(event.currentTarget, event);
+    return [x * piece.width_mm, y * piece.height_mm];
   }
 
   function finish() {
-    const label = labels && mostRunThrough(labels, line.map(([x, y]) => [x / piece.width_mm, y / piece.height_mm]));
+    const label =
+      labels &&
+      mostRunThrough(
+        labels,
+        line.map(([x, y]) => [x / piece.width_mm, y / piece.height_mm]),
+      );
     setLine([]);
     if (!label || line.length < 2) return tell("Draw the barrier across a region, from outline to outline.", "problem");
-    split.mutate({ label, line }, {
-      onSuccess: (after) => {
-        takeTool("hand");
-        selectOnly([label, ...after.regions.filter((region) => !piece.regions.some((old) => old.label === region.label)).map((region) => region.label)]);
+    split.mutate(
+      { label, line },
+      {
+        onSuccess: (after) => {
+          takeTool("hand");
+          selectOnly([
+            label,
+            ...after.regions.list
+              .filter((region) => !piece.regions.list.some((old) => old.label === region.label))
+              .map((region) => region.label),
+          ]);
+        },
       },
-    });
+    );
   }
 
   return (
-    <svg className="absolute inset-0 size-full cursor-crosshair touch-none" viewBox={`0 0 ${piece.width_mm} ${piece.height_mm}`} data-testid="barrier" aria-hidden
-      onPointerDown={(event) => { event.currentTarget.setPointerCapture(event.pointerId); setLine([point(event)]); }}
+    <svg
+      className="absolute inset-0 size-full cursor-crosshair touch-none"
+      viewBox={`0 0 ${piece.width_mm} ${piece.height_mm}`}
+      data-testid="barrier"
+      aria-hidden
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        setLine([point(event)]);
+      }}
       onPointerMove={(event) => {
         if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
         const next = point(event);
         const last = line.at(-1);
-        if (!last || Math.hypot(next[0] - last[0], next[1] - last[1]) > CLOSEST_MM) setLine([...line, next].slice(-200));
+        if (!last || Math.hypot(next[0] - last[0], next[1] - last[1]) > CLOSEST_MM)
+          setLine([...line, next].slice(-200));
       }}
-      onPointerUp={finish} onPointerCancel={() => setLine([])} onClick={(event) => event.stopPropagation()}>
-      <polyline points={line.map((one) => one.join(" ")).join(", ")} fill="none" stroke="#fff" strokeWidth="1.3" strokeLinecap="round" />
-      <polyline points={line.map((one) => one.join(" ")).join(", ")} fill="none" stroke="#161616" strokeWidth="0.6" strokeLinecap="round" />
+      onPointerUp={finish}
+      onPointerCancel={() => setLine([])}
+      onClick={(event) => event.stopPropagation()}
+    >
+      <polyline
+        points={line.map((one) => one.join(" ")).join(", ")}
+        fill="none"
+        stroke="#fff"
+        strokeWidth="1.3"
+        strokeLinecap="round"
+      />
+      <polyline
+        points={line.map((one) => one.join(" ")).join(", ")}
+        fill="none"
+        stroke="#161616"
+        strokeWidth="0.6"
+        strokeLinecap="round"
+      />
     </svg>
   );
 }

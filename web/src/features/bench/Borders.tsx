@@ -1,36 +1,50 @@
 import { useState, type MouseEvent } from "react";
 
-import { Button, tell } from "@/shared/ui";
+import { Button, placeIn, tell } from "@/shared/ui";
 import { usePutBefore } from "./api";
-import { useBench } from "./bench";
+import { useHand, usePiece } from "./bench";
 import { borderNear, type Labels } from "./labels";
 
 /** A sheet of glass over the card: a click on a border turns round which side stands in front. */
 export function BorderGlass({ labels }: { labels: Labels | undefined }) {
-  const { piece, hover } = useBench();
+  const piece = usePiece();
+  const hover = useHand((hand) => hand.hover);
   const putBefore = usePutBefore(piece.id);
   const [pair, setPair] = useState<[number, number] | null>(null);
-  const region = (label: number) => piece.regions.find((one) => one.label === label);
+  const region = (label: number) => piece.regions.list.find((one) => one.label === label);
 
   function under(event: MouseEvent<HTMLDivElement>): [number, number] | null {
-    const box = event.currentTarget.getBoundingClientRect();
-    const found = labels && borderNear(labels, (event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height);
-    return found && piece.borders.some((border) => border.a === found[0] && border.b === found[1]) ? found : null;
+    const { x, y } = placeIn(event.currentTarget, event);
+    const found = labels && borderNear(labels, x, y);
+    return found && piece.regions.borders.some((border) => border.a === found[0] && border.b === found[1])
+      ? found
+      : null;
   }
 
   const nearer = pair && (region(pair[0])?.depth ?? 0) >= (region(pair[1])?.depth ?? 0) ? pair[0] : pair?.[1];
   const farther = pair?.find((label) => label !== nearer);
   return (
-    <div className={`absolute inset-0 ${pair ? "cursor-pointer" : "cursor-crosshair"}`} data-testid="borders"
-      onMouseMove={(event) => { event.stopPropagation(); const found = under(event); setPair(found); hover(found ? frontOf(piece.regions, found) : 0); }}
-      onMouseLeave={() => { setPair(null); hover(0); }}
+    <div
+      className={`absolute inset-0 ${pair ? "cursor-pointer" : "cursor-crosshair"}`}
+      data-testid="borders"
+      onMouseMove={(event) => {
+        event.stopPropagation();
+        const found = under(event);
+        setPair(found);
+        hover(found ? frontOf(piece.regions.list, found) : 0);
+      }}
+      onMouseLeave={() => {
+        setPair(null);
+        hover(0);
+      }}
       onClick={(event) => {
         event.stopPropagation();
         const found = under(event);
         if (!found) return tell("Click on the line between two regions.", "problem");
-        const front = frontOf(piece.regions, found);
+        const front = frontOf(piece.regions.list, found);
         putBefore.mutate({ nearer: found[0] === front ? found[1] : found[0], farther: front });
-      }}>
+      }}
+    >
       {pair && (
         <p className="on-dark pointer-events-none absolute bottom-2 left-2 rounded bg-ink/85 px-2 py-1 text-[13px] text-sheet">
           {region(nearer ?? 0)?.name} stands before {region(farther ?? 0)?.name}. Click to turn it round.
@@ -47,13 +61,13 @@ function frontOf(regions: { label: number; depth: number }[], [a, b]: [number, n
 
 /** The same in words, for the region in hand: what it touches, and which of the two is in front. */
 export function BorderList({ label }: { label: number }) {
-  const { piece } = useBench();
+  const piece = usePiece();
   const putBefore = usePutBefore(piece.id);
-  const own = piece.regions.find((region) => region.label === label);
-  const others = piece.borders
+  const own = piece.regions.list.find((region) => region.label === label);
+  const others = piece.regions.borders
     .filter((border) => (border.a === label || border.b === label) && border.length_mm >= 1)
     .sort((one, other) => other.length_mm - one.length_mm)
-    .map((border) => piece.regions.find((region) => region.label === (border.a === label ? border.b : border.a)))
+    .map((border) => piece.regions.list.find((region) => region.label === (border.a === label ? border.b : border.a)))
     .filter((region) => region !== undefined);
   if (!own || others.length === 0) return null;
   return (
@@ -65,9 +79,19 @@ export function BorderList({ label }: { label: number }) {
           const level = own.depth === other.depth;
           return (
             <li key={other.label} className="flex items-center justify-between gap-2 py-0.5">
-              <span>{level ? `Level with ${other.name}` : before ? `Before ${other.name}` : `Behind ${other.name}`}</span>
-              <Button kind="quiet" disabled={putBefore.isPending} aria-label={`Put ${own.name} ${before ? "behind" : "before"} ${other.name}`}
-                onClick={() => putBefore.mutate(before ? { nearer: other.label, farther: label } : { nearer: label, farther: other.label })}>
+              <span>
+                {level ? `Level with ${other.name}` : before ? `Before ${other.name}` : `Behind ${other.name}`}
+              </span>
+              <Button
+                kind="quiet"
+                disabled={putBefore.isPending}
+                aria-label={`Put ${own.name} ${before ? "behind" : "before"} ${other.name}`}
+                onClick={() =>
+                  putBefore.mutate(
+                    before ? { nearer: other.label, farther: label } : { nearer: label, farther: other.label },
+                  )
+                }
+              >
                 {before ? "Put behind" : "Put before"}
               </Button>
             </li>

@@ -1,36 +1,54 @@
 import { Button, tell, useDraft } from "@/shared/ui";
 import { useFindAgain } from "./api";
-import { useBench } from "./bench";
+import { useBenchAddress, usePiece } from "./bench";
 import { Slider } from "./Slider";
 
 /** What was taken as ink, and looking for the regions once more with more or less of it. */
 export function FindAgain() {
-  const { piece, view, show } = useBench();
+  const piece = usePiece();
+  const { view, go } = useBenchAddress();
   const findAgain = useFindAgain(piece.id);
-  const [ink, setInk] = useDraft(Math.round(piece.ink * 100));
-  const [gap, setGap] = useDraft(piece.gap_mm);
+  const [percent, setPercent] = useDraft(Math.round(piece.regions.sensitivity * 100));
+  const [gap, setGap] = useDraft(piece.regions.gap_mm);
   const [inkOnly, setInkOnly] = useDraft(view === "ink");
 
   function find() {
-    findAgain.mutate({ ink: ink / 100, gap_mm: gap }, { onSuccess: (after) => tell(`${after.undo ?? "The regions are as they were"}.`) });
+    findAgain.mutate(
+      { sensitivity: percent / 100, gap_mm: gap },
+      { onSuccess: (after) => tell(`${after.undo ?? "The regions are as they were"}.`) },
+    );
   }
 
   function showInk(only: boolean) {
     setInkOnly(only);
-    show(only ? "ink" : "line");
+    go({ view: only ? "ink" : "line" });
   }
 
   return (
     <fieldset className="rounded bg-faint p-3">
       <legend className="contents font-bold">Reading the stamped line</legend>
       <label className="my-1 flex items-center gap-2">
-        <input type="checkbox" className="accent-ink" checked={inkOnly} onChange={(event) => showInk(event.target.checked)} />
+        <input
+          type="checkbox"
+          className="accent-ink"
+          checked={inkOnly}
+          onChange={(event) => showInk(event.target.checked)}
+        />
         Show only what was taken as ink
       </label>
-      <Slider label="Ink" unit="" min={-100} max={100} step={10} value={ink} onKeep={setInk} />
+      <Slider label="Ink" unit="" min={-100} max={100} step={10} value={percent} onKeep={setPercent} />
       <Slider label="Close gaps up to" unit=" mm" min={0.2} max={3} step={0.1} value={gap} onKeep={setGap} />
-      <p className="my-1 text-[13px] text-soft">More ink for a pale line, less for a smudged one. Names, colours, joins and barriers are carried over where they still fit.</p>
-      <Button busy={findAgain.isPending} disabled={ink === Math.round(piece.ink * 100) && gap === piece.gap_mm} onClick={find}>Find the regions again</Button>
+      <p className="my-1 text-[13px] text-soft">
+        More ink for a pale line, less for a smudged one. Names, colours, joins and barriers are carried over where they
+        still fit.
+      </p>
+      <Button
+        busy={findAgain.isPending}
+        disabled={percent === Math.round(piece.regions.sensitivity * 100) && gap === piece.regions.gap_mm}
+        onClick={find}
+      >
+        Find the regions again
+      </Button>
     </fieldset>
   );
 }

@@ -1,7 +1,7 @@
 import type { Form, Piece, Region } from "@/shared/api";
 import { Button, useDraft } from "@/shared/ui";
 import { useChangeRegions } from "./api";
-import { useBench } from "./bench";
+import { usePiece } from "./bench";
 import { BorderList } from "./Borders";
 import { Slider } from "./Slider";
 
@@ -15,67 +15,146 @@ const FORMS: { form: Form; name: string; path: string }[] = [
   { form: "hollow", name: "Hollow", path: "M4 8A16 14 0 0 0 36 8" },
   { form: "ground", name: "Ground", path: "M3 21L12 10H28L37 21ZM7 16H33" },
 ];
-const AXES = [{ name: "as it lies", value: null }, { name: "upright", value: 0 }, { name: "lying", value: 90 }] as const;
+const AXES = [
+  { name: "as it lies", value: null },
+  { name: "upright", value: 0 },
+  { name: "lying", value: 90 },
+] as const;
 
 /** How the chosen regions bulge, and which of them stand nearer. */
 export function FormFields({ regions }: { regions: Region[] }) {
-  const { piece } = useBench();
+  const piece = usePiece();
   const change = useChangeRegions(piece.id);
   const labels = regions.map((region) => region.label);
   const first = regions[0];
   const [bare, setBare] = useDraft(regions.every((region) => region.bare_highlight));
   if (!first) return null;
-  const same = <Key extends keyof Region>(key: Key) => (regions.every((region) => region[key] === first[key]) ? first[key] : undefined);
+  const same = <Key extends keyof Region>(key: Key) =>
+    regions.every((region) => region[key] === first[key]) ? first[key] : undefined;
   const form = same("form");
   return (
     <div className="mt-2 flex flex-col gap-2">
-      {regions.every((region) => region.guessed) && <p className="text-[13px] text-soft">Form and depth are Paleta’s first guess. Change one and it is yours.</p>}
+      {regions.every((region) => region.guessed) && (
+        <p className="text-[13px] text-soft">Form and depth are Paleta’s first guess. Change one and it is yours.</p>
+      )}
       <div role="group" aria-label="Form" className="grid grid-cols-4 gap-1">
         {FORMS.map((one) => (
-          <button key={one.form} type="button" aria-pressed={form === one.form} onClick={() => change.mutate({ labels, changes: { form: one.form } })}
-            className="flex flex-col items-center rounded border border-line bg-sheet py-1 text-[13px] hover:border-ink aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-sheet">
-            <svg viewBox="0 0 40 24" className="h-5 w-9" aria-hidden><path d={one.path} fill="none" stroke="currentColor" strokeWidth="2" /></svg>
+          <button
+            key={one.form}
+            type="button"
+            aria-pressed={form === one.form}
+            onClick={() => change.mutate({ labels, changes: { form: one.form } })}
+            className="flex flex-col items-center rounded border border-line bg-sheet py-1 text-[13px] hover:border-ink aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-sheet"
+          >
+            <svg viewBox="0 0 40 24" className="h-5 w-9" aria-hidden>
+              <path d={one.path} fill="none" stroke="currentColor" strokeWidth="2" />
+            </svg>
             {one.name}
           </button>
         ))}
       </div>
       {form !== undefined && form !== "flat" && (
-        <label className="flex items-center gap-2 text-[13px]">Bulge
-          <input key={String(same("bulge"))} type="range" min={0.2} max={2} step={0.1} defaultValue={same("bulge") ?? 1} className="h-7 grow accent-ink"
+        <label className="flex items-center gap-2 text-[13px]">
+          Bulge
+          <input
+            key={String(same("bulge"))}
+            type="range"
+            min={0.2}
+            max={2}
+            step={0.1}
+            defaultValue={same("bulge") ?? 1}
+            className="h-7 grow accent-ink"
             onPointerUp={(event) => change.mutate({ labels, changes: { bulge: Number(event.currentTarget.value) } })}
-            onKeyUp={(event) => event.key.startsWith("Arrow") && change.mutate({ labels, changes: { bulge: Number(event.currentTarget.value) } })} />
+            onKeyUp={(event) =>
+              event.key.startsWith("Arrow") &&
+              change.mutate({ labels, changes: { bulge: Number(event.currentTarget.value) } })
+            }
+          />
           <span className="w-8 text-right">{same("bulge")?.toFixed(1) ?? "–"}</span>
         </label>
       )}
       {form === "tube" && (
-        <label className="flex items-center gap-2 text-[13px]">Runs
-          <select className="rounded border border-soft px-1 py-0.5" value={AXES.findIndex((axis) => axis.value === (same("axis_deg") ?? null))}
-            onChange={(event) => change.mutate({ labels, changes: { axis_deg: AXES[Number(event.target.value)]?.value ?? null } })}>
-            {AXES.map((axis, index) => <option key={axis.name} value={index}>{axis.name}</option>)}
-            {same("axis_deg") !== null && !AXES.some((axis) => axis.value === same("axis_deg")) && <option value={-1}>{same("axis_deg") ?? "different"}°</option>}
+        <label className="flex items-center gap-2 text-[13px]">
+          Runs
+          <select
+            className="rounded border border-soft px-1 py-0.5"
+            value={AXES.findIndex((axis) => axis.value === (same("axis_deg") ?? null))}
+            onChange={(event) =>
+              change.mutate({ labels, changes: { axis_deg: AXES[Number(event.target.value)]?.value ?? null } })
+            }
+          >
+            {AXES.map((axis, index) => (
+              <option key={axis.name} value={index}>
+                {axis.name}
+              </option>
+            ))}
+            {same("axis_deg") !== null && !AXES.some((axis) => axis.value === same("axis_deg")) && (
+              <option value={-1}>{same("axis_deg") ?? "different"}°</option>
+            )}
           </select>
         </label>
       )}
       {form !== undefined && form !== "flat" && form !== "ground" && (
         <div className="flex items-center gap-2 text-[13px]">
           <span>{same("base_mm") ? "Dark at its base" : "No base set by hand"}</span>
-          {first.base_mm
-            ? <Button kind="quiet" onClick={() => change.mutate({ labels, changes: { base_mm: null } })}>Take the base off</Button>
-            : <Button kind="quiet" title="The tucked end; drag its handle on the picture" onClick={() => change.mutate({ labels, changes: { base_mm: lowEnd(first, piece) } })}>Set a base</Button>}
+          {first.base_mm ? (
+            <Button kind="quiet" onClick={() => change.mutate({ labels, changes: { base_mm: null } })}>
+              Take the base off
+            </Button>
+          ) : (
+            <Button
+              kind="quiet"
+              title="The tucked end; drag its handle on the picture"
+              onClick={() => change.mutate({ labels, changes: { base_mm: lowEnd(first, piece) } })}
+            >
+              Set a base
+            </Button>
+          )}
         </div>
       )}
-      <Slider label="Own light" unit="°" min={-180} max={180} step={5} value={Math.round(same("turn_deg") ?? 0)} onKeep={(turn_deg) => change.mutate({ labels, changes: { turn_deg } })} />
+      <Slider
+        label="Own light"
+        unit="°"
+        min={-180}
+        max={180}
+        step={5}
+        value={Math.round(same("turn_deg") ?? 0)}
+        onKeep={(turn_deg) => change.mutate({ labels, changes: { turn_deg } })}
+      />
       <div className="flex flex-wrap items-center gap-x-4 text-[13px]">
-        <Button kind="quiet" onClick={() => change.mutate({ labels, changes: { turn_deg: Math.abs(first.turn_deg) === 180 ? 0 : 180 } })}>Swap light and shade</Button>
+        <Button
+          kind="quiet"
+          onClick={() => change.mutate({ labels, changes: { turn_deg: Math.abs(first.turn_deg) === 180 ? 0 : 180 } })}
+        >
+          Swap light and shade
+        </Button>
         <label className="flex items-center gap-2 py-1">
-          <input type="checkbox" className="size-4 accent-ink" checked={bare} onChange={(event) => { setBare(event.target.checked); change.mutate({ labels, changes: { bare_highlight: event.target.checked } }); }} />
+          <input
+            type="checkbox"
+            className="size-4 accent-ink"
+            checked={bare}
+            onChange={(event) => {
+              setBare(event.target.checked);
+              change.mutate({ labels, changes: { bare_highlight: event.target.checked } });
+            }}
+          />
           Leave the highlight bare
         </label>
       </div>
       <div className="flex items-center gap-2 text-[13px]">
         <span>{same("depth") === undefined ? "At different depths" : `Depth ${same("depth")}`}, higher is nearer</span>
-        <Button kind="quiet" onClick={() => change.mutate({ labels, changes: { depth: Math.min(99, first.depth + 1) } })}>Bring nearer</Button>
-        <Button kind="quiet" onClick={() => change.mutate({ labels, changes: { depth: Math.max(-99, first.depth - 1) } })}>Move back</Button>
+        <Button
+          kind="quiet"
+          onClick={() => change.mutate({ labels, changes: { depth: Math.min(99, first.depth + 1) } })}
+        >
+          Bring nearer
+        </Button>
+        <Button
+          kind="quiet"
+          onClick={() => change.mutate({ labels, changes: { depth: Math.max(-99, first.depth - 1) } })}
+        >
+          Move back
+        </Button>
       </div>
       {regions.length === 1 && <BorderList label={first.label} />}
     </div>
@@ -86,5 +165,8 @@ export function FormFields({ regions }: { regions: Region[] }) {
 function lowEnd(region: Region, piece: Piece): [number, number] {
   const reach = Math.sqrt(region.area_mm2) / 2;
   const round = (value: number) => Math.round(value * 10) / 10;
-  return [round(region.anchor_x * piece.width_mm), round(Math.min(piece.height_mm, region.anchor_y * piece.height_mm + reach))];
+  return [
+    round(region.anchor_x * piece.width_mm),
+    round(Math.min(piece.height_mm, region.anchor_y * piece.height_mm + reach)),
+  ];
 }

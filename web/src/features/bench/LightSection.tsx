@@ -1,35 +1,91 @@
+import { LIMITS, type Glow } from "@/shared/api";
 import { Button, useDraft } from "@/shared/ui";
-import { useSetGlows, useSetZoning, useTurnLamp, type Glow } from "./api";
-import { chosenRegions, useBench } from "./bench";
+import { useDescribeLight, useSetGlows, useTurnLamp } from "./api";
+import { useChosen, useHand, usePiece } from "./bench";
 import { FormFields } from "./FormFields";
 import { LightCheck } from "./LightCheck";
 import { Slider } from "./Slider";
 
 /** The lamp in numbers, for those who would rather type than drag. */
 export function LightSection() {
-  const bench = useBench();
-  const { lamp, shadows } = bench.piece;
+  const piece = usePiece();
+  const { lamp, shadows } = piece.light;
   const [shadowsShown, setShadowsShown] = useDraft(shadows);
-  const turnLamp = useTurnLamp(bench.piece.id);
-  const setZoning = useSetZoning(bench.piece.id);
-  const chosen = chosenRegions(bench);
+  const turnLamp = useTurnLamp(piece.id);
+  const describe = useDescribeLight(piece.id);
+  const chosen = useChosen();
   const plain = { azimuth_deg: lamp.azimuth_deg, elevation_deg: lamp.elevation_deg, ambient: lamp.ambient };
   return (
     <div className="flex flex-col gap-3">
-      <p className="text-soft">Drag the lamp along its track round the card; outwards stands low, inwards high. With the keyboard: left and right turn it, up and down lift it, Shift takes bigger steps.</p>
-      <Slider label="Direction" unit="°" min={0} max={359} value={Math.round(lamp.azimuth_deg) % 360} onKeep={(azimuth_deg) => turnLamp.mutate({ ...plain, azimuth_deg })} />
-      <Slider label="Height" unit="°" min={0} max={90} value={Math.round(lamp.elevation_deg)} onKeep={(elevation_deg) => turnLamp.mutate({ ...plain, elevation_deg })} />
-      <Slider label="Ambient" unit="%" min={0} max={90} value={Math.round(lamp.ambient * 100)} onKeep={(percent) => turnLamp.mutate({ ...plain, ambient: percent / 100 })} />
-      <Slider label="True to the scene" unit="%" min={0} max={100} step={10} value={Math.round(bench.piece.true_to_scene * 100)} onKeep={(percent) => setZoning.mutate({ true_to_scene: percent / 100 })} />
-      <Slider label="Amount of shade" unit="%" min={-100} max={100} step={10} value={Math.round(bench.piece.shade * 100)} onKeep={(percent) => setZoning.mutate({ shade: percent / 100 })} />
-      <Slider label="Follow the stamp" unit="%" min={0} max={100} step={10} value={Math.round(bench.piece.follow * 100)} onKeep={(percent) => setZoning.mutate({ follow: percent / 100 })} />
-      <p className="text-[13px] text-soft">True to the scene: at 0 every region gets its whole ramp; at 100 a region that lies in shade stays dark all over. Follow the stamp bends the zones towards hatching, dots and dark patches that are printed.</p>
+      <p className="text-soft">
+        Drag the lamp along its track round the card; outwards stands low, inwards high. With the keyboard: left and
+        right turn it, up and down lift it, Shift takes bigger steps.
+      </p>
+      <Slider
+        label="Direction"
+        unit="°"
+        min={0}
+        max={359}
+        value={Math.round(lamp.azimuth_deg) % 360}
+        onKeep={(azimuth_deg) => turnLamp.mutate({ ...plain, azimuth_deg })}
+      />
+      <Slider
+        label="Height"
+        unit="°"
+        min={0}
+        max={90}
+        value={Math.round(lamp.elevation_deg)}
+        onKeep={(elevation_deg) => turnLamp.mutate({ ...plain, elevation_deg })}
+      />
+      <Slider
+        label="Ambient"
+        unit="%"
+        min={0}
+        max={90}
+        value={Math.round(lamp.ambient * 100)}
+        onKeep={(percent) => turnLamp.mutate({ ...plain, ambient: percent / 100 })}
+      />
+      <Slider
+        label="True to the scene"
+        unit="%"
+        min={0}
+        max={100}
+        step={10}
+        value={Math.round(piece.light.true_to_scene * 100)}
+        onKeep={(percent) => describe.mutate({ true_to_scene: percent / 100 })}
+      />
+      <Slider
+        label="Amount of shade"
+        unit="%"
+        min={-100}
+        max={100}
+        step={10}
+        value={Math.round(piece.light.shade * 100)}
+        onKeep={(percent) => describe.mutate({ shade: percent / 100 })}
+      />
+      <Slider
+        label="Follow the stamp"
+        unit="%"
+        min={0}
+        max={100}
+        step={10}
+        value={Math.round(piece.light.follow * 100)}
+        onKeep={(percent) => describe.mutate({ follow: percent / 100 })}
+      />
+      <p className="text-[13px] text-soft">
+        True to the scene: at 0 every region gets its whole ramp; at 100 a region that lies in shade stays dark all
+        over. Follow the stamp bends the zones towards hatching, dots and dark patches that are printed.
+      </p>
       <label className="flex items-center gap-2">
-        <input type="checkbox" className="size-5 accent-ink" checked={shadowsShown}
+        <input
+          type="checkbox"
+          className="size-5 accent-ink"
+          checked={shadowsShown}
           onChange={(event) => {
             setShadowsShown(event.target.checked);
-            setZoning.mutate({ shadows: event.target.checked }, { onError: () => setShadowsShown(shadows) });
-          }} />
+            describe.mutate({ shadows: event.target.checked }, { onError: () => setShadowsShown(shadows) });
+          }}
+        />
         Nearer things cast shadows on what lies behind
       </label>
       <GlowList />
@@ -40,55 +96,120 @@ export function LightSection() {
           <p className="font-bold">{chosen.length === 1 ? chosen[0]?.name : `${chosen.length} regions in hand`}</p>
           <FormFields regions={chosen} />
         </div>
-      ) : <p>Click a region on the picture to say how it bulges.</p>}
+      ) : (
+        <p>Click a region on the picture to say how it bulges.</p>
+      )}
     </div>
   );
 }
 
 const TINTS = [
-  { name: "none, white light", hex: "" }, { name: "candle, warm yellow", hex: "#ffd27a" }, { name: "ember, orange", hex: "#ff9d5c" },
-  { name: "moonlight, pale blue", hex: "#bcd4ff" }, { name: "rose", hex: "#ffb3c4" }, { name: "leaf green", hex: "#c4e8a8" },
+  { name: "none, white light", hex: "" },
+  { name: "candle, warm yellow", hex: "#ffd27a" },
+  { name: "ember, orange", hex: "#ff9d5c" },
+  { name: "moonlight, pale blue", hex: "#bcd4ff" },
+  { name: "rose", hex: "#ffb3c4" },
+  { name: "leaf green", hex: "#c4e8a8" },
 ];
 
 /** Turning borders round on the picture. */
 function BorderTool() {
-  const { tool, takeTool } = useBench();
-  return tool === "border"
-    ? <p className="flex items-center justify-between gap-3 rounded bg-ink px-3 py-2 text-sheet on-dark">Click on a line to say which side of it stands in front. <Button kind="quiet" onClick={() => takeTool("hand")}>Stop</Button></p>
-    : <div><Button onClick={() => takeTool("border")}>Say on the picture what stands in front</Button></div>;
+  const tool = useHand((hand) => hand.tool);
+  const takeTool = useHand((hand) => hand.takeTool);
+  return tool === "border" ? (
+    <p className="flex items-center justify-between gap-3 rounded bg-ink px-3 py-2 text-sheet on-dark">
+      Click on a line to say which side of it stands in front.{" "}
+      <Button kind="quiet" onClick={() => takeTool("hand")}>
+        Stop
+      </Button>
+    </p>
+  ) : (
+    <div>
+      <Button onClick={() => takeTool("border")}>Say on the picture what stands in front</Button>
+    </div>
+  );
 }
 
 /** The lights inside the picture: a lantern, a star, a window. */
 function GlowList() {
-  const bench = useBench();
-  const { piece } = bench;
+  const piece = usePiece();
   const setGlows = useSetGlows(piece.id);
-  const chosen = chosenRegions(bench)[0];
-  const change = (index: number, glow: Partial<Glow>) => setGlows.mutate((glows) => glows.map((old, place) => (place === index ? { ...old, ...glow } : old)));
+  const chosen = useChosen()[0];
+  const change = (index: number, glow: Partial<Glow>) =>
+    setGlows.mutate((glows) => glows.map((old, place) => (place === index ? { ...old, ...glow } : old)));
 
   function add() {
     const x_mm = (chosen?.anchor_x ?? 0.5) * piece.width_mm;
     const y_mm = (chosen?.anchor_y ?? 0.5) * piece.height_mm;
-    setGlows.mutate((glows) => [...glows, { x_mm, y_mm, height_mm: 8, reach_mm: 20, strength: 1, tint: "", reserve_mm: 0 }]);
+    setGlows.mutate((glows) => [
+      ...glows,
+      { x_mm, y_mm, height_mm: 8, reach_mm: 20, strength: 1, tint: "", reserve_mm: 0 },
+    ]);
   }
 
   return (
     <div className="border-t border-line pt-2">
-      {piece.glows.map((glow, index) => (
+      {piece.light.glows.map((glow, index) => (
         <div key={index} role="group" aria-label={`Glow ${index + 1}`} className="mb-2 rounded bg-faint p-3">
-          <p className="flex justify-between font-bold">Glow {index + 1} <Button kind="quiet" className="font-normal" aria-label={`Remove glow ${index + 1}`}
-            onClick={() => setGlows.mutate((glows) => glows.filter((_glow, place) => place !== index))}>Remove</Button></p>
-          <Slider label="Reach" unit=" mm" min={2} max={80} value={Math.round(glow.reach_mm)} onKeep={(reach_mm) => change(index, { reach_mm })} />
-          <Slider label="Strength" unit="%" min={0} max={300} step={10} value={Math.round(glow.strength * 100)} onKeep={(percent) => change(index, { strength: percent / 100 })} />
-          <Slider label="Paper left bare" unit=" mm" min={0} max={30} value={Math.round(glow.reserve_mm ?? 0)} onKeep={(reserve_mm) => change(index, { reserve_mm })} />
-          <label className="flex items-center gap-3">Tint
-            <select className="rounded border border-soft px-1 py-1" value={TINTS.some((tint) => tint.hex === glow.tint) ? glow.tint : ""} onChange={(event) => change(index, { tint: event.target.value })}>
-              {TINTS.map((tint) => <option key={tint.hex} value={tint.hex}>{tint.name}</option>)}
+          <p className="flex justify-between font-bold">
+            Glow {index + 1}{" "}
+            <Button
+              kind="quiet"
+              className="font-normal"
+              aria-label={`Remove glow ${index + 1}`}
+              onClick={() => setGlows.mutate((glows) => glows.filter((_glow, place) => place !== index))}
+            >
+              Remove
+            </Button>
+          </p>
+          <Slider
+            label="Reach"
+            unit=" mm"
+            min={2}
+            max={80}
+            value={Math.round(glow.reach_mm)}
+            onKeep={(reach_mm) => change(index, { reach_mm })}
+          />
+          <Slider
+            label="Strength"
+            unit="%"
+            min={0}
+            max={300}
+            step={10}
+            value={Math.round(glow.strength * 100)}
+            onKeep={(percent) => change(index, { strength: percent / 100 })}
+          />
+          <Slider
+            label="Paper left bare"
+            unit=" mm"
+            min={0}
+            max={30}
+            value={Math.round(glow.reserve_mm ?? 0)}
+            onKeep={(reserve_mm) => change(index, { reserve_mm })}
+          />
+          <label className="flex items-center gap-3">
+            Tint
+            <select
+              className="rounded border border-soft px-1 py-1"
+              value={TINTS.some((tint) => tint.hex === glow.tint) ? glow.tint : ""}
+              onChange={(event) => change(index, { tint: event.target.value })}
+            >
+              {TINTS.map((tint) => (
+                <option key={tint.hex} value={tint.hex}>
+                  {tint.name}
+                </option>
+              ))}
             </select>
           </label>
         </div>
       ))}
-      <Button busy={setGlows.isPending} disabled={piece.glows.length >= 12} onClick={add}>{chosen ? `Add a glow in ${chosen.name}` : "Add a glow"}</Button>
+      <Button
+        busy={setGlows.isPending}
+        disabled={piece.light.glows.length >= LIMITS.glows.most}
+        onClick={add}
+      >
+        {chosen ? `Add a glow in ${chosen.name}` : "Add a glow"}
+      </Button>
     </div>
   );
 }

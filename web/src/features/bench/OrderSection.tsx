@@ -1,69 +1,134 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
-import type { Plan, School } from "@/shared/api";
+import type { Plan, School, Trade } from "@/shared/api";
 import { Button, counted, MaskLine, minutes, sentence, swatchStyle, timesFrom, useDraft } from "@/shared/ui";
-import { schoolsQuery, useChooseSchool, useDropSchool, useWishes } from "./api";
-import { useBench } from "./bench";
+import { schoolsQuery, useChooseSchool, useDropSchool, useDescribeOrder } from "./api";
+import { useHand, usePiece, useSelected } from "./bench";
 import { Cautions } from "./Cautions";
 import { CopiesBox } from "./CopiesBox";
 import { SchoolEditor } from "./SchoolEditor";
 
-const WISHES = [
-  { wish: "", name: "fewest pen changes" }, { wish: "regions", name: "region by region" }, { wish: "focal", name: "focal image first" }, { wish: "background", name: "background first" },
-] as const;
+type Props = { trade: Trade; plan: Plan | undefined; error: Error | null };
 
-export function OrderSection({ plan, error }: { plan: Plan | undefined; error: Error | null }) {
-  const { piece, select, selected } = useBench();
+export function OrderSection({ trade, plan, error }: Props) {
+  const piece = usePiece();
+  const select = useHand((hand) => hand.select);
+  const selected = useSelected();
   const chooseSchool = useChooseSchool(piece.id);
   const schools = useQuery(schoolsQuery).data ?? [];
   const drop = useDropSchool();
-  const wishes = useWishes(piece.id);
+  const describe = useDescribeOrder(piece.id);
   // The mark follows the hand at once; the server's word follows it.
-  const [chosen, setChosen] = useDraft(piece.school as string);
-  const [masked, setMasked] = useDraft(piece.masked);
-  const [wish, setWish] = useDraft(piece.order_wish);
+  const [chosen, setChosen] = useDraft(piece.order.school as string);
+  const [masked, setMasked] = useDraft(piece.order.masked);
+  const [wish, setWish] = useDraft(piece.order.wish);
   const [writing, setWriting] = useState<School | "new" | null>(null);
   const choose = (school: string) => {
     setChosen(school);
-    chooseSchool.mutate(school, { onError: () => setChosen(piece.school) });
+    chooseSchool.mutate(school, { onError: () => setChosen(piece.order.school) });
   };
   const current = schools.find((school) => school.code === chosen);
   return (
     <div>
       <fieldset className="mb-1">
         <legend className="mb-1">School of shade order</legend>
-        {schools.filter((school) => school.medium === piece.medium).map((school) => (
-          <label key={school.code} title={school.summary} className="flex items-start gap-2 py-1">
-            <input type="radio" name="school" className="mt-1 accent-ink" checked={chosen === school.code} onChange={() => choose(school.code)} />
-            <span><span className={chosen === school.code ? "font-bold" : ""}>{school.name}</span>{school.own && " (yours)"}{chosen === school.code && <span className="block text-[13px] text-soft">{school.summary}</span>}</span>
-          </label>
-        ))}
+        {schools
+          .filter((school) => school.medium === piece.colours.medium)
+          .map((school) => (
+            <label key={school.code} title={school.summary} className="flex items-start gap-2 py-1">
+              <input
+                type="radio"
+                name="school"
+                className="mt-1 accent-ink"
+                checked={chosen === school.code}
+                onChange={() => choose(school.code)}
+              />
+              <span>
+                <span className={chosen === school.code ? "font-bold" : ""}>{school.name}</span>
+                {school.own && " (yours)"}
+                {chosen === school.code && <span className="block text-[13px] text-soft">{school.summary}</span>}
+              </span>
+            </label>
+          ))}
       </fieldset>
       <p className="mb-3 flex flex-wrap gap-x-4 text-[13px]">
-        <Button kind="quiet" onClick={() => setWriting(current ?? "new")}>{current?.own ? "Edit this school" : "Write your own from this one"}</Button>
-        {current?.own && <Button kind="quiet" onClick={() => current.id !== null && drop.mutate(current.id)}>Forget this school</Button>}
+        <Button kind="quiet" onClick={() => setWriting(current ?? "new")}>
+          {current?.own ? "Edit this school" : "Write your own from this one"}
+        </Button>
+        {current?.own && (
+          <Button kind="quiet" onClick={() => current.id !== null && drop.mutate(current.id)}>
+            Forget this school
+          </Button>
+        )}
       </p>
-      <SchoolEditor open={writing !== null} onClose={() => setWriting(null)} medium={piece.medium} school={writing === "new" ? null : writing}
-        onKept={(school) => { setWriting(null); if (school.medium === piece.medium) choose(school.code); }} />
-      <label className="mb-3 flex items-center gap-2">Go for
-        <select className="rounded border border-soft px-2 py-1" value={wish} onChange={(event) => { const next = event.target.value as typeof wish; setWish(next); wishes.mutate({ order_wish: next }); }}>
-          {WISHES.map((one) => <option key={one.wish} value={one.wish}>{one.name}</option>)}
+      <SchoolEditor
+        words={trade.school_words}
+        open={writing !== null}
+        onClose={() => setWriting(null)}
+        medium={piece.colours.medium}
+        school={writing === "new" ? null : writing}
+        onKept={(school) => {
+          setWriting(null);
+          if (school.medium === piece.colours.medium) choose(school.code);
+        }}
+      />
+      <label className="mb-3 flex items-center gap-2">
+        Go for
+        <select
+          className="rounded border border-soft px-2 py-1"
+          value={wish}
+          onChange={(event) => {
+            const next = event.target.value as typeof wish;
+            setWish(next);
+            describe.mutate({ wish: next });
+          }}
+        >
+          {trade.order_wishes.map((one) => (
+            <option key={one.code} value={one.code}>
+              {one.name}
+            </option>
+          ))}
         </select>
-        {(wish === "focal" || wish === "background") && !piece.regions.some((region) => region.role === wish) && <span className="text-[13px] text-soft">Mark regions as {wish} under Regions first.</span>}
+        {(wish === "focal" || wish === "background") && !piece.regions.list.some((region) => region.role === wish) && (
+          <span className="text-[13px] text-soft">Mark regions as {wish} under Regions first.</span>
+        )}
       </label>
       <label className="mb-3 flex items-center gap-2">
-        <input type="checkbox" className="size-5 accent-ink" checked={masked} onChange={(event) => { setMasked(event.target.checked); wishes.mutate({ masked: event.target.checked }, { onError: () => setMasked(piece.masked) }); }} />
-        <span>Mask the figure for the background{masked && !piece.regions.some((region) => region.role === "background") && <span className="block text-[13px] text-soft">Mark regions as background under Regions first.</span>}</span>
+        <input
+          type="checkbox"
+          className="size-5 accent-ink"
+          checked={masked}
+          onChange={(event) => {
+            setMasked(event.target.checked);
+            describe.mutate({ masked: event.target.checked }, { onError: () => setMasked(piece.order.masked) });
+          }}
+        />
+        <span>
+          Mask the figure for the background
+          {masked && !piece.regions.list.some((region) => region.role === "background") && (
+            <span className="block text-[13px] text-soft">Mark regions as background under Regions first.</span>
+          )}
+        </span>
       </label>
-      <Cautions medium={piece.medium} />
+      <Cautions medium={piece.colours.medium} />
       {error && <p role="alert">{error.message}</p>}
       {!plan && !error && <p role="status">Working out the order …</p>}
-      {plan && plan.passes.length === 0 && <p className="rounded bg-faint p-3">Give at least one region its colours; the order of passes follows by itself.</p>}
+      {plan && plan.passes.length === 0 && (
+        <p className="rounded bg-faint p-3">
+          Give at least one region its colours; the order of passes follows by itself.
+        </p>
+      )}
       {plan && plan.passes.length > 0 && (
         <>
           <table className="mb-3 w-full">
-            <thead><tr className="text-left text-[13px] text-soft"><th className="font-normal" /><th className="font-normal">This order</th><th className="font-normal">Region by region</th></tr></thead>
+            <thead>
+              <tr className="text-left text-[13px] text-soft">
+                <th className="font-normal" />
+                <th className="font-normal">This order</th>
+                <th className="font-normal">Region by region</th>
+              </tr>
+            </thead>
             <tbody>
               <Row name="Pen changes" one={String(plan.pen_changes)} other={String(plan.by_region_pen_changes)} />
               <Row name="Time, about" one={minutes(plan.duration_s)} other={minutes(plan.by_region_duration_s)} />
@@ -71,7 +136,8 @@ export function OrderSection({ plan, error }: { plan: Plan | undefined; error: E
           </table>
           <p className="mb-3 text-[13px] text-soft">
             Timed {timesFrom(plan)}. No order can take less than {minutes(plan.bound_s)}.
-            {plan.uncoloured > 0 && ` ${counted(plan.uncoloured, "region")} without colours ${plan.uncoloured === 1 ? "is" : "are"} not in it yet.`}
+            {plan.uncoloured > 0 &&
+              ` ${counted(plan.uncoloured, "region")} without colours ${plan.uncoloured === 1 ? "is" : "are"} not in it yet.`}
           </p>
           <CopiesBox plan={plan} />
           {plan.before.length > 0 && <Before lines={plan.before} />}
@@ -79,19 +145,33 @@ export function OrderSection({ plan, error }: { plan: Plan | undefined; error: E
             {plan.passes.map((pass) => (
               <li key={pass.number}>
                 <MaskLine plan={plan} before={pass.number} />
-                {pass.wait_s > 0 && <p className="flex items-center gap-2 bg-faint px-1 py-1 text-[13px]"><span className="wait h-3 w-9" aria-hidden />Wait {minutes(pass.wait_s)} for {pass.wait_for}</p>}
-                <button type="button" onClick={() => select(pass.region, false)}
-                  className={`grid w-full grid-cols-[2.2rem_1.6rem_1fr] gap-2 border-b border-faint px-1 py-1.5 text-left outline-offset-[-3px] ${selected.includes(pass.region) ? "bg-ink/10" : "hover:bg-faint"}`}>
+                {pass.wait_s > 0 && (
+                  <p className="flex items-center gap-2 bg-faint px-1 py-1 text-[13px]">
+                    <span className="wait h-3 w-9" aria-hidden />
+                    Wait {minutes(pass.wait_s)} for {pass.wait_for}
+                  </p>
+                )}
+                <button
+                  type="button"
+                  onClick={() => select(pass.region, false)}
+                  className={`grid w-full grid-cols-[2.2rem_1.6rem_1fr] gap-2 border-b border-faint px-1 py-1.5 text-left outline-offset-[-3px] ${selected.includes(pass.region) ? "bg-ink/10" : "hover:bg-faint"}`}
+                >
                   <span className="text-right font-display font-bold">{pass.number}</span>
-                  <span className="mt-0.5 size-5 rounded-sm border border-line bg-(--swatch)" style={swatchStyle(pass.swatch.hex)} />
+                  <span
+                    className="mt-0.5 size-5 rounded-sm border border-line bg-(--swatch)"
+                    style={swatchStyle(pass.swatch.hex)}
+                  />
                   <span>
-                    <span className={pass.change || pass.number === 1 ? "font-bold" : ""}>{pass.swatch.name}</span> on {pass.name}, {pass.zone}
+                    <span className={pass.change || pass.number === 1 ? "font-bold" : ""}>{pass.swatch.name}</span> on{" "}
+                    {pass.name}, {pass.zone}
                     <span className="block text-[13px] text-soft">{sentence(JOIN[pass.join] + pass.how)}</span>
                   </span>
                 </button>
               </li>
             ))}
-            <li><MaskLine plan={plan} before={plan.passes.length + 1} /></li>
+            <li>
+              <MaskLine plan={plan} before={plan.passes.length + 1} />
+            </li>
           </ol>
         </>
       )}
@@ -102,7 +182,12 @@ export function OrderSection({ plan, error }: { plan: Plan | undefined; error: E
 function Before({ lines }: { lines: string[] }) {
   return (
     <div className="mb-3 rounded bg-faint p-2">
-      {lines.map((line, index) => <p key={line}>{index === 0 && <strong>Before the first pass: </strong>}{line}</p>)}
+      {lines.map((line, index) => (
+        <p key={line}>
+          {index === 0 && <strong>Before the first pass: </strong>}
+          {line}
+        </p>
+      ))}
     </div>
   );
 }
@@ -110,5 +195,13 @@ function Before({ lines }: { lines: string[] }) {
 const JOIN = { start: "", wet: "While it is wet: ", dry: "On dry: ", any: "" };
 
 function Row({ name, one, other }: { name: string; one: string; other: string }) {
-  return <tr className="border-t border-line"><th scope="row" className="py-1 text-left font-normal">{name}</th><td className="figure">{one}</td><td>{other}</td></tr>;
+  return (
+    <tr className="border-t border-line">
+      <th scope="row" className="py-1 text-left font-normal">
+        {name}
+      </th>
+      <td className="figure">{one}</td>
+      <td>{other}</td>
+    </tr>
+  );
 }

@@ -2,29 +2,31 @@ import { Radio, RadioGroup } from "@headlessui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { drawerQueries, type Ramp, type Region, type Swatch } from "@/shared/api";
+import { drawerQueries, pieceQueries, type Ramp, type Region, tradeQuery, type Swatch, type Wish } from "@/shared/api";
 import { Button, RampChips, StepBars, swatchStyle } from "@/shared/ui";
-import { pieceQueries, useSetRamp, type Wish } from "./api";
-import { useBench } from "./bench";
+import { useSetRamp } from "./api";
+import { usePiece } from "./bench";
 import { Counterparts } from "./Counterparts";
 import { GoTos } from "./GoTos";
 import { MissingPen } from "./MissingPen";
 import { SwatchPicker } from "./SwatchPicker";
 
-const HUES: { hue: Wish["shade_hue"]; name: string }[] = [
-  { hue: "keep", name: "keeps its hue" }, { hue: "cooler", name: "leans cool" }, { hue: "warmer", name: "leans warm" },
-];
-
 /** Colours for the regions in hand: a wish, ramps from the drawer for it, and the ramp changed by hand. */
 export function RampEditor({ regions }: { regions: Region[] }) {
-  const { piece } = useBench();
+  const piece = usePiece();
   const first = regions[0] as Region;
   const labels = regions.map((region) => region.label);
   const [wish, setWish] = useState<Wish>({
-    wish_hex: first.wish_hex ?? middle(first.ramp)?.hex ?? "#6f9e4c", shades: first.shades, shade_hue: "keep",
+    wish_hex: first.wish_hex ?? middle(first.ramp)?.hex ?? "#6f9e4c",
+    shades: first.shades,
+    shade_hue: "keep",
   });
-  const proposals = useQuery(pieceQueries.proposals(piece.id, piece.medium, piece.drawer, wish));
-  const drawer = useQuery({ ...drawerQueries.detail(piece.drawer ?? 0), enabled: piece.drawer !== null }).data;
+  const proposals = useQuery(pieceQueries.proposals(piece.id, piece.colours.medium, piece.colours.drawer, wish));
+  const drawer = useQuery({
+    ...drawerQueries.detail(piece.colours.drawer ?? 0),
+    enabled: piece.colours.drawer !== null,
+  }).data;
+  const hues = useQuery(tradeQuery).data?.shade_hues ?? [];
   const setRamp = useSetRamp(piece.id);
   const current = first.ramp;
 
@@ -43,33 +45,71 @@ export function RampEditor({ regions }: { regions: Region[] }) {
     <div className="mb-3 rounded bg-faint p-3">
       <p className="mb-2 font-bold">{regions.length === 1 ? first.name : `${regions.length} regions in hand`}</p>
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
-        <label className="flex items-center gap-2">Wished colour
-          <input type="color" className="h-8 w-12 rounded border border-soft bg-sheet" value={wish.wish_hex}
-            onChange={(event) => setWish({ ...wish, wish_hex: event.target.value })} />
+        <label className="flex items-center gap-2">
+          Wished colour
+          <input
+            type="color"
+            className="h-8 w-12 rounded border border-soft bg-sheet"
+            value={wish.wish_hex}
+            onChange={(event) => setWish({ ...wish, wish_hex: event.target.value })}
+          />
         </label>
         <div role="group" aria-label="Number of shades" className="flex items-center gap-1">
           <span className="mr-1">Shades</span>
           {[1, 2, 3, 4, 5].map((count) => (
-            <button key={count} type="button" aria-pressed={wish.shades === count} onClick={() => setWish({ ...wish, shades: count })}
-              className="size-8 rounded border border-line bg-sheet hover:border-ink aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-sheet">{count}</button>
+            <button
+              key={count}
+              type="button"
+              aria-pressed={wish.shades === count}
+              onClick={() => setWish({ ...wish, shades: count })}
+              className="size-8 rounded border border-line bg-sheet hover:border-ink aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-sheet"
+            >
+              {count}
+            </button>
           ))}
         </div>
-        <label className="flex items-center gap-2">Shade
-          <select className="rounded border border-soft bg-sheet px-1 py-1" value={wish.shade_hue} onChange={(event) => setWish({ ...wish, shade_hue: event.target.value as Wish["shade_hue"] })}>
-            {HUES.map((one) => <option key={one.hue} value={one.hue}>{one.name}</option>)}
+        <label className="flex items-center gap-2">
+          Shade
+          <select
+            className="rounded border border-soft bg-sheet px-1 py-1"
+            value={wish.shade_hue}
+            onChange={(event) => setWish({ ...wish, shade_hue: event.target.value as Wish["shade_hue"] })}
+          >
+            {hues.map((one) => (
+              <option key={one.code} value={one.code}>
+                {one.name}
+              </option>
+            ))}
           </select>
         </label>
       </div>
       {proposals.isError && <p role="alert">{proposals.error.message}</p>}
-      {proposals.data?.length === 0 && <p>The drawer has no {wish.shades} shades that fall strictly from light to dark. Try fewer shades.</p>}
-      {!proposals.data && !proposals.isError && <p role="status" className="text-soft">Looking through the drawer …</p>}
+      {proposals.data?.length === 0 && (
+        <p>The drawer has no {wish.shades} shades that fall strictly from light to dark. Try fewer shades.</p>
+      )}
+      {!proposals.data && !proposals.isError && (
+        <p role="status" className="text-soft">
+          Looking through the drawer …
+        </p>
+      )}
       {proposals.data && proposals.data.length > 0 && (
-        <RadioGroup value={chosenKey} onChange={(key) => { const ramp = proposals.data.find((one) => keyOf(one) === key); if (ramp) lay(ramp.swatches, false); }}
-          aria-label="Ramps from the drawer" className={`flex flex-col gap-1 ${proposals.isPlaceholderData ? "opacity-60" : ""}`}>
+        <RadioGroup
+          value={chosenKey}
+          onChange={(key) => {
+            const ramp = proposals.data.find((one) => keyOf(one) === key);
+            if (ramp) lay(ramp.swatches, false);
+          }}
+          aria-label="Ramps from the drawer"
+          className={`flex flex-col gap-1 ${proposals.isPlaceholderData ? "opacity-60" : ""}`}
+        >
           {proposals.data.map((ramp, index) => (
             // By place: whoever stands on one with the keyboard keeps the focus when other ramps come in.
-            <Radio key={index} value={keyOf(ramp)} aria-label={`${ramp.swatches.map((swatch) => swatch.name).join(", ")}: ${ramp.explanation}`}
-              className="grid cursor-pointer grid-cols-[1.2rem_10rem_1fr_auto] items-center gap-2 rounded border border-line bg-sheet px-2 py-1.5 data-checked:border-ink data-checked:shadow-[inset_0_0_0_1px_#161616] data-focus:outline-3">
+            <Radio
+              key={index}
+              value={keyOf(ramp)}
+              aria-label={`${ramp.swatches.map((swatch) => swatch.name).join(", ")}: ${ramp.explanation}`}
+              className="grid cursor-pointer grid-cols-[1.2rem_10rem_1fr_auto] items-center gap-2 rounded border border-line bg-sheet px-2 py-1.5 data-checked:border-ink data-checked:shadow-[inset_0_0_0_1px_#161616] data-focus:outline-3"
+            >
               <span className="text-soft">{index + 1}</span>
               <RampChips swatches={ramp.swatches} />
               <span className="text-[13px] leading-tight">{ramp.warnings[0] ?? ramp.explanation}</span>
@@ -82,22 +122,43 @@ export function RampEditor({ regions }: { regions: Region[] }) {
       <GoTos regions={regions} />
       {current && (
         <div className="mt-3 border-t border-line pt-2">
-          <p className="mb-1 text-[13px] text-soft">{first.by_hand ? "Changed by hand" : "As proposed"}; choose a chip to put another swatch there.</p>
+          <p className="mb-1 text-[13px] text-soft">
+            {first.by_hand ? "Changed by hand" : "As proposed"}; choose a chip to put another swatch there.
+          </p>
           <div className="flex gap-1">
             {current.swatches.map((swatch, place) => (
-              <SwatchPicker key={swatch.code} swatch={swatch} drawer={drawer?.swatches ?? []} onPick={(other) => swap(place, other)} />
+              <SwatchPicker
+                key={swatch.code}
+                swatch={swatch}
+                drawer={drawer?.swatches ?? []}
+                onPick={(other) => swap(place, other)}
+              />
             ))}
           </div>
           <p className="mt-1 text-[13px]">{current.explanation}</p>
-          {current.warnings.map((warning) => <p key={warning} className="mt-1 rounded bg-ink px-2 py-1 text-[13px] text-sheet">{warning}</p>)}
+          {current.warnings.map((warning) => (
+            <p key={warning} className="mt-1 rounded bg-ink px-2 py-1 text-[13px] text-sheet">
+              {warning}
+            </p>
+          ))}
           {current.in_betweens.map((mix) => (
             <p key={mix.pale} className="mt-1 flex items-center gap-2 text-[13px]">
-              <span className="size-5 shrink-0 rounded-sm border border-line bg-(--swatch)" style={swatchStyle(mix.hex)} aria-hidden />
+              <span
+                className="size-5 shrink-0 rounded-sm border border-line bg-(--swatch)"
+                style={swatchStyle(mix.hex)}
+                aria-hidden
+              />
               Touch the tip of {mix.pale} to {mix.dark}: for a few strokes it lays this in-between.
             </p>
           ))}
           <Counterparts ramp={current} />
-          <Button kind="quiet" className="mt-2 text-[13px]" onClick={() => setRamp.mutate({ labels, codes: [], wish_hex: wish.wish_hex, by_hand: false })}>Take the colours off</Button>
+          <Button
+            kind="quiet"
+            className="mt-2 text-[13px]"
+            onClick={() => setRamp.mutate({ labels, codes: [], wish_hex: wish.wish_hex, by_hand: false })}
+          >
+            Take the colours off
+          </Button>
         </div>
       )}
     </div>

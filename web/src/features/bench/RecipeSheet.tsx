@@ -1,14 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 
-import type { Piece, Plan, Trade } from "@/shared/api";
-import { tradeQuery } from "@/shared/api";
+import { nameOf, pieceQueries, tradeQuery, type Piece, type Plan, type Trade } from "@/shared/api";
 import { counted, minutes } from "@/shared/ui";
-import { pieceQueries } from "./api";
-import { SECTIONS, useBench, type Section } from "./bench";
+import { useDescribeCard, useDescribeFinish } from "./api";
+import { usePiece, SECTIONS, type Section } from "./bench";
 import { ColoursSection } from "./ColoursSection";
 import { LightSection } from "./LightSection";
-import { NotesSection } from "./NotesSection";
+import { NotesField } from "./NotesField";
 import { OrderSection } from "./OrderSection";
 import { RegionsSection } from "./RegionsSection";
 import { StampSection } from "./StampSection";
@@ -16,39 +15,77 @@ import { RunsBox } from "./RunsBox";
 import { TouchesBox } from "./TouchesBox";
 
 const NAMES: Record<Section, string> = {
-  stamp: "Stamp", regions: "Regions", light: "Light", colours: "Colours", order: "Order", finish: "Finish", card: "Card",
+  stamp: "Stamp",
+  regions: "Regions",
+  light: "Light",
+  colours: "Colours",
+  order: "Order",
+  finish: "Finish",
+  card: "Card",
 };
 
 /** The recipe sheet: reads like the finished record; the open section is the one being worked on. */
 export function RecipeSheet({ section, onSection }: { section: Section; onSection: (section: Section) => void }) {
-  const { piece } = useBench();
+  const piece = usePiece();
   const trade = useQuery(tradeQuery).data;
   const plan = useQuery(pieceQueries.plan(piece.id, piece.version));
+  const finish = useDescribeFinish(piece.id);
+  const card = useDescribeCard(piece.id);
   const summaries = summarise(piece, plan.data, trade);
   const bodies: Record<Section, ReactNode> = {
     stamp: trade && <StampSection trade={trade} />,
     regions: <RegionsSection />,
     light: <LightSection />,
     colours: trade && <ColoursSection trade={trade} />,
-    order: trade && <OrderSection plan={plan.data} error={plan.error} />,
-    finish: <>{trade && <TouchesBox trade={trade} plan={plan.data} />}<RunsBox plan={plan.data} /><NotesSection field="finish" label="Finishing touches" hint="Where each goes; what to change next time." /></>,
-    card: <NotesSection field="card" label="The card" hint="Sizes, layers, what is written inside before the panel is glued." />,
+    order: trade && <OrderSection trade={trade} plan={plan.data} error={plan.error} />,
+    finish: (
+      <>
+        {trade && <TouchesBox trade={trade} plan={plan.data} />}
+        <RunsBox plan={plan.data} />
+        <NotesField
+          label="Finishing touches"
+          hint="Where each goes; what to change next time."
+          notes={piece.finish.notes}
+          onKeep={(notes) => finish.mutate({ notes })}
+        />
+      </>
+    ),
+    card: (
+      <NotesField
+        label="The card"
+        hint="Sizes, layers, what is written inside before the panel is glued."
+        notes={piece.card.notes}
+        onKeep={(notes) => card.mutate({ notes })}
+      />
+    ),
   };
   return (
-    <section aria-label="Recipe sheet" className="min-h-0 overflow-y-auto bg-sheet px-6 pb-8 pt-5 shadow-[-6px_0_24px_rgb(0_0_0/0.18)] min-[1024px]:mr-5">
-      <h1 className="text-[26px] leading-tight">{piece.title}</h1>
+    <section
+      aria-label="Recipe sheet"
+      className="min-h-0 overflow-y-auto bg-sheet px-6 pb-8 pt-5 shadow-[-6px_0_24px_rgb(0_0_0/0.18)] min-[1024px]:mr-5"
+    >
+      <h1 className="text-[26px] leading-tight">{piece.stamp.title}</h1>
       <p className="mb-3 text-soft">{state(piece)}</p>
       {SECTIONS.map((name, index) => (
         <section key={name} className={section === name ? "border-t-2 border-ink pb-4" : "border-t border-line"}>
           <h2 className="font-sans text-base font-normal tracking-normal">
-            <button type="button" aria-expanded={section === name} aria-controls={`part-${name}`} onClick={() => onSection(name)}
-              className="grid w-full grid-cols-[1.6rem_5.4rem_1fr] items-baseline py-2 text-left hover:bg-faint">
+            <button
+              type="button"
+              aria-expanded={section === name}
+              aria-controls={`part-${name}`}
+              onClick={() => onSection(name)}
+              className="grid w-full grid-cols-[1.6rem_5.4rem_1fr] items-baseline py-2 text-left hover:bg-faint"
+            >
               <span className="font-display font-bold">{index + 1}</span>
               <span className="font-display font-bold">{NAMES[name]}</span>
               <span className={summaries[name].blank ? "text-soft italic" : ""}>{summaries[name].text}</span>
             </button>
           </h2>
-          {section === name && <div id={`part-${name}`} className="pt-1">{bodies[name]}</div>}
+          {section === name && (
+            <div id={`part-${name}`} className="pt-1">
+              {bodies[name]}
+            </div>
+          )}
         </section>
       ))}
     </section>
@@ -57,28 +94,38 @@ export function RecipeSheet({ section, onSection }: { section: Section; onSectio
 
 function state(piece: Piece): string {
   if (piece.latest_recipe === null) return "Working copy, not kept yet";
-  return piece.changed_since_recipe ? `Working on version ${piece.latest_recipe + 1}` : `As kept in version ${piece.latest_recipe}`;
+  return piece.changed_since_recipe
+    ? `Working on version ${piece.latest_recipe + 1}`
+    : `As kept in version ${piece.latest_recipe}`;
 }
 
 type Summary = { text: string; blank?: boolean };
 
 function summarise(piece: Piece, plan: Plan | undefined, trade: Trade | undefined): Record<Section, Summary> {
-  const named = (list: { code: string; name: string }[] | undefined, code: string) => list?.find((item) => item.code === code)?.name ?? "…";
-  const bare = piece.regions.filter((region) => region.left_as_paper).length;
-  const open = piece.regions.filter((region) => !region.ramp && !region.left_as_paper).length;
+  const bare = piece.regions.list.filter((region) => region.left_as_paper).length;
+  const open = piece.regions.list.filter((region) => !region.ramp && !region.left_as_paper).length;
   return {
-    stamp: { text: `${named(trade?.inks, piece.outline_ink)}, on ${named(trade?.papers, piece.paper).toLowerCase()}${piece.fit.length ? " (see the note)" : ""}` },
-    regions: { text: `${counted(piece.regions.length, "region")}${bare ? `, ${bare} left as paper` : ""}` },
-    light: { text: `From ${piece.lamp.clock}, ${Math.round(piece.lamp.elevation_deg)}° high${piece.glows.length ? `, ${counted(piece.glows.length, "glow")}` : ""}` },
-    colours: piece.pen_count
-      ? { text: `${named(trade?.media, piece.medium)}, ${counted(piece.pen_count, "swatch", "swatches")}${open ? `, ${open} regions open` : ""}` }
-      : { text: `${named(trade?.media, piece.medium)}, no colours chosen yet`, blank: true },
+    stamp: {
+      text: `${nameOf(trade?.inks, piece.stamp.outline_ink)}, on ${nameOf(trade?.papers, piece.stamp.paper).toLowerCase()}${piece.stamp.fit.length ? " (see the note)" : ""}`,
+    },
+    regions: { text: `${counted(piece.regions.list.length, "region")}${bare ? `, ${bare} left as paper` : ""}` },
+    light: {
+      text: `From ${piece.light.lamp.clock}, ${Math.round(piece.light.lamp.elevation_deg)}° high${piece.light.glows.length ? `, ${counted(piece.light.glows.length, "glow")}` : ""}`,
+    },
+    colours: piece.colours.pen_count
+      ? {
+          text: `${nameOf(trade?.media, piece.colours.medium)}, ${counted(piece.colours.pen_count, "swatch", "swatches")}${open ? `, ${open} regions open` : ""}`,
+        }
+      : { text: `${nameOf(trade?.media, piece.colours.medium)}, no colours chosen yet`, blank: true },
     order: plan?.passes.length
-      ? { text: `${plan.school}: ${plan.passes.length} passes, ${plan.pen_changes} pen changes, ${minutes(plan.duration_s)}` }
+      ? {
+          text: `${plan.school}: ${plan.passes.length} passes, ${plan.pen_changes} pen changes, ${minutes(plan.duration_s)}`,
+        }
       : { text: plan ? "Follows once there are colours" : "Working out the order …", blank: true },
-    finish: piece.touches.length || piece.finish
-      ? { text: [...(plan?.after ?? []).map((step) => step.name), piece.finish].filter(Boolean).join(" · ") }
-      : { text: "Nothing noted", blank: true },
-    card: piece.card ? { text: piece.card } : { text: "Nothing noted", blank: true },
+    finish:
+      piece.finish.touches.length || piece.finish.notes
+        ? { text: [...(plan?.after ?? []).map((step) => step.name), piece.finish.notes].filter(Boolean).join(" · ") }
+        : { text: "Nothing noted", blank: true },
+    card: piece.card.notes ? { text: piece.card.notes } : { text: "Nothing noted", blank: true },
   };
 }

@@ -1,43 +1,60 @@
 import { useState } from "react";
 
-import type { Medium, School, SchoolStep } from "@/shared/api";
+import { LIMITS, type Medium, type School, type SchoolStep, type Trade } from "@/shared/api";
 import { Ask, Button, tell } from "@/shared/ui";
 import { useKeepSchool } from "./api";
 
-const WHICH = ["palest", "middle", "middles from pale", "middles from dark", "second darkest", "darkest"];
-const WHERE = ["all over", "own zone"];
-const JOIN = [["wet", "while it is wet"], ["dry", "on dry"], ["any", "at any time"]];
+/** How a step follows the one before, in words; the first one starts. */
+const JOIN: Record<string, string> = { wet: "while it is wet", dry: "on dry", any: "at any time" };
 const FIRST: SchoolStep = { which: "palest", where: "all over", join: "start", how: "lay an even coat" };
 
+type Props = {
+  words: Trade["school_words"];
+  medium: Medium;
+  school: School | null;
+  onClose: () => void;
+  onKept: (school: School) => void;
+};
+
 /** Writing a school of one's own: steps in the order they are laid. It can be saved as a file and read from one. */
-export function SchoolEditor({ open, onClose, medium, school, onKept }: {
-  open: boolean; onClose: () => void; medium: Medium; school: School | null; onKept: (school: School) => void;
-}) {
+export function SchoolEditor({ open, ...rest }: Props & { open: boolean }) {
+  const { school, onClose } = rest;
   return (
     <Ask open={open} onClose={onClose} title={school?.own ? `Edit ${school.name}` : "Write a school of your own"} wide>
-      <Editor key={school?.code ?? "new"} medium={medium} school={school} onClose={onClose} onKept={onKept} />
+      <Editor key={school?.code ?? "new"} {...rest} />
     </Ask>
   );
 }
 
-function Editor({ medium, school, onClose, onKept }: { medium: Medium; school: School | null; onClose: () => void; onKept: (school: School) => void }) {
+function Editor({ words, medium, school, onClose, onKept }: Props) {
   const keep = useKeepSchool();
   const [name, setName] = useState(school ? (school.own ? school.name : `${school.name}, my way`) : "");
   const [summary, setSummary] = useState(school?.summary ?? "");
   const [steps, setSteps] = useState<SchoolStep[]>(school?.steps ?? [FIRST]);
   const body = { name: name.trim(), medium: school?.medium ?? medium, summary: summary.trim(), steps };
-  const change = (place: number, step: Partial<SchoolStep>) => setSteps(steps.map((old, index) => (index === place ? { ...old, ...step } : old)));
+  const change = (place: number, step: Partial<SchoolStep>) =>
+    setSteps(steps.map((old, index) => (index === place ? { ...old, ...step } : old)));
 
   function move(place: number, by: number) {
     const next = [...steps];
     const [step] = next.splice(place, 1);
     if (step) next.splice(place + by, 0, step);
-    setSteps(next.map((one, index) => ({ ...one, join: index === 0 ? "start" : one.join === "start" ? "wet" : one.join })));
+    setSteps(
+      next.map((one, index) => ({ ...one, join: index === 0 ? "start" : one.join === "start" ? "wet" : one.join })),
+    );
   }
 
   function save() {
     const file = URL.createObjectURL(new Blob([JSON.stringify(body, null, 1)], { type: "application/json" }));
-    const link = Object.assign(document.createElement("a"), { href: file, download: `${name.trim().toLowerCase().replace(/[^a-z0-9]+/g, "-") || "school"}.json` });
+    const link = Object.assign(document.createElement("a"), {
+      href: file,
+      download: `${
+        name
+          .trim()
+          .toLowerCase()
+          .replace(/[^a-z0-9]+/g, "-") || "school"
+      }.json`,
+    });
     link.click();
     URL.revokeObjectURL(file);
   }
@@ -54,33 +71,145 @@ function Editor({ medium, school, onClose, onKept }: { medium: Medium; school: S
 
   return (
     <div className="flex flex-col gap-3">
-      <label className="block">Name<input className="field mt-1" value={name} maxLength={60} autoFocus onChange={(event) => setName(event.target.value)} /></label>
-      <label className="block">In a sentence<input className="field mt-1" value={summary} maxLength={300} onChange={(event) => setSummary(event.target.value)} /></label>
+      <label className="block">
+        Name
+        <input
+          className="field mt-1"
+          value={name}
+          maxLength={LIMITS.school.name}
+          autoFocus
+          onChange={(event) => setName(event.target.value)}
+        />
+      </label>
+      <label className="block">
+        In a sentence
+        <input
+          className="field mt-1"
+          value={summary}
+          maxLength={LIMITS.school.summary}
+          onChange={(event) => setSummary(event.target.value)}
+        />
+      </label>
       <ol aria-label="Steps" className="flex flex-col gap-2">
         {steps.map((step, place) => (
-          <li key={place} className="grid grid-cols-[1.2rem_10rem_7rem_9rem_1fr] items-center gap-2 rounded bg-faint p-2 text-[13px]">
+          <li
+            key={place}
+            className="grid grid-cols-[1.2rem_10rem_7rem_9rem_1fr] items-center gap-2 rounded bg-faint p-2 text-[13px]"
+          >
             <span className="font-display font-bold">{place + 1}</span>
-            <select aria-label={`Shades of step ${place + 1}`} className="field" value={step.which} onChange={(event) => change(place, { which: event.target.value })}>{WHICH.map((one) => <option key={one}>{one}</option>)}</select>
-            <select aria-label={`Place of step ${place + 1}`} className="field" value={step.where} onChange={(event) => change(place, { where: event.target.value })}>{WHERE.map((one) => <option key={one}>{one}</option>)}</select>
-            {place === 0 ? <span>to begin with</span> : <select aria-label={`When step ${place + 1} follows`} className="field" value={step.join} onChange={(event) => change(place, { join: event.target.value })}>{JOIN.map(([join, words]) => <option key={join} value={join}>{words}</option>)}</select>}
+            <select
+              aria-label={`Shades of step ${place + 1}`}
+              className="field"
+              value={step.which}
+              onChange={(event) => change(place, { which: event.target.value })}
+            >
+              {words.which.map((one) => (
+                <option key={one}>{one}</option>
+              ))}
+            </select>
+            <select
+              aria-label={`Place of step ${place + 1}`}
+              className="field"
+              value={step.where}
+              onChange={(event) => change(place, { where: event.target.value })}
+            >
+              {words.where.map((one) => (
+                <option key={one}>{one}</option>
+              ))}
+            </select>
+            {place === 0 ? (
+              <span>to begin with</span>
+            ) : (
+              <select
+                aria-label={`When step ${place + 1} follows`}
+                className="field"
+                value={step.join}
+                onChange={(event) => change(place, { join: event.target.value })}
+              >
+                {words.join
+                  .filter((join) => join in JOIN)
+                  .map((join) => (
+                    <option key={join} value={join}>
+                      {JOIN[join]}
+                    </option>
+                  ))}
+              </select>
+            )}
             <span className="flex justify-end gap-2">
-              <Button kind="quiet" disabled={place === 0} aria-label={`Move step ${place + 1} up`} onClick={() => move(place, -1)}>Up</Button>
-              <Button kind="quiet" disabled={steps.length === 1} aria-label={`Remove step ${place + 1}`} onClick={() => setSteps(steps.filter((_step, index) => index !== place).map((one, index) => (index === 0 ? { ...one, join: "start" } : one)))}>Remove</Button>
+              <Button
+                kind="quiet"
+                disabled={place === 0}
+                aria-label={`Move step ${place + 1} up`}
+                onClick={() => move(place, -1)}
+              >
+                Up
+              </Button>
+              <Button
+                kind="quiet"
+                disabled={steps.length === 1}
+                aria-label={`Remove step ${place + 1}`}
+                onClick={() =>
+                  setSteps(
+                    steps
+                      .filter((_step, index) => index !== place)
+                      .map((one, index) => (index === 0 ? { ...one, join: "start" } : one)),
+                  )
+                }
+              >
+                Remove
+              </Button>
             </span>
-            <input aria-label={`What the hand does in step ${place + 1}`} className="field col-start-2 col-end-6" value={step.how} maxLength={120} onChange={(event) => change(place, { how: event.target.value })} />
+            <input
+              aria-label={`What the hand does in step ${place + 1}`}
+              className="field col-start-2 col-end-6"
+              value={step.how}
+              maxLength={LIMITS.school.how}
+              onChange={(event) => change(place, { how: event.target.value })}
+            />
           </li>
         ))}
       </ol>
-      <div><Button disabled={steps.length >= 12} onClick={() => setSteps([...steps, { which: "darkest", where: "own zone", join: "wet", how: "lay the shade" }])}>Add a step</Button></div>
-      {keep.error && <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">{keep.error.message}</p>}
+      <div>
+        <Button
+          disabled={steps.length >= LIMITS.school.steps}
+          onClick={() =>
+            setSteps([...steps, { which: "darkest", where: "own zone", join: "wet", how: "lay the shade" }])
+          }
+        >
+          Add a step
+        </Button>
+      </div>
+      {keep.error && (
+        <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">
+          {keep.error.message}
+        </p>
+      )}
       <div className="flex flex-wrap items-center justify-end gap-3">
-        <label className="cursor-pointer underline underline-offset-4 focus-within:outline-3">Read from a file
-          <input type="file" className="sr-only" accept=".json,application/json" aria-label="School file" onChange={(event) => { const file = event.target.files?.[0]; if (file) void read(file); }} />
+        <label className="cursor-pointer underline underline-offset-4 focus-within:outline-3">
+          Read from a file
+          <input
+            type="file"
+            className="sr-only"
+            accept=".json,application/json"
+            aria-label="School file"
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              if (file) void read(file);
+            }}
+          />
         </label>
-        <Button kind="quiet" onClick={save}>Save as a file</Button>
+        <Button kind="quiet" onClick={save}>
+          Save as a file
+        </Button>
         <span className="grow" />
         <Button onClick={onClose}>Cancel</Button>
-        <Button kind="main" busy={keep.isPending} onClick={() => keep.mutate({ id: school?.own ? school.id : null, school: body }, { onSuccess: onKept })}>Keep this school</Button>
+        <Button
+          kind="main"
+          busy={keep.isPending}
+          onClick={() => keep.mutate({ id: school?.own ? school.id : null, school: body }, { onSuccess: onKept })}
+        >
+          Keep this school
+        </Button>
       </div>
     </div>
   );

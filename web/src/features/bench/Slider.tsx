@@ -1,6 +1,14 @@
 import { useDraft } from "@/shared/ui";
 
-type SliderProps = { label: string; unit: string; min: number; max: number; step?: number; value: number; onKeep: (value: number) => void };
+type SliderProps = {
+  label: string;
+  unit: string;
+  min: number;
+  max: number;
+  step?: number;
+  value: number;
+  onKeep: (value: number) => void;
+};
 
 /** A labelled slider that is kept when the hand leaves it. */
 export function Slider({ label, unit, min, max, step = 1, value, onKeep }: SliderProps) {
@@ -9,10 +17,24 @@ export function Slider({ label, unit, min, max, step = 1, value, onKeep }: Slide
     if (shown !== value) onKeep(shown);
   };
   return (
-    <label className="grid grid-cols-[8rem_1fr_3.2rem] items-center gap-3">{label}
-      <input type="range" className="h-7 accent-ink" min={min} max={max} step={step} value={shown} onChange={(event) => setShown(Number(event.target.value))}
-        onPointerUp={keep} onKeyUp={keep} onBlur={keep} />
-      <span className="text-right">{shown}{unit}</span>
+    <label className="grid grid-cols-[8rem_1fr_3.2rem] items-center gap-3">
+      {label}
+      <input
+        type="range"
+        className="h-7 accent-ink"
+        min={min}
+        max={max}
+        step={step}
+        value={shown}
+        onChange={(event) => setShown(Number(event.target.value))}
+        onPointerUp={keep}
+        onKeyUp={keep}
+        onBlur={keep}
+      />
+      <span className="text-right">
+        {shown}
+        {unit}
+      </span>
     </label>
   );
 }

@@ -1,45 +1,90 @@
 import { useState } from "react";
 
-import type { Trade } from "@/shared/api";
+import { LIMITS, type Trade } from "@/shared/api";
 import { Button, chooseUnit, chosenUnit, length } from "@/shared/ui";
 import { useDescribeStamp } from "./api";
-import { useBench } from "./bench";
+import { usePiece } from "./bench";
 import { FindAgain } from "./FindAgain";
 import { FitAdvice } from "./FitAdvice";
 import { KeptField } from "./KeptField";
 
 export function StampSection({ trade }: { trade: Trade }) {
-  const { piece } = useBench();
+  const piece = usePiece();
   const describe = useDescribeStamp(piece.id);
   const [unit, setUnit] = useState(chosenUnit());
   const other = unit === "in" ? "cm" : "in";
   return (
     <div className="flex flex-col gap-3">
-      <KeptField label="Title" value={piece.title} maxLength={120} required onKeep={(title) => describe.mutate({ title })} />
-      <label className="block">Outline ink
-        <select className="field mt-1" value={piece.outline_ink} onChange={(event) => describe.mutate({ outline_ink: event.target.value as typeof piece.outline_ink })}>
-          {trade.inks.map((ink) => <option key={ink.code} value={ink.code}>{ink.name}</option>)}
+      <KeptField
+        label="Title"
+        value={piece.stamp.title}
+        maxLength={LIMITS.StampFormRequest.title.maxLength}
+        required
+        onKeep={(title) => describe.mutate({ title })}
+      />
+      <label className="block">
+        Outline ink
+        <select
+          className="field mt-1"
+          value={piece.stamp.outline_ink}
+          onChange={(event) => describe.mutate({ outline_ink: event.target.value as typeof piece.stamp.outline_ink })}
+        >
+          {trade.inks.map((ink) => (
+            <option key={ink.code} value={ink.code}>
+              {ink.name}
+            </option>
+          ))}
         </select>
       </label>
-      <label className="block">Paper
-        <select className="field mt-1" value={piece.paper} onChange={(event) => describe.mutate({ paper: event.target.value as typeof piece.paper })}>
-          {trade.papers.map((paper) => <option key={paper.code} value={paper.code}>{paper.name}</option>)}
+      <label className="block">
+        Paper
+        <select
+          className="field mt-1"
+          value={piece.stamp.paper}
+          onChange={(event) => describe.mutate({ paper: event.target.value as typeof piece.stamp.paper })}
+        >
+          {trade.papers.map((paper) => (
+            <option key={paper.code} value={paper.code}>
+              {paper.name}
+            </option>
+          ))}
         </select>
       </label>
       <FitAdvice />
       <FindAgain />
-      {piece.stamping.length > 0 && (
+      {piece.regions.stamping.length > 0 && (
         <details>
           <summary className="font-bold">Stamping and masking order</summary>
-          <p className="text-[13px] text-soft">If you stamp these things one by one: the front first, its mask, then what stands behind. Follows from who stands before whom.</p>
-          <ol className="ml-5 list-decimal">{piece.stamping.map((step) => <li key={step.what}>{step.what}</li>)}</ol>
+          <p className="text-[13px] text-soft">
+            If you stamp these things one by one: the front first, its mask, then what stands behind. Follows from who
+            stands before whom.
+          </p>
+          <ol className="ml-5 list-decimal">
+            {piece.regions.stamping.map((step) => (
+              <li key={step.what}>{step.what}</li>
+            ))}
+          </ol>
         </details>
       )}
       <p className="text-soft">
         Scanned {length(piece.width_mm, unit)} by {length(piece.height_mm, unit)}, {Math.round(piece.dpi)} dpi.{" "}
-        <Button kind="quiet" onClick={() => { chooseUnit(other); setUnit(other); }}>Show in {other === "in" ? "inches" : "centimetres"}</Button>
+        <Button
+          kind="quiet"
+          onClick={() => {
+            chooseUnit(other);
+            setUnit(other);
+          }}
+        >
+          Show in {other === "in" ? "inches" : "centimetres"}
+        </Button>
       </p>
-      {piece.warnings.length > 0 && <ul className="ml-5 list-disc text-soft">{piece.warnings.map((warning) => <li key={warning}>{warning}</li>)}</ul>}
+      {piece.warnings.length > 0 && (
+        <ul className="ml-5 list-disc text-soft">
+          {piece.warnings.map((warning) => (
+            <li key={warning}>{warning}</li>
+          ))}
+        </ul>
+      )}
     </div>
   );
 }

@@ -1,19 +1,21 @@
 import type { Piece, Plan, Trade } from "@/shared/api";
 import { minutes, useDraft } from "@/shared/ui";
-import { useWishes } from "./api";
-import { useBench } from "./bench";
+import { useDescribeFinish } from "./api";
+import { usePiece } from "./bench";
+
+type Touch = Piece["finish"]["touches"][number];
 
 /** Which finishing touches, and in what order they come with which waits. */
 export function TouchesBox({ trade, plan }: { trade: Trade; plan: Plan | undefined }) {
-  const { piece } = useBench();
-  const wishes = useWishes(piece.id);
-  const [chosen, setChosen] = useDraft(piece.touches);
+  const piece = usePiece();
+  const describe = useDescribeFinish(piece.id);
+  const [chosen, setChosen] = useDraft(piece.finish.touches);
   const steps = plan?.after ?? [];
 
-  function mark(code: Piece["touches"][number], on: boolean) {
+  function mark(code: Touch, on: boolean) {
     const next = on ? [...chosen, code] : chosen.filter((one) => one !== code);
     setChosen(next);
-    wishes.mutate({ touches: next }, { onError: () => setChosen(piece.touches) });
+    describe.mutate({ touches: next }, { onError: () => setChosen(piece.finish.touches) });
   }
 
   return (
@@ -22,7 +24,13 @@ export function TouchesBox({ trade, plan }: { trade: Trade; plan: Plan | undefin
         <legend className="mb-1">After the last pass</legend>
         {trade.touches.map((touch) => (
           <label key={touch.code} className="flex items-center gap-2 py-1">
-            <input type="checkbox" className="size-5 accent-ink" checked={chosen.includes(touch.code as Piece["touches"][number])} onChange={(event) => mark(touch.code as Piece["touches"][number], event.target.checked)} />{touch.name}
+            <input
+              type="checkbox"
+              className="size-5 accent-ink"
+              checked={chosen.includes(touch.code as Touch)}
+              onChange={(event) => mark(touch.code as Touch, event.target.checked)}
+            />
+            {touch.name}
           </label>
         ))}
       </fieldset>
@@ -30,8 +38,18 @@ export function TouchesBox({ trade, plan }: { trade: Trade; plan: Plan | undefin
         <ol aria-label="Finishing touches in order" className="mt-2 border-t border-line">
           {steps.map((step, place) => (
             <li key={step.code} className="border-b border-faint py-1">
-              {step.wait_s > 0 && <p className="flex items-center gap-2 text-[13px] text-soft"><span className="wait h-3 w-9" aria-hidden />Wait {minutes(step.wait_s)} {place === 0 ? "until the colouring is dry" : "for it to dry"}</p>}
-              <strong>{step.name}</strong>: {step.how}, about {minutes(step.end_s - step.start_s)}.{step.caution && <span className="block text-[13px]"><strong>Take care.</strong> {step.caution}</span>}
+              {step.wait_s > 0 && (
+                <p className="flex items-center gap-2 text-[13px] text-soft">
+                  <span className="wait h-3 w-9" aria-hidden />
+                  Wait {minutes(step.wait_s)} {place === 0 ? "until the colouring is dry" : "for it to dry"}
+                </p>
+              )}
+              <strong>{step.name}</strong>: {step.how}, about {minutes(step.end_s - step.start_s)}.
+              {step.caution && (
+                <span className="block text-[13px]">
+                  <strong>Take care.</strong> {step.caution}
+                </span>
+              )}
             </li>
           ))}
         </ol>

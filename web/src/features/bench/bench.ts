@@ -1,4 +1,6 @@
-import { createContext, useContext } from "react";
+import { createContext, useCallback, useContext } from "react";
+import { useSearchParams } from "react-router";
+import { create } from "zustand";
 
 import type { Piece, Region } from "@/shared/api";
 
@@ -9,32 +11,80 @@ export const VIEWS = ["line", "regions", "values", "coloured"] as const;
 export const ALL_VIEWS = [...VIEWS, "ink"] as const;
 export type View = (typeof ALL_VIEWS)[number];
 
+/** What a stroke on the picture does: take regions in hand, draw a barrier or a lasso, or turn a border round. */
 export type Tool = "hand" | "barrier" | "lasso" | "border";
 
-/** What the parts of the bench share: the piece, and which of its regions are in hand. */
-export type Bench = {
-  piece: Piece;
-  selected: readonly number[];
+type Hand = {
+  /** Regions in hand, in the order they were taken. Some may be gone from the piece: see `useSelected`. */
+  picked: readonly number[];
+  hovered: number;
+  tool: Tool;
   /** Take one region in hand; `add` keeps the others, and lets go of it if it was in hand already. */
   select: (label: number, add: boolean) => void;
   selectOnly: (labels: readonly number[]) => void;
-  hovered: number;
   hover: (label: number) => void;
-  /** What a stroke on the picture does: take regions in hand, draw a barrier or a lasso, or turn a border round. */
-  tool: Tool;
-  view: View;
-  show: (view: View) => void;
   takeTool: (tool: Tool) => void;
 };
 
-export const BenchContext = createContext<Bench | null>(null);
+/** What the hand on the bench holds. Parts read only what they show, so that hovering redraws a line, not the bench. */
+export const useHand = create<Hand>((set) => ({
+  picked: [],
+  hovered: 0,
+  tool: "hand",
+  select: (label, add) => set(({ picked }) => ({ picked: pickedAfter(picked, label, add) })),
+  selectOnly: (picked) => set({ picked }),
+  hover: (hovered) => set((now) => (now.hovered === hovered ? now : { hovered })),
+  takeTool: (tool) => set({ tool }),
+}));
 
-export function useBench(): Bench {
-  const bench = useContext(BenchContext);
-  if (!bench) throw new Error("Only for parts of the bench.");
-  return bench;
+export function pickedAfter(picked: readonly number[], label: number, add: boolean): readonly number[] {
+  if (add) return picked.includes(label) ? picked.filter((other) => other !== label) : [...picked, label];
+  return picked.length === 1 && picked[0] === label ? [] : [label];
 }
 
-export function chosenRegions(bench: Bench): Region[] {
-  return bench.piece.regions.filter((region) => bench.selected.includes(region.label));
+export const PieceContext = createContext<Piece | null>(null);
+
+/** The piece on the bench. */
+export function usePiece(): Piece {
+  const piece = useContext(PieceContext);
+  if (!piece) throw new Error("Only for parts of the bench.");
+  return piece;
+}
+
+/** The regions in hand; one that was joined into another, or undone, is no longer. */
+export function useChosen(): Region[] {
+  const { regions } = usePiece();
+  const picked = useHand((hand) => hand.picked);
+  return regions.list.filter((region) => picked.includes(region.label));
+}
+
+/** Labels of the regions in hand, in the order they were taken. */
+export function useSelected(): number[] {
+  const { regions } = usePiece();
+  const picked = useHand((hand) => hand.picked);
+  return picked.filter((label) => regions.list.some((region) => region.label === label));
+}
+
+/** Section and view stand in the address, so that a reload and a link find them again. */
+export function useBenchAddress() {
+  const [address, setAddress] = useSearchParams();
+  const takeTool = useHand((hand) => hand.takeTool);
+  const piece = usePiece();
+  const section = oneOf(SECTIONS, address.get("section"), piece.colours.pen_count ? "colours" : "regions");
+  const view = oneOf(ALL_VIEWS, address.get("view"), "coloured");
+  const go = useCallback(
+    (to: { section?: Section; view?: View }) => {
+      // The address itself, not the one of the last render: two quick keys must not undo each other.
+      const next = new URLSearchParams(window.location.search);
+      for (const [name, value] of Object.entries(to)) next.set(name, value);
+      setAddress(next, { replace: true });
+      takeTool("hand");
+    },
+    [setAddress, takeTool],
+  );
+  return { section, view, go };
+}
+
+function oneOf<Word extends string>(words: readonly Word[], found: string | null, otherwise: Word): Word {
+  return words.includes(found as Word) ? (found as Word) : otherwise;
 }

@@ -1,2 +1,1 @@
 export { BenchPage } from "./BenchPage";
-export { pieceQueries } from "./api";

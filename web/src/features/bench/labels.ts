@@ -39,14 +39,20 @@ export function drawOutlines(canvas: HTMLCanvasElement, labels: Labels, selected
       const own = strength[data[here] ?? 0] ?? 0;
       if (!own) continue;
       for (let d = 1; d <= reach; d++) {
-        const near = [column >= d ? here - d : -1, column + d < width ? here + d : -1, row >= d ? here - d * width : -1, row + d < height ? here + d * width : -1];
+        const near = [
+          column >= d ? here - d : -1,
+          column + d < width ? here + d : -1,
+          row >= d ? here - d * width : -1,
+          row + d < height ? here + d * width : -1,
+        ];
         if (near.some((at) => at < 0 || data[at] !== data[here])) {
           const tone = d === 1 ? 22 : 255;
           image.data.set([tone, tone, tone, own === 2 ? 255 : 150], 4 * here);
           break;
         }
       }
-      if (own === 2 && image.data[4 * here + 3] === 0 && (row + column) % 9 === 0) image.data.set([255, 255, 255, 130], 4 * here);
+      if (own === 2 && image.data[4 * here + 3] === 0 && (row + column) % 9 === 0)
+        image.data.set([255, 255, 255, 130], 4 * here);
     }
   }
   context.putImageData(image, 0, 0);

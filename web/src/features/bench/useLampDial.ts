@@ -1,11 +1,16 @@
 import { useCallback, useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 
-import type { Lamp } from "./api";
+import type { Lamp } from "@/shared/api";
 import { pointToLamp, type Track } from "./lampGeometry";
 
 const SETTLE_MS = 450;
 
-type Options = { lamp: Lamp; track: Track; centre: () => { x: number; y: number } | null; onTurn: (lamp: Lamp) => Promise<unknown> };
+type Options = {
+  lamp: Lamp;
+  track: Track;
+  centre: () => { x: number; y: number } | null;
+  onTurn: (lamp: Lamp) => Promise<unknown>;
+};
 
 /**
  * Turning the lamp by pointer and by keys. While it moves, `shown` is the lamp under the hand; once it rests the
@@ -21,19 +26,24 @@ export function useLampDial({ lamp, track, centre, onTurn }: Options) {
     const wanted = latest.current;
     if (!wanted) return;
     latest.current = null;
-    void onTurn(wanted).catch(() => undefined).finally(() => {
-      if (!latest.current) setDraft(null);
-    });
+    void onTurn(wanted)
+      .catch(() => undefined)
+      .finally(() => {
+        if (!latest.current) setDraft(null);
+      });
   }, [onTurn]);
 
-  const move = useCallback((next: Partial<Lamp>, rest: boolean) => {
-    const from = latest.current ?? draft ?? lamp;
-    const wanted = { ...from, ...next };
-    latest.current = wanted;
-    setDraft(wanted);
-    window.clearTimeout(settle.current);
-    if (rest) settle.current = window.setTimeout(keep, SETTLE_MS);
-  }, [draft, lamp, keep]);
+  const move = useCallback(
+    (next: Partial<Lamp>, rest: boolean) => {
+      const from = latest.current ?? draft ?? lamp;
+      const wanted = { ...from, ...next };
+      latest.current = wanted;
+      setDraft(wanted);
+      window.clearTimeout(settle.current);
+      if (rest) settle.current = window.setTimeout(keep, SETTLE_MS);
+    },
+    [draft, lamp, keep],
+  );
 
   useEffect(() => () => window.clearTimeout(settle.current), []);
 
@@ -67,7 +77,8 @@ export function useLampDial({ lamp, track, centre, onTurn }: Options) {
       if (turn === undefined && lift === undefined) return;
       event.preventDefault();
       if (turn !== undefined) move({ azimuth_deg: (Math.round(shown.azimuth_deg) + turn + 360) % 360 }, true);
-      if (lift !== undefined) move({ elevation_deg: Math.min(90, Math.max(0, Math.round(shown.elevation_deg) + lift)) }, true);
+      if (lift !== undefined)
+        move({ elevation_deg: Math.min(90, Math.max(0, Math.round(shown.elevation_deg) + lift)) }, true);
     },
   };
   return { shown, moving: draft !== null, move, dialProps, inputProps };

@@ -11,7 +11,11 @@ export function useLivePicture(canvas: RefObject<HTMLCanvasElement | null>, path
   const shown = useRef("");
   const busy = useRef(false);
   const alive = useRef(true);
-  const [state, setState] = useState<{ drawn: boolean; busy: boolean; error: string | null }>({ drawn: false, busy: true, error: null });
+  const [state, setState] = useState<{ drawn: boolean; busy: boolean; error: string | null }>({
+    drawn: false,
+    busy: true,
+    error: null,
+  });
   const [attempt, setAttempt] = useState(0);
 
   useEffect(() => {
@@ -41,7 +45,11 @@ export function useLivePicture(canvas: RefObject<HTMLCanvasElement | null>, path
         setState({ drawn: true, busy: false, error: null });
       } catch (error) {
         window.clearTimeout(slow);
-        setState((now) => ({ ...now, busy: false, error: error instanceof Problem ? error.message : "The picture cannot be drawn." }));
+        setState((now) => ({
+          ...now,
+          busy: false,
+          error: error instanceof Problem ? error.message : "The picture cannot be drawn.",
+        }));
       } finally {
         busy.current = false;
       }

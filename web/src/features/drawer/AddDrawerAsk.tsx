@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 import { useNavigate } from "react-router";
 
-import { tradeQuery, type Medium } from "@/shared/api";
+import { LIMITS, tradeQuery, type Medium } from "@/shared/api";
 import { Ask, Button } from "@/shared/ui";
 import { useAddDrawer } from "./api";
 
@@ -15,19 +15,49 @@ export function AddDrawerAsk({ open, onClose }: { open: boolean; onClose: () => 
 
   function submit(event: FormEvent) {
     event.preventDefault();
-    if (name.trim()) add.mutate({ name: name.trim(), medium }, { onSuccess: (drawer) => { setName(""); onClose(); void navigate(`/drawers/${drawer.id}`); } });
+    if (name.trim())
+      add.mutate(
+        { name: name.trim(), medium },
+        {
+          onSuccess: (drawer) => {
+            setName("");
+            onClose();
+            void navigate(`/drawers/${drawer.id}`);
+          },
+        },
+      );
   }
 
   return (
     <Ask open={open} onClose={onClose} title="A new drawer">
       <form onSubmit={submit} className="flex flex-col gap-3">
-        <label className="block">Name<input className="field mt-1" value={name} maxLength={80} required autoFocus onChange={(event) => setName(event.target.value)} /></label>
-        <label className="block">Medium
+        <label className="block">
+          Name
+          <input
+            className="field mt-1"
+            value={name}
+            maxLength={LIMITS.DrawerRequest.name.maxLength}
+            required
+            autoFocus
+            onChange={(event) => setName(event.target.value)}
+          />
+        </label>
+        <label className="block">
+          Medium
           <select className="field mt-1" value={medium} onChange={(event) => setMedium(event.target.value as Medium)}>
-            {media.map((one) => <option key={one.code} value={one.code}>{one.name}</option>)}
+            {media.map((one) => (
+              <option key={one.code} value={one.code}>
+                {one.name}
+              </option>
+            ))}
           </select>
         </label>
-        <div className="flex justify-end gap-3"><Button onClick={onClose}>Cancel</Button><Button type="submit" kind="main" busy={add.isPending}>Make it</Button></div>
+        <div className="flex justify-end gap-3">
+          <Button onClick={onClose}>Cancel</Button>
+          <Button type="submit" kind="main" busy={add.isPending}>
+            Make it
+          </Button>
+        </div>
       </form>
     </Ask>
   );

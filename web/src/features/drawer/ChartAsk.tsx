@@ -8,7 +8,17 @@ import { chartsQuery, useAddChart, useReadChart, useStoreMeasures } from "./api"
 const MOST = 52;
 
 /** Measuring with paper and a camera: print a chart, fill it, photograph it, look at what was read, keep it. */
-export function ChartAsk({ drawer, codes, open, onClose }: { drawer: DrawerDetail; codes: string[]; open: boolean; onClose: () => void }) {
+export function ChartAsk({
+  drawer,
+  codes,
+  open,
+  onClose,
+}: {
+  drawer: DrawerDetail;
+  codes: string[];
+  open: boolean;
+  onClose: () => void;
+}) {
   const charts = useQuery({ ...chartsQuery(drawer.id), enabled: open }).data ?? [];
   const add = useAddChart(drawer.id);
   const read = useReadChart(drawer.id);
@@ -38,49 +48,147 @@ export function ChartAsk({ drawer, codes, open, onClose }: { drawer: DrawerDetai
 
   function keep(list: ChartLine[]) {
     const values = list.map((line) => ({ code: line.code, lab: line.read ?? [], second: line.second }));
-    store.mutate({ measured: "chart", paper: chart?.paper ?? "smooth-white", values }, { onSuccess: () => { tell(`Kept ${counted(values.length, "reading")}.`); close(); } });
+    store.mutate(
+      { measured: "chart", paper: chart?.paper ?? "smooth-white", values },
+      {
+        onSuccess: () => {
+          tell(`Kept ${counted(values.length, "reading")}.`);
+          close();
+        },
+      },
+    );
   }
 
   return (
     <Ask open={open} onClose={close} title="Measure with a swatch chart" wide>
       <div className="flex flex-col gap-3">
-        <p>Print a chart, fill its boxes with the pens, photograph it in even light. Paleta finds the marks, takes out slant, cast and shade, and reads the boxes.</p>
+        <p>
+          Print a chart, fill its boxes with the pens, photograph it in even light. Paleta finds the marks, takes out
+          slant, cast and shade, and reads the boxes.
+        </p>
         <div className="flex flex-wrap items-center gap-3">
-          <Button busy={add.isPending} disabled={codes.length === 0} onClick={() => add.mutate({ codes: codes.slice(0, MOST), paper: "smooth-white" }, { onSuccess: (made) => { setNumber(made.number); read.reset(); } })}>
+          <Button
+            busy={add.isPending}
+            disabled={codes.length === 0}
+            onClick={() =>
+              add.mutate(
+                { codes: codes.slice(0, MOST), paper: "smooth-white" },
+                {
+                  onSuccess: (made) => {
+                    setNumber(made.number);
+                    read.reset();
+                  },
+                },
+              )
+            }
+          >
             New chart of {counted(Math.min(MOST, codes.length), "swatch", "swatches")}
           </Button>
-          {codes.length > MOST && <span className="text-[13px] text-soft">{MOST} fit on a sheet; search first to choose which.</span>}
+          {codes.length > MOST && (
+            <span className="text-[13px] text-soft">{MOST} fit on a sheet; search first to choose which.</span>
+          )}
           {charts.length > 0 && (
-            <label className="flex items-center gap-2">Chart
-              <select className="rounded border border-soft px-2 py-1" value={chart?.number} onChange={(event) => { setNumber(Number(event.target.value)); read.reset(); }}>
-                {charts.map((one) => <option key={one.number} value={one.number}>{one.number} ({one.count})</option>)}
+            <label className="flex items-center gap-2">
+              Chart
+              <select
+                className="rounded border border-soft px-2 py-1"
+                value={chart?.number}
+                onChange={(event) => {
+                  setNumber(Number(event.target.value));
+                  read.reset();
+                }}
+              >
+                {charts.map((one) => (
+                  <option key={one.number} value={one.number}>
+                    {one.number} ({one.count})
+                  </option>
+                ))}
               </select>
             </label>
           )}
         </div>
         {chart && (
           <div className="flex flex-wrap items-center gap-4">
-            <a className="underline underline-offset-4" href={api.url(`${at}.pdf/`)} download>Print chart {chart.number} (PDF)</a>
-            <label className="cursor-pointer underline underline-offset-4 focus-within:outline-3">Read a photo of it
-              <input type="file" className="sr-only" accept="image/*" aria-label="Photo of the chart" onChange={(event) => { const file = event.target.files?.[0]; if (file) look(file); event.target.value = ""; }} />
+            <a className="underline underline-offset-4" href={api.url(`${at}.pdf/`)} download>
+              Print chart {chart.number} (PDF)
+            </a>
+            <label className="cursor-pointer underline underline-offset-4 focus-within:outline-3">
+              Read a photo of it
+              <input
+                type="file"
+                className="sr-only"
+                accept="image/*"
+                aria-label="Photo of the chart"
+                onChange={(event) => {
+                  const file = event.target.files?.[0];
+                  if (file) look(file);
+                  event.target.value = "";
+                }}
+              />
             </label>
-            <Button kind="quiet" disabled={read.isPending} title="For trying it out: a simulated camera photographs a filled chart" onClick={() => void simulate()}>Use the simulated camera</Button>
+            <Button
+              kind="quiet"
+              disabled={read.isPending}
+              title="For trying it out: a simulated camera photographs a filled chart"
+              onClick={() => void simulate()}
+            >
+              Use the simulated camera
+            </Button>
           </div>
         )}
-        {read.isPending && <p role="status" className="text-soft">Reading the chart …</p>}
-        {read.error && <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">{read.error instanceof Problem ? Object.values(read.error.fields)[0] ?? read.error.message : read.error.message}</p>}
+        {read.isPending && (
+          <p role="status" className="text-soft">
+            Reading the chart …
+          </p>
+        )}
+        {read.error && (
+          <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">
+            {read.error instanceof Problem
+              ? (Object.values(read.error.fields)[0] ?? read.error.message)
+              : read.error.message}
+          </p>
+        )}
         {lines && (
           <>
             <div className="max-h-72 overflow-y-auto border-y border-line">
               <table aria-label="Readings" className="w-full text-[13px]">
-                <thead><tr className="text-left text-soft"><th className="font-normal">Keep</th><th className="font-normal">Swatch</th><th className="font-normal">Old</th><th className="font-normal">Read</th><th className="font-normal">Second box</th><th className="font-normal">Off by</th></tr></thead>
+                <thead>
+                  <tr className="text-left text-soft">
+                    <th className="font-normal">Keep</th>
+                    <th className="font-normal">Swatch</th>
+                    <th className="font-normal">Old</th>
+                    <th className="font-normal">Read</th>
+                    <th className="font-normal">Second box</th>
+                    <th className="font-normal">Off by</th>
+                  </tr>
+                </thead>
                 <tbody>
                   {lines.map((line) => (
                     <tr key={line.code} className="border-t border-faint">
-                      <td><input type="checkbox" className="size-6 accent-ink" aria-label={`Keep ${line.name}`} disabled={!line.read} checked={line.read !== null && !left.has(line.code)}
-                        onChange={(event) => { const next = new Set(left); if (event.target.checked) next.delete(line.code); else next.add(line.code); setLeft(next); }} /></td>
-                      <td>{line.name}{line.uneven && " (uneven)"}</td>
-                      <td><Chip hex={line.old_hex} /></td><td>{line.read_hex ? <Chip hex={line.read_hex} /> : "left empty"}</td><td>{line.second_hex && <Chip hex={line.second_hex} />}</td>
+                      <td>
+                        <input
+                          type="checkbox"
+                          className="size-6 accent-ink"
+                          aria-label={`Keep ${line.name}`}
+                          disabled={!line.read}
+                          checked={line.read !== null && !left.has(line.code)}
+                          onChange={(event) => {
+                            const next = new Set(left);
+                            if (event.target.checked) next.delete(line.code);
+                            else next.add(line.code);
+                            setLeft(next);
+                          }}
+                        />
+                      </td>
+                      <td>
+                        {line.name}
+                        {line.uneven && " (uneven)"}
+                      </td>
+                      <td>
+                        <Chip hex={line.old_hex} />
+                      </td>
+                      <td>{line.read_hex ? <Chip hex={line.read_hex} /> : "left empty"}</td>
+                      <td>{line.second_hex && <Chip hex={line.second_hex} />}</td>
                       <td className="figure">{line.difference?.toFixed(1) ?? "–"}</td>
                     </tr>
                   ))}
@@ -89,7 +197,9 @@ export function ChartAsk({ drawer, codes, open, onClose }: { drawer: DrawerDetai
             </div>
             <div className="flex justify-end gap-3">
               <Button onClick={close}>Keep none</Button>
-              <Button kind="main" busy={store.isPending} disabled={kept.length === 0} onClick={() => keep(kept)}>Keep {counted(kept.length, "reading")}</Button>
+              <Button kind="main" busy={store.isPending} disabled={kept.length === 0} onClick={() => keep(kept)}>
+                Keep {counted(kept.length, "reading")}
+              </Button>
             </div>
           </>
         )}

@@ -33,27 +33,71 @@ export function ImportAsk({ drawer, open, onClose }: { drawer: DrawerDetail; ope
       <div className="flex flex-col gap-3">
         <label className="block cursor-pointer rounded border-2 border-dashed border-soft p-3 text-center focus-within:outline-3">
           <span className="font-bold">{table instanceof File ? table.name : "Choose a CSV file or a GPL palette"}</span>
-          <input type="file" className="sr-only" aria-label="Table" accept=".csv,.gpl,.txt,.tsv,text/*"
-            onChange={(event) => { const file = event.target.files?.[0]; if (file) look(file); }} />
+          <input
+            type="file"
+            className="sr-only"
+            aria-label="Table"
+            accept=".csv,.gpl,.txt,.tsv,text/*"
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              if (file) look(file);
+            }}
+          />
         </label>
-        <label className="block">Or paste cells: code, name, L, a, b (or code, name, hex)
-          <textarea rows={4} className="field mt-1 font-mono text-[13px]" value={text} onChange={(event) => setText(event.target.value)} />
+        <label className="block">
+          Or paste cells: code, name, L, a, b (or code, name, hex)
+          <textarea
+            rows={4}
+            className="field mt-1 font-mono text-[13px]"
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
         </label>
-        {text.trim() && <div><Button busy={preview.isPending} onClick={() => look(text)}>Look at what was pasted</Button></div>}
-        {preview.isPending && <p role="status" className="text-soft">Reading the table …</p>}
-        {error && <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">{error instanceof Problem ? Object.values(error.fields)[0] ?? error.message : error.message}</p>}
+        {text.trim() && (
+          <div>
+            <Button busy={preview.isPending} onClick={() => look(text)}>
+              Look at what was pasted
+            </Button>
+          </div>
+        )}
+        {preview.isPending && (
+          <p role="status" className="text-soft">
+            Reading the table …
+          </p>
+        )}
+        {error && (
+          <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">
+            {error instanceof Problem ? (Object.values(error.fields)[0] ?? error.message) : error.message}
+          </p>
+        )}
         {found && (
           <>
-            <p role="status">{counted(found.new, "new swatch", "new swatches")}, {found.changes} changed, {found.same} as they are, <strong>{found.bad} left out</strong>.</p>
+            <p role="status">
+              {counted(found.new, "new swatch", "new swatches")}, {found.changes} changed, {found.same} as they are,{" "}
+              <strong>{found.bad} left out</strong>.
+            </p>
             <div className="max-h-64 overflow-y-auto border-y border-line">
               <table className="w-full text-[13px]" aria-label="Rows of the table">
-                <thead><tr className="text-left text-soft"><th className="font-normal">Line</th><th /><th className="font-normal">Code</th><th className="font-normal">Name</th><th className="font-normal">What happens</th></tr></thead>
+                <thead>
+                  <tr className="text-left text-soft">
+                    <th className="font-normal">Line</th>
+                    <th />
+                    <th className="font-normal">Code</th>
+                    <th className="font-normal">Name</th>
+                    <th className="font-normal">What happens</th>
+                  </tr>
+                </thead>
                 <tbody>
                   {found.rows.map((row) => (
                     <tr key={row.line} className={`border-t border-faint ${row.kind === "bad" ? "bg-faint" : ""}`}>
                       <td className="py-0.5">{row.line}</td>
-                      <td>{row.hex && <span className="block size-4 border border-line" style={{ background: row.hex }} />}</td>
-                      <td>{row.code}</td><td>{row.name}</td>
+                      <td>
+                        {row.hex && (
+                          <span className="block size-4 border border-line" style={{ background: row.hex }} />
+                        )}
+                      </td>
+                      <td>{row.code}</td>
+                      <td>{row.name}</td>
                       <td>{row.kind === "bad" ? <strong>{row.problem}</strong> : KINDS[row.kind]}</td>
                     </tr>
                   ))}
@@ -64,8 +108,20 @@ export function ImportAsk({ drawer, open, onClose }: { drawer: DrawerDetail; ope
         )}
         <div className="flex justify-end gap-3">
           <Button onClick={close}>Cancel</Button>
-          <Button kind="main" busy={store.isPending} disabled={!found || !table || found.new + found.changes === 0}
-            onClick={() => table && store.mutate(table, { onSuccess: () => { tell(`Brought in ${counted((found?.new ?? 0) + (found?.changes ?? 0), "swatch", "swatches")}.`); close(); } })}>
+          <Button
+            kind="main"
+            busy={store.isPending}
+            disabled={!found || !table || found.new + found.changes === 0}
+            onClick={() =>
+              table &&
+              store.mutate(table, {
+                onSuccess: () => {
+                  tell(`Brought in ${counted((found?.new ?? 0) + (found?.changes ?? 0), "swatch", "swatches")}.`);
+                  close();
+                },
+              })
+            }
+          >
             Store {found ? found.new + found.changes : ""}
           </Button>
         </div>

@@ -1,30 +1,53 @@
 import { useState, type FormEvent } from "react";
 
-import { Problem, type DrawerDetail, type SwatchChanges, type SwatchRecord } from "@/shared/api";
+import { useQuery } from "@tanstack/react-query";
+
+import { Problem, tradeQuery, type DrawerDetail, type SwatchRecord } from "@/shared/api";
 import { Button } from "@/shared/ui";
-import { useAddSwatch, useChangeSwatch } from "./api";
+import { useAddSwatch, useChangeSwatch, type SwatchChanges } from "./api";
 
 /** Which further measurements each medium has. */
-const FURTHER: Record<string, { field: "two_coats" | "diluted" | "light_pressure" | "firm_pressure"; name: string }[]> = {
-  marker: [{ field: "two_coats", name: "Two coats" }],
-  watercolour: [{ field: "two_coats", name: "Two coats" }, { field: "diluted", name: "Diluted" }],
-  pencil: [{ field: "light_pressure", name: "Light pressure" }, { field: "firm_pressure", name: "Firm pressure" }],
-};
+const FURTHER: Record<string, { field: "two_coats" | "diluted" | "light_pressure" | "firm_pressure"; name: string }[]> =
+  {
+    marker: [{ field: "two_coats", name: "Two coats" }],
+    watercolour: [
+      { field: "two_coats", name: "Two coats" },
+      { field: "diluted", name: "Diluted" },
+    ],
+    pencil: [
+      { field: "light_pressure", name: "Light pressure" },
+      { field: "firm_pressure", name: "Firm pressure" },
+    ],
+  };
 
 /** Adding or editing a swatch by typing alone: Tab from field to field, Enter keeps. */
-export function SwatchForm({ drawer, swatch, onDone, onCancel }: {
-  drawer: DrawerDetail; swatch?: SwatchRecord; onDone: (code: string) => void; onCancel: () => void;
+export function SwatchForm({
+  drawer,
+  swatch,
+  onDone,
+  onCancel,
+}: {
+  drawer: DrawerDetail;
+  swatch?: SwatchRecord;
+  onDone: (code: string) => void;
+  onCancel: () => void;
 }) {
   const add = useAddSwatch(drawer.id);
   const change = useChangeSwatch(drawer.id);
+  const measured = useQuery(tradeQuery).data?.measured ?? [];
   const further = FURTHER[drawer.medium] ?? [];
   const [text, setText] = useState<Record<string, string>>({
-    name: swatch?.name ?? "", code: swatch?.code ?? "", family: swatch?.family ?? "", maker: swatch?.maker ?? "",
-    lab: swatch ? swatch.lab.join(" ") : "", measured: swatch?.measured ?? "cap",
+    name: swatch?.name ?? "",
+    code: swatch?.code ?? "",
+    family: swatch?.family ?? "",
+    maker: swatch?.maker ?? "",
+    lab: swatch ? swatch.lab.join(" ") : "",
+    measured: swatch?.measured ?? "cap",
     ...Object.fromEntries(further.map(({ field }) => [field, swatch?.[field]?.join(" ") ?? ""])),
   });
   const [fault, setFault] = useState("");
-  const set = (field: string) => (event: { target: { value: string } }) => setText({ ...text, [field]: event.target.value });
+  const set = (field: string) => (event: { target: { value: string } }) =>
+    setText({ ...text, [field]: event.target.value });
 
   function submit(event: FormEvent) {
     event.preventDefault();
@@ -34,18 +57,29 @@ export function SwatchForm({ drawer, swatch, onDone, onCancel }: {
     for (const field of ["lab", ...further.map((one) => one.field)] as ("lab" | "two_coats")[]) {
       if (field === "lab" && hex) continue;
       const found = readLab(text[field] ?? "");
-      if (found === "wrong" || (field === "lab" && !found)) return setFault(`${field === "lab" ? "The colour" : "A further measurement"} is three numbers L* a* b*, like 62.5 31 -12, or #c2587f.`);
+      if (found === "wrong" || (field === "lab" && !found))
+        return setFault(
+          `${field === "lab" ? "The colour" : "A further measurement"} is three numbers L* a* b*, like 62.5 31 -12, or #c2587f.`,
+        );
       if (field === "lab") numbers.lab = found as number[];
       else numbers[field] = found as number[] | null;
     }
     const values: SwatchChanges = {
-      ...numbers, name: (text.name ?? "").trim(), code: (text.code ?? "").trim() || slug(text.name ?? ""), family: (text.family ?? "").trim(), maker: (text.maker ?? "").trim(),
+      ...numbers,
+      name: (text.name ?? "").trim(),
+      code: (text.code ?? "").trim() || slug(text.name ?? ""),
+      family: (text.family ?? "").trim(),
+      maker: (text.maker ?? "").trim(),
       measured: text.measured as "cap" | "chart" | "reader",
     };
     if (!values.name) return setFault("Give it a name.");
     setFault("");
-    const after = { onSuccess: () => onDone(values.code ?? ""), onError: (error: Error) => setFault(error instanceof Problem ? Object.values(error.fields)[0] ?? error.message : error.message) };
-    if (swatch) change.mutate({ code: swatch.code, changes: values }, after);
+    const after = {
+      onSuccess: () => onDone(values.code ?? ""),
+      onError: (error: Error) =>
+        setFault(error instanceof Problem ? (Object.values(error.fields)[0] ?? error.message) : error.message),
+    };
+    if (swatch) change.mutate({ swatch: swatch.id, changes: values }, after);
     else add.mutate(values, after);
   }
 
@@ -56,26 +90,52 @@ export function SwatchForm({ drawer, swatch, onDone, onCancel }: {
       <Field label="Family" value={text.family} onChange={set("family")} />
       <Field label="L* a* b* (or #rrggbb)" value={text.lab} onChange={set("lab")} />
       <Field label="Maker" value={text.maker} onChange={set("maker")} />
-      {further.map(({ field, name }) => <Field key={field} label={`${name}, L* a* b*`} value={text[field]} onChange={set(field)} hint="if measured" />)}
-      <label className="block">Measured
+      {further.map(({ field, name }) => (
+        <Field key={field} label={`${name}, L* a* b*`} value={text[field]} onChange={set(field)} hint="if measured" />
+      ))}
+      <label className="block">
+        Measured
         <select className="field mt-1" value={text.measured} onChange={set("measured")}>
-          <option value="cap">estimated from the cap</option><option value="chart">photo of a swatch chart</option><option value="reader">colour reader</option>
+          {measured.map((one) => (
+            <option key={one.code} value={one.code}>
+              {one.name}
+            </option>
+          ))}
         </select>
       </label>
-      {fault && <p role="alert" className="col-span-2 rounded bg-ink px-3 py-2 text-sheet">{fault}</p>}
+      {fault && (
+        <p role="alert" className="col-span-2 rounded bg-ink px-3 py-2 text-sheet">
+          {fault}
+        </p>
+      )}
       <div className="col-span-2 flex justify-end gap-3">
         <Button onClick={onCancel}>Cancel</Button>
-        <Button type="submit" kind="main" busy={add.isPending || change.isPending}>Keep</Button>
+        <Button type="submit" kind="main" busy={add.isPending || change.isPending}>
+          Keep
+        </Button>
       </div>
     </form>
   );
 }
 
-function Field({ label, value, onChange, hint, wide, autoFocus }: {
-  label: string; value: string | undefined; onChange: (event: { target: { value: string } }) => void; hint?: string; wide?: boolean; autoFocus?: boolean;
+function Field({
+  label,
+  value,
+  onChange,
+  hint,
+  wide,
+  autoFocus,
+}: {
+  label: string;
+  value: string | undefined;
+  onChange: (event: { target: { value: string } }) => void;
+  hint?: string;
+  wide?: boolean;
+  autoFocus?: boolean;
 }) {
   return (
-    <label className={wide ? "col-span-2 block" : "block"}>{label}
+    <label className={wide ? "col-span-2 block" : "block"}>
+      {label}
       <input className="field mt-1" value={value ?? ""} onChange={onChange} placeholder={hint} autoFocus={autoFocus} />
     </label>
   );
@@ -84,10 +144,18 @@ function Field({ label, value, onChange, hint, wide, autoFocus }: {
 /** Three numbers, or nothing (null). */
 function readLab(text: string): number[] | null | "wrong" {
   if (!text.trim()) return null;
-  const numbers = text.trim().replace(/,(?=\d)/g, ".").split(/[\s;]+/).map(Number);
+  const numbers = text
+    .trim()
+    .replace(/,(?=\d)/g, ".")
+    .split(/[\s;]+/)
+    .map(Number);
   return numbers.length === 3 && numbers.every(Number.isFinite) ? numbers : "wrong";
 }
 
 function slug(name: string): string {
-  return name.toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-|-$/g, "").slice(0, 40);
+  return name
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-|-$/g, "")
+    .slice(0, 40);
 }

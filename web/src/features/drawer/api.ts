@@ -1,17 +1,32 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, drawerQueries, type ChartLine, type ChartSheet, type Drawer, type DrawerDetail, type ImportPreview, type Likeness, type Measures, type ReaderRead, type StandIn, type SwatchChanges } from "@/shared/api";
+import {
+  api,
+  drawerQueries,
+  Problem,
+  type ChartLine,
+  type ChartSheet,
+  type Drawer,
+  type DrawerDetail,
+  type ImportPreview,
+  type Likeness,
+  type ReaderRead,
+  type Request,
+  type Substitute,
+} from "@/shared/api";
 
-export const likeQuery = (id: number, hex: string) => queryOptions({
-  queryKey: ["drawers", id, "like", hex] as const,
-  queryFn: ({ signal }) => api.get<Likeness[]>(`/drawers/${id}/like/?hex=${encodeURIComponent(hex)}`, { signal }),
-  enabled: hex !== "",
-});
+export const likeQuery = (id: number, hex: string) =>
+  queryOptions({
+    queryKey: ["drawers", id, "like", hex] as const,
+    queryFn: ({ signal }) => api.get<Likeness[]>(`/drawers/${id}/like/?hex=${encodeURIComponent(hex)}`, { signal }),
+    enabled: hex !== "",
+  });
 
-export const standInsQuery = (hex: string) => queryOptions({
-  queryKey: ["substitutes", hex] as const,
-  queryFn: ({ signal }) => api.get<StandIn[]>(`/substitutes/?hex=${encodeURIComponent(hex)}`, { signal }),
-});
+export const substitutesQuery = (hex: string) =>
+  queryOptions({
+    queryKey: ["substitutes", hex] as const,
+    queryFn: ({ signal }) => api.get<Substitute[]>(`/substitutes/?hex=${encodeURIComponent(hex)}`, { signal }),
+  });
 
 /** A table to read: a chosen file, or text that was pasted. */
 export type Table = File | string;
@@ -23,30 +38,53 @@ function form(table: Table): FormData | { text: string } {
   return data;
 }
 
-function useDrawerChange<Input>(id: number, change: (input: Input) => Promise<DrawerDetail>) {
+export type SwatchChanges = Request<"PatchedSwatchForm">;
+
+/** A change to the drawer, made on the version that is shown; a change from another tab is not overwritten. */
+function useDrawerChange<Input>(
+  id: number,
+  change: (input: Input, options: { version: number }) => Promise<DrawerDetail>,
+) {
   const client = useQueryClient();
+  const key = drawerQueries.detail(id).queryKey;
   return useMutation({
-    mutationFn: change,
+    scope: { id: `drawer-${id}` },
+    mutationFn: (input: Input) => change(input, { version: client.getQueryData(key)?.version ?? 0 }),
     onSuccess: (drawer) => {
-      client.setQueryData(drawerQueries.detail(id).queryKey, drawer);
-      void client.invalidateQueries({ queryKey: ["drawers"], predicate: (query) => query.queryKey.length === 1 || query.queryKey[2] === "like" });
+      client.setQueryData(key, drawer);
+      void client.invalidateQueries({
+        queryKey: ["drawers"],
+        predicate: (query) => query.queryKey.length === 1 || query.queryKey[2] === "like",
+      });
       void client.invalidateQueries({ queryKey: ["pieces"], predicate: (query) => query.queryKey[2] === "proposals" });
+    },
+    onError: (error) => {
+      if (error instanceof Problem && error.status === 412) void client.invalidateQueries({ queryKey: key });
     },
   });
 }
 
-const at = (id: number, code: string) => `/drawers/${id}/swatches/${encodeURIComponent(code)}/`;
-
 export const useAddSwatch = (id: number) =>
-  useDrawerChange(id, (swatch: SwatchChanges) => api.post<DrawerDetail>(`/drawers/${id}/swatches/`, swatch));
+  useDrawerChange(id, (swatch: SwatchChanges, options) =>
+    api.post<DrawerDetail>(`/drawers/${id}/swatches/`, swatch, options),
+  );
 export const useChangeSwatch = (id: number) =>
-  useDrawerChange(id, ({ code, changes }: { code: string; changes: SwatchChanges }) => api.patch<DrawerDetail>(at(id, code), changes));
-export const useRemoveSwatch = (id: number) => useDrawerChange(id, (code: string) => api.remove<DrawerDetail>(at(id, code)));
-export const useRenameDrawer = (id: number) => useDrawerChange(id, (name: string) => api.patch<DrawerDetail>(`/drawers/${id}/`, { name }));
+  useDrawerChange(id, ({ swatch, changes }: { swatch: number; changes: SwatchChanges }, options) =>
+    api.patch<DrawerDetail>(`/drawers/${id}/swatches/${swatch}/`, changes, options),
+  );
+export const useRemoveSwatch = (id: number) =>
+  useDrawerChange(id, (swatch: number, options) =>
+    api.remove<DrawerDetail>(`/drawers/${id}/swatches/${swatch}/`, options),
+  );
+export const useRenameDrawer = (id: number) =>
+  useDrawerChange(id, (name: string, options) => api.patch<DrawerDetail>(`/drawers/${id}/`, { name }, options));
 export const useImportTable = (id: number) =>
-  useDrawerChange(id, (table: Table) => api.post<DrawerDetail>(`/drawers/${id}/table/`, form(table)));
+  useDrawerChange(id, (table: Table, options) => api.post<DrawerDetail>(`/drawers/${id}/table/`, form(table), options));
 export const usePreviewTable = (id: number) =>
-  useMutation({ mutationFn: (table: Table) => api.post<ImportPreview>(`/drawers/${id}/table-preview/`, form(table)), meta: { quiet: true } });
+  useMutation({
+    mutationFn: (table: Table) => api.post<ImportPreview>(`/drawers/${id}/table-preview/`, form(table)),
+    meta: { quiet: true },
+  });
 
 export function useAddDrawer() {
   const client = useQueryClient();
@@ -67,15 +105,16 @@ export function useDeleteDrawer() {
   });
 }
 
-export const chartsQuery = (id: number) => queryOptions({
-  queryKey: ["drawers", id, "charts"] as const,
-  queryFn: ({ signal }) => api.get<ChartSheet[]>(`/drawers/${id}/charts/`, { signal }),
-});
+export const chartsQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["drawers", id, "charts"] as const,
+    queryFn: ({ signal }) => api.get<ChartSheet[]>(`/drawers/${id}/charts/`, { signal }),
+  });
 
 export function useAddChart(id: number) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (chart: { codes: string[]; paper: "smooth-white" }) => api.post<ChartSheet>(`/drawers/${id}/charts/`, chart),
+    mutationFn: (chart: Request<"ChartForm">) => api.post<ChartSheet>(`/drawers/${id}/charts/`, chart),
     onSuccess: () => client.invalidateQueries({ queryKey: chartsQuery(id).queryKey }),
   });
 }
@@ -90,6 +129,11 @@ export const useReadChart = (id: number) =>
     meta: { quiet: true },
   });
 export const useStoreMeasures = (id: number) =>
-  useDrawerChange(id, (measures: Measures) => api.put<DrawerDetail>(`/drawers/${id}/measures/`, measures));
+  useDrawerChange(id, (measures: Request<"Measures">, options) =>
+    api.put<DrawerDetail>(`/drawers/${id}/measures/`, measures, options),
+  );
 export const useReader = (id: number) =>
-  useMutation({ mutationFn: (code: string) => api.post<ReaderRead>(`/drawers/${id}/reader/`, { code }), meta: { quiet: true } });
+  useMutation({
+    mutationFn: (swatch: number | null) => api.post<ReaderRead>(`/drawers/${id}/reader/`, { swatch }),
+    meta: { quiet: true },
+  });

@@ -1,7 +1,15 @@
 import type { SwatchRecord } from "@/shared/api";
 
 /** `own`: a family of the drawer's own, else only a hue. Lanes are places side by side, `width` how many there are. */
-export type Thread = { name: string; own: boolean; swatches: SwatchRecord[]; lanes: number[]; width: number; light: number; dark: number };
+export type Thread = {
+  name: string;
+  own: boolean;
+  swatches: SwatchRecord[];
+  lanes: number[];
+  width: number;
+  light: number;
+  dark: number;
+};
 
 /** Chips nearer than this in lightness would hide each other and stand side by side. */
 const APART = 3.2;
@@ -17,9 +25,7 @@ export function threads(swatches: SwatchRecord[]): Thread[] {
     const key = swatch.family ? `family ${swatch.family}` : `hue ${hueWord(swatch)}`;
     groups.set(key, [...(groups.get(key) ?? []), swatch]);
   }
-  return [...groups.values()]
-    .map(thread)
-    .sort((one, other) => hue(one.swatches) - hue(other.swatches));
+  return [...groups.values()].map(thread).sort((one, other) => hue(one.swatches) - hue(other.swatches));
 }
 
 function hueWord(swatch: SwatchRecord): string {
@@ -37,11 +43,21 @@ function thread(members: SwatchRecord[]): Thread {
     return lane;
   });
   const name = first ? first.family || hueWord(first) : "";
-  return { name, own: Boolean(first?.family), swatches, lanes, width: ends.length, light: lightness(first), dark: lightness(swatches.at(-1)) };
+  return {
+    name,
+    own: Boolean(first?.family),
+    swatches,
+    lanes,
+    width: ends.length,
+    light: lightness(first),
+    dark: lightness(swatches.at(-1)),
+  };
 }
 
 function hue(swatches: SwatchRecord[]): number {
-  const [a, b] = [1, 2].map((axis) => swatches.reduce((sum, swatch) => sum + (swatch.lab[axis] ?? 0), 0) / swatches.length);
+  const [a, b] = [1, 2].map(
+    (axis) => swatches.reduce((sum, swatch) => sum + (swatch.lab[axis] ?? 0), 0) / swatches.length,
+  );
   const chroma = Math.hypot(a ?? 0, b ?? 0);
   return chroma < NEUTRAL_CHROMA ? 360 : ((Math.atan2(b ?? 0, a ?? 0) * 180) / Math.PI + 720 - CUT_DEG) % 360;
 }

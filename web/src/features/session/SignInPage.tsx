@@ -1,6 +1,6 @@
 import { useState, type FormEvent } from "react";
 
-import { Problem } from "@/shared/api";
+import { LIMITS, Problem } from "@/shared/api";
 import { Button } from "@/shared/ui";
 import { useOpenAccount, useOpenDemo, useSignIn } from "./api";
 
@@ -30,22 +30,49 @@ export function SignInPage({ demo }: { demo: boolean }) {
               <Button kind="main" className="w-full py-2.5" busy={openDemo.isPending} onClick={() => openDemo.mutate()}>
                 Open the demo bench
               </Button>
-              <p className="mt-2 text-[13px] text-soft">Five stamped images, a drawer for every medium, nothing to fill in.</p>
+              <p className="mt-2 text-[13px] text-soft">
+                Five stamped images, a drawer for every medium, nothing to fill in.
+              </p>
             </div>
           )}
           <form onSubmit={submit} className="flex flex-col gap-3">
-            <label className="block">Name
-              <input name="username" autoComplete="username" required maxLength={150} className="field mt-1" />
+            <label className="block">
+              Name
+              <input
+                name="username"
+                autoComplete="username"
+                required
+                maxLength={LIMITS.SignInRequest.username.maxLength}
+                className="field mt-1"
+              />
             </label>
-            <label className="block">Password
-              <input name="password" type="password" required autoComplete={fresh ? "new-password" : "current-password"} className="field mt-1" />
+            <label className="block">
+              Password
+              <input
+                name="password"
+                type="password"
+                required
+                autoComplete={fresh ? "new-password" : "current-password"}
+                className="field mt-1"
+              />
             </label>
-            {error && <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">{sentence(error)}</p>}
+            {error && (
+              <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">
+                {sentence(error)}
+              </p>
+            )}
             <Button type="submit" kind={demo ? "plain" : "main"} busy={enter.isPending} className="py-2">
               {fresh ? "Open an account" : "Sign in"}
             </Button>
           </form>
-          <Button kind="quiet" className="mt-4" onClick={() => { setFresh(!fresh); enter.reset(); }}>
+          <Button
+            kind="quiet"
+            className="mt-4"
+            onClick={() => {
+              setFresh(!fresh);
+              enter.reset();
+            }}
+          >
             {fresh ? "I have an account already" : "I am new here"}
           </Button>
         </div>
@@ -55,7 +82,7 @@ export function SignInPage({ demo }: { demo: boolean }) {
 }
 
 function sentence(error: Error): string {
-  return error instanceof Problem ? Object.values(error.fields)[0] ?? error.message : error.message;
+  return error instanceof Problem ? (Object.values(error.fields)[0] ?? error.message) : error.message;
 }
 
 /** A ball under a lamp: what the whole tool is about. */
@@ -64,11 +91,14 @@ function LampMark() {
     <svg viewBox="0 0 400 90" className="mb-2 w-full" aria-hidden>
       <defs>
         <radialGradient id="ball" cx="0.34" cy="0.28" r="0.8">
-          <stop offset="0" stopColor="#fff" /><stop offset="0.55" stopColor="#b5b5b5" /><stop offset="1" stopColor="#3a3a3a" />
+          <stop offset="0" stopColor="#fff" />
+          <stop offset="0.55" stopColor="#b5b5b5" />
+          <stop offset="1" stopColor="#3a3a3a" />
         </radialGradient>
       </defs>
       <path d="M40 78A160 78 0 0 1 360 78" fill="none" stroke="#161616" strokeOpacity="0.45" />
-      <circle cx="118" cy="18" r="13" fill="#ffd21f" stroke="#161616" strokeWidth="2" /><circle cx="118" cy="18" r="4" fill="#fff" />
+      <circle cx="118" cy="18" r="13" fill="#ffd21f" stroke="#161616" strokeWidth="2" />
+      <circle cx="118" cy="18" r="4" fill="#fff" />
       <circle cx="200" cy="52" r="32" fill="url(#ball)" />
     </svg>
   );

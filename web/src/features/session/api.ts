@@ -1,12 +1,6 @@
-import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, type Session } from "@/shared/api";
-
-export const sessionQuery = queryOptions({
-  queryKey: ["session"] as const,
-  queryFn: ({ signal }) => api.get<Session>("/session/", { signal }),
-  staleTime: 60_000,
-});
+import { api, sessionQuery, type Session } from "@/shared/api";
 
 type Credentials = { username: string; password: string };
 

@@ -1,7 +1,7 @@
 import { useState, type DragEvent, type FormEvent } from "react";
 import { useNavigate } from "react-router";
 
-import { Problem } from "@/shared/api";
+import { LIMITS, Problem } from "@/shared/api";
 import { Ask, Button, chooseUnit, chosenUnit, tell, toMm, type Unit } from "@/shared/ui";
 import { useAddPiece, useLook } from "./api";
 import { CornerPicker, goRound, isWhole, WHOLE, type Corners } from "./CornerPicker";
@@ -26,7 +26,13 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
     addPiece.reset();
     look.reset();
     look.mutate(file, { onSuccess: (seen) => setCorners((seen.corners as Corners | null) ?? WHOLE) });
-    if (!title) setTitle(file.name.replace(/\.[^.]+$/, "").replace(/[-_]+/g, " ").slice(0, 120));
+    if (!title)
+      setTitle(
+        file.name
+          .replace(/\.[^.]+$/, "")
+          .replace(/[-_]+/g, " ")
+          .slice(0, LIMITS.AddPieceRequest.title.maxLength),
+      );
   }
 
   function drop(event: DragEvent) {
@@ -54,60 +60,122 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
     if (width.trim() && widthMm === null) return setFault(`"${width}" is no width. Write it like 4 1/4 or 10.8.`);
     if (!goRound(corners)) return setFault("The corners cross or fold in. Drag them so that they go round the sheet.");
     const cut = isWhole(corners) ? null : corners;
-    if (cut && widthMm === null && !look.data?.width_mm) return setFault("Give the width of the sheet between the corners, in inches or centimetres.");
+    if (cut && widthMm === null && !look.data?.width_mm)
+      return setFault("Give the width of the sheet between the corners, in inches or centimetres.");
     setFault("");
-    addPiece.mutate({ image, title: title.trim(), widthMm, gapMm: 1, corners: cut }, {
-      onSuccess: (piece) => {
-        close();
-        if (piece.warnings.length > 0) tell(piece.warnings.join(" "));
-        void navigate(`/pieces/${piece.id}?section=regions&view=regions`);
+    addPiece.mutate(
+      { image, title: title.trim(), widthMm, gapMm: 1, corners: cut },
+      {
+        onSuccess: (piece) => {
+          close();
+          if (piece.warnings.length > 0) tell(piece.warnings.join(" "));
+          void navigate(`/pieces/${piece.id}?section=regions&view=regions`);
+        },
       },
-    });
+    );
   }
 
   const error = addPiece.error ?? look.error;
-  const said = fault || (error instanceof Problem ? Object.values(error.fields)[0] ?? error.message : error?.message);
+  const said = fault || (error instanceof Problem ? (Object.values(error.fields)[0] ?? error.message) : error?.message);
   return (
     <Ask open={open} onClose={close} title="Add a stamped image">
       <form onSubmit={submit} noValidate className="flex flex-col gap-3">
-        <label onDragOver={(event) => { event.preventDefault(); setOver(true); }} onDragLeave={() => setOver(false)} onDrop={drop}
-          className={`block cursor-pointer rounded border-2 border-dashed ${image ? "p-2" : "p-5"} text-center focus-within:outline-3 ${over ? "border-ink bg-faint" : "border-soft"}`}>
+        <label
+          onDragOver={(event) => {
+            event.preventDefault();
+            setOver(true);
+          }}
+          onDragLeave={() => setOver(false)}
+          onDrop={drop}
+          className={`block cursor-pointer rounded border-2 border-dashed ${image ? "p-2" : "p-5"} text-center focus-within:outline-3 ${over ? "border-ink bg-faint" : "border-soft"}`}
+        >
           <span className="block font-bold">{image ? image.name : "Choose a scan or photo, or drop it here"}</span>
-          <span className={image ? "sr-only" : "block text-[13px] text-soft"}>Scan or photo (PNG, JPEG, WebP, TIFF), 300 dpi is best; or line art in SVG</span>
-          <input type="file" className="sr-only" aria-label="Scan or photo" accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.svg,image/*"
-            onChange={(event) => choose(event.target.files?.[0])} />
+          <span className={image ? "sr-only" : "block text-[13px] text-soft"}>
+            Scan or photo (PNG, JPEG, WebP, TIFF), 300 dpi is best; or line art in SVG
+          </span>
+          <input
+            type="file"
+            className="sr-only"
+            aria-label="Scan or photo"
+            accept=".png,.jpg,.jpeg,.webp,.tif,.tiff,.svg,image/*"
+            onChange={(event) => choose(event.target.files?.[0])}
+          />
         </label>
-        {look.isPending && <p role="status" className="text-soft">Reading the picture …</p>}
+        {look.isPending && (
+          <p role="status" className="text-soft">
+            Reading the picture …
+          </p>
+        )}
         {look.data && (
           <div>
             <CornerPicker preview={look.data.preview} corners={corners} onChange={setCorners} />
             <p className="mt-1 flex justify-between gap-3 text-[13px] text-soft">
-              {isWhole(corners) ? "The whole picture is used. Drag the corners to crop or straighten it." : "What lies between the corners is laid flat. Enter accepts."}
-              {!isWhole(corners) && <Button kind="quiet" onClick={() => setCorners(WHOLE)}>Use the whole picture</Button>}
+              {isWhole(corners)
+                ? "The whole picture is used. Drag the corners to crop or straighten it."
+                : "What lies between the corners is laid flat. Enter accepts."}
+              {!isWhole(corners) && (
+                <Button kind="quiet" onClick={() => setCorners(WHOLE)}>
+                  Use the whole picture
+                </Button>
+              )}
             </p>
           </div>
         )}
-        <label className="block">Title
-          <input className="field mt-1" value={title} onChange={(event) => setTitle(event.target.value)} required maxLength={120} />
+        <label className="block">
+          Title
+          <input
+            className="field mt-1"
+            value={title}
+            onChange={(event) => setTitle(event.target.value)}
+            required
+            maxLength={LIMITS.AddPieceRequest.title.maxLength}
+          />
         </label>
         <div>
-          <label htmlFor="paper-width">{isWhole(corners) ? "Width of the picture on paper" : "Width of the sheet between the corners"}</label>
+          <label htmlFor="paper-width">
+            {isWhole(corners) ? "Width of the picture on paper" : "Width of the sheet between the corners"}
+          </label>
           <div className="mt-1 flex gap-2">
-            <input id="paper-width" className="field" value={width} onChange={(event) => setWidth(event.target.value)}
-              placeholder={unit === "in" ? "for example 4 1/4" : "for example 10,8"} inputMode="text" />
-            <select aria-label="Unit" className="rounded border border-soft px-2" value={unit}
-              onChange={(event) => { setUnit(event.target.value as Unit); chooseUnit(event.target.value as Unit); }}>
+            <input
+              id="paper-width"
+              className="field"
+              value={width}
+              onChange={(event) => setWidth(event.target.value)}
+              placeholder={unit === "in" ? "for example 4 1/4" : "for example 10,8"}
+              inputMode="text"
+            />
+            <select
+              aria-label="Unit"
+              className="rounded border border-soft px-2"
+              value={unit}
+              onChange={(event) => {
+                setUnit(event.target.value as Unit);
+                chooseUnit(event.target.value as Unit);
+              }}
+            >
               <option value="in">inches</option>
               <option value="cm">cm</option>
             </select>
           </div>
           <p className="mt-1 text-[13px] text-soft">Leave it empty if the file knows its own resolution.</p>
         </div>
-        {said && <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">{said}</p>}
-        {addPiece.isPending && <p role="status" className="text-soft">Reading the picture and finding its regions. This takes a few seconds.</p>}
+        {said && (
+          <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">
+            {said}
+          </p>
+        )}
+        {addPiece.isPending && (
+          <p role="status" className="text-soft">
+            Reading the picture and finding its regions. This takes a few seconds.
+          </p>
+        )}
         <div className="flex justify-end gap-3">
-          <Button onClick={close} disabled={addPiece.isPending}>Cancel</Button>
-          <Button type="submit" kind="main" busy={addPiece.isPending}>Find the regions</Button>
+          <Button onClick={close} disabled={addPiece.isPending}>
+            Cancel
+          </Button>
+          <Button type="submit" kind="main" busy={addPiece.isPending}>
+            Find the regions
+          </Button>
         </div>
       </form>
     </Ask>

@@ -2,16 +2,16 @@ import { useInfiniteQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
 
-import type { PieceCard } from "@/shared/api";
+import type { ShelfPiece } from "@/shared/api";
 import { Ask, Button, Failed, tell, Waiting } from "@/shared/ui";
 import { AddPieceAsk } from "./AddPieceAsk";
 import { shelfQuery, useDeletePiece, useImportRecipe } from "./api";
-import { PieceCardTile } from "./PieceCardTile";
+import { PieceTile } from "./PieceTile";
 
 export function ShelfPage() {
   const shelf = useInfiniteQuery(shelfQuery);
   const [adding, setAdding] = useState(false);
-  const [doomed, setDoomed] = useState<PieceCard | null>(null);
+  const [doomed, setDoomed] = useState<ShelfPiece | null>(null);
   const importRecipe = useImportRecipe();
   const deletePiece = useDeletePiece();
   const recipeInput = useRef<HTMLInputElement>(null);
@@ -21,7 +21,7 @@ export function ShelfPage() {
     if (!file) return;
     importRecipe.mutate(file, {
       onSuccess: (piece) => {
-        tell(`${piece.title} is back on the shelf as version ${piece.latest_recipe}.`);
+        tell(`${piece.stamp.title} is back on the shelf as version ${piece.latest_recipe}.`);
         void navigate(`/pieces/${piece.id}`);
       },
     });
@@ -33,29 +33,59 @@ export function ShelfPage() {
       <div className="mb-4 flex flex-wrap items-baseline gap-3">
         <h1 className="text-[26px]">Shelf</h1>
         <p className="grow">{pieces && pieces.length > 0 ? `${shelf.data?.pages[0]?.count} stamped images` : ""}</p>
-        <input ref={recipeInput} type="file" accept=".json,application/json" className="sr-only" tabIndex={-1} aria-label="Recipe file"
-          onChange={(event) => { take(event.target.files?.[0]); event.target.value = ""; }} />
-        <Button kind="bar" busy={importRecipe.isPending} onClick={() => recipeInput.current?.click()}>Import a recipe</Button>
-        <Button kind="main" onClick={() => setAdding(true)}>Add a stamped image</Button>
+        <input
+          ref={recipeInput}
+          type="file"
+          accept=".json,application/json"
+          className="sr-only"
+          tabIndex={-1}
+          aria-label="Recipe file"
+          onChange={(event) => {
+            take(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+        <Button kind="bar" busy={importRecipe.isPending} onClick={() => recipeInput.current?.click()}>
+          Import a recipe
+        </Button>
+        <Button kind="main" onClick={() => setAdding(true)}>
+          Add a stamped image
+        </Button>
       </div>
       {pieces && pieces.length > 0 && (
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-5">
-          {pieces.map((piece) => <PieceCardTile key={piece.id} piece={piece} onDelete={() => setDoomed(piece)} />)}
+          {pieces.map((piece) => (
+            <PieceTile key={piece.id} piece={piece} onDelete={() => setDoomed(piece)} />
+          ))}
         </ul>
       )}
       {pieces?.length === 0 && <EmptyShelf onAdd={() => setAdding(true)} />}
       {!pieces && shelf.isError && <Failed error={shelf.error} onRetry={() => void shelf.refetch()} />}
       {!pieces && !shelf.isError && <Waiting what="Fetching the shelf" />}
       {shelf.hasNextPage && (
-        <Button kind="bar" className="mx-auto mt-6" busy={shelf.isFetchingNextPage} onClick={() => void shelf.fetchNextPage()}>Show more</Button>
+        <Button
+          kind="bar"
+          className="mx-auto mt-6"
+          busy={shelf.isFetchingNextPage}
+          onClick={() => void shelf.fetchNextPage()}
+        >
+          Show more
+        </Button>
       )}
       <AddPieceAsk open={adding} onClose={() => setAdding(false)} />
       <Ask open={doomed !== null} onClose={() => setDoomed(null)} title={`Delete ${doomed?.title}?`}>
-        <p className="mb-5">Its picture, its sheet and its kept recipes go. A recipe you exported can be imported again.</p>
+        <p className="mb-5">
+          Its picture, its sheet and its kept recipes go. A recipe you exported can be imported again.
+        </p>
         <div className="flex justify-end gap-3">
           <Button onClick={() => setDoomed(null)}>Keep it</Button>
-          <Button kind="main" busy={deletePiece.isPending}
-            onClick={() => doomed && deletePiece.mutate(doomed.id, { onSettled: () => setDoomed(null) })}>Delete</Button>
+          <Button
+            kind="main"
+            busy={deletePiece.isPending}
+            onClick={() => doomed && deletePiece.mutate(doomed.id, { onSettled: () => setDoomed(null) })}
+          >
+            Delete
+          </Button>
         </div>
       </Ask>
     </div>
@@ -66,8 +96,13 @@ function EmptyShelf({ onAdd }: { onAdd: () => void }) {
   return (
     <div className="m-auto max-w-md rounded-sm bg-sheet p-8 text-center shadow-lg">
       <h2 className="mb-2 text-xl">Your shelf is empty</h2>
-      <p className="mb-5">Stamp an image, let the ink dry, scan it or photograph it straight from above, and add it here. Paleta finds its regions.</p>
-      <Button kind="main" onClick={onAdd}>Add your first stamped image</Button>
+      <p className="mb-5">
+        Stamp an image, let the ink dry, scan it or photograph it straight from above, and add it here. Paleta finds its
+        regions.
+      </p>
+      <Button kind="main" onClick={onAdd}>
+        Add your first stamped image
+      </Button>
     </div>
   );
 }

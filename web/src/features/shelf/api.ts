@@ -1,16 +1,22 @@
 import { infiniteQueryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, type Look, type Page, type Piece, type PieceCard } from "@/shared/api";
+import { api, type Look, type Page, type Piece, type ShelfPiece } from "@/shared/api";
 import { rememberPiece, lastPiece } from "@/shared/ui";
 
 export const shelfQuery = infiniteQueryOptions({
   queryKey: ["pieces", "shelf"] as const,
-  queryFn: ({ pageParam, signal }) => api.get<Page<PieceCard>>(`/pieces/?page=${pageParam}`, { signal }),
+  queryFn: ({ pageParam, signal }) => api.get<Page<ShelfPiece>>(`/pieces/?page=${pageParam}`, { signal }),
   initialPageParam: 1,
   getNextPageParam: (last, all) => (last.next ? all.length + 1 : undefined),
 });
 
-export type NewPiece = { image: File; title: string; widthMm: number | null; gapMm: number; corners: [number, number][] | null };
+export type NewPiece = {
+  image: File;
+  title: string;
+  widthMm: number | null;
+  gapMm: number;
+  corners: [number, number][] | null;
+};
 
 /** Reads a picture without keeping it, and says where its sheet lies. */
 export function useLook() {

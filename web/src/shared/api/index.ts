@@ -1,5 +1,47 @@
 export { api, Problem } from "./client";
 export { watchKeeping } from "./keeping";
+export { pictureOf, pieceQueries } from "./pieces";
 export { queryClient } from "./queryClient";
-export { drawerQueries, tradeQuery, type Page } from "./trade";
-export type * from "./types";
+export { LIMITS } from "./limits";
+export { sessionQuery } from "./session";
+export { drawerQueries, nameOf, tradeQuery, type Page } from "./trade";
+export type {
+  Batch,
+  ChartLine,
+  ChartSheet,
+  Drawer,
+  DrawerDetail,
+  Form,
+  Glow,
+  GoTo,
+  ImportPreview,
+  Lamp,
+  LightCheck,
+  Likeness,
+  Look,
+  Medium,
+  Missing,
+  PaletteColour,
+  Pass,
+  Piece,
+  Plan,
+  Ramp,
+  ReaderRead,
+  RecipeLine,
+  Region,
+  RegionChanges,
+  Request,
+  Restore,
+  Role,
+  Run,
+  School,
+  SchoolStep,
+  Session,
+  ShelfPiece,
+  Substitute,
+  Swatch,
+  SwatchRecord,
+  Trade,
+  ValueWarning,
+  Wish,
+} from "./types";

@@ -20,6 +20,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/accounts/password/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["account_change_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/backup/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Everything of the account as one file. */
+        get: operations["backup_download"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/drawers/": {
         parameters: {
             query?: never;
@@ -211,7 +244,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/drawers/{id}/swatches/{code}/": {
+    "/api/v1/drawers/{id}/swatches/{swatch}/": {
         parameters: {
             query?: never;
             header?: never;
@@ -304,10 +337,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Pieces as wholes: the list, one of them, its pictures, and the way back and forth between its steps. */
         get: operations["pieces_list"];
         put?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Pieces as wholes: the list, one of them, its pictures, and the way back and forth between its steps. */
         post: operations["pieces_create"];
         delete?: never;
         options?: never;
@@ -322,11 +355,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Pieces as wholes: the list, one of them, its pictures, and the way back and forth between its steps. */
         get: operations["pieces_retrieve"];
         put?: never;
         post?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Pieces as wholes: the list, one of them, its pictures, and the way back and forth between its steps. */
         delete: operations["pieces_destroy"];
         options?: never;
         head?: never;
@@ -358,8 +391,25 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         put: operations["pieces_body_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/card/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        put: operations["pieces_card_update"];
         post?: never;
         delete?: never;
         options?: never;
@@ -376,8 +426,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         post: operations["pieces_colour_wishes_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/colours/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        put: operations["pieces_colours_update"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -410,7 +477,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         post: operations["pieces_erase_create"];
         delete?: never;
         options?: never;
@@ -427,7 +494,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         post: operations["pieces_find_again_create"];
         delete?: never;
         options?: never;
@@ -435,7 +502,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/pieces/{id}/front/": {
+    "/api/v1/pieces/{id}/finish/": {
         parameters: {
             query?: never;
             header?: never;
@@ -443,8 +510,8 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
-        put: operations["pieces_front_update"];
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        put: operations["pieces_finish_update"];
         post?: never;
         delete?: never;
         options?: never;
@@ -460,7 +527,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         put: operations["pieces_glows_update"];
         post?: never;
         delete?: never;
@@ -477,7 +544,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         put: operations["pieces_goto_update"];
         post?: never;
         delete?: never;
@@ -495,7 +562,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         post: operations["pieces_join_create"];
         delete?: never;
         options?: never;
@@ -512,7 +579,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         post: operations["pieces_keep_goto_create"];
         delete?: never;
         options?: never;
@@ -527,7 +594,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Pieces as wholes: the list, one of them, its pictures, and the way back and forth between its steps. */
         get: operations["pieces_labels_retrieve"];
         put?: never;
         post?: never;
@@ -545,8 +612,25 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         put: operations["pieces_lamp_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/light/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        put: operations["pieces_light_update"];
         post?: never;
         delete?: never;
         options?: never;
@@ -561,7 +645,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Is my light right? */
         get: operations["pieces_light_check_retrieve"];
         put?: never;
         post?: never;
@@ -579,7 +663,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         put: operations["pieces_medium_update"];
         post?: never;
         delete?: never;
@@ -599,6 +683,23 @@ export interface paths {
         put?: never;
         /** @description The one pen that would improve the best ramp; empty name if none is missing. */
         post: operations["pieces_missing_pen_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/order/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        put: operations["pieces_order_update"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -630,7 +731,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         put: operations["pieces_pencil_over_update"];
         post?: never;
         delete?: never;
@@ -646,7 +747,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Pieces as wholes: the list, one of them, its pictures, and the way back and forth between its steps. */
         get: operations["pieces_picture_retrieve"];
         put?: never;
         post?: never;
@@ -663,9 +764,26 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description The order of passes; that of a kept version is as it was frozen. */
+        /** @description The order of passes. */
         get: operations["pieces_plan_retrieve"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/put-before/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        put: operations["pieces_put_before_update"];
         post?: never;
         delete?: never;
         options?: never;
@@ -681,7 +799,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         put: operations["pieces_ramp_update"];
         post?: never;
         delete?: never;
@@ -699,7 +817,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         post: operations["pieces_ramp_proposals_create"];
         delete?: never;
         options?: never;
@@ -714,10 +832,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description The kept versions of a piece: frozen, listed, shown as they were, laid on the bench again, as files. */
         get: operations["pieces_recipes_list"];
         put?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description The kept versions of a piece: frozen, listed, shown as they were, laid on the bench again, as files. */
         post: operations["pieces_recipes_create"];
         delete?: never;
         options?: never;
@@ -732,8 +850,42 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description The kept versions of a piece: frozen, listed, shown as they were, laid on the bench again, as files. */
         get: operations["pieces_recipes_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/recipes/{number}/picture/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The picture as the version planned it. */
+        get: operations["pieces_recipes_picture_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/recipes/{number}/plan/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The order of passes as the version froze it. */
+        get: operations["pieces_recipes_plan_retrieve"];
         put?: never;
         post?: never;
         delete?: never;
@@ -759,6 +911,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/recipes/{number}/sheet/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The piece as the version froze it. */
+        get: operations["pieces_recipes_sheet_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/redo/": {
         parameters: {
             query?: never;
@@ -768,7 +937,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Pieces as wholes: the list, one of them, its pictures, and the way back and forth between its steps. */
         post: operations["pieces_redo_create"];
         delete?: never;
         options?: never;
@@ -784,7 +953,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         put: operations["pieces_regions_update"];
         post?: never;
         delete?: never;
@@ -802,7 +971,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         post: operations["pieces_remedy_create"];
         delete?: never;
         options?: never;
@@ -836,7 +1005,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         put: operations["pieces_school_update"];
         post?: never;
         delete?: never;
@@ -853,7 +1022,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         put: operations["pieces_share_palette_update"];
         post?: never;
         delete?: never;
@@ -871,7 +1040,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         post: operations["pieces_split_create"];
         delete?: never;
         options?: never;
@@ -887,7 +1056,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         put: operations["pieces_stamp_update"];
         post?: never;
         delete?: never;
@@ -905,7 +1074,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description Pieces as wholes: the list, one of them, its pictures, and the way back and forth between its steps. */
         post: operations["pieces_undo_create"];
         delete?: never;
         options?: never;
@@ -913,7 +1082,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/pieces/{id}/values/": {
+    "/api/v1/pieces/{id}/value-warnings/": {
         parameters: {
             query?: never;
             header?: never;
@@ -921,42 +1090,8 @@ export interface paths {
             cookie?: never;
         };
         /** @description The value guard. */
-        get: operations["pieces_values_list"];
+        get: operations["pieces_value_warnings_list"];
         put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/pieces/{id}/wishes/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
-        put: operations["pieces_wishes_update"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/pieces/{id}/zoning/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
-        put: operations["pieces_zoning_update"];
         post?: never;
         delete?: never;
         options?: never;
@@ -973,7 +1108,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Pieces of whoever is signed in. Every change names the version it was made on and answers the whole piece. */
+        /** @description The kept versions of a piece: frozen, listed, shown as they were, laid on the bench again, as files. */
         post: operations["pieces_import_create"];
         delete?: never;
         options?: never;
@@ -992,6 +1127,55 @@ export interface paths {
         put?: never;
         /** @description Read a picture without keeping it, and say where its sheet lies. */
         post: operations["pieces_look_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/restores/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/restores/{code}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["restore_read"];
+        put?: never;
+        /** @description The file is whole: begin. */
+        post: operations["restore_start"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/restores/{code}/part/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["restore_part"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1171,6 +1355,14 @@ export interface components {
             /** Format: double */
             length_mm: number;
         };
+        /** @description What is to change in the part card. */
+        CardFormRequest: {
+            notes?: string;
+        };
+        /** @description What the picture goes on. */
+        CardOut: {
+            notes: string;
+        };
         Chart: {
             number: number;
             count: number;
@@ -1206,18 +1398,31 @@ export interface components {
             code: string;
             name: string;
         };
+        /** @description What is to change in the part colours. */
+        ColoursFormRequest: {
+            key?: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];
+        };
+        /** @description Medium, drawer and key. */
+        ColoursOut: {
+            medium: components["schemas"]["Medium"];
+            key: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];
+            drawer: number | null;
+            pen_count: number;
+        };
         CounterpartsRequest: {
             codes: string[];
             drawer: number;
         };
         Drawer: {
             readonly id: number;
+            readonly version: number;
             name: string;
             medium: components["schemas"]["Medium"];
             readonly swatch_count: number;
         };
         DrawerDetail: {
             readonly id: number;
+            readonly version: number;
             name: string;
             medium: components["schemas"]["Medium"];
             readonly swatch_count: number;
@@ -1231,11 +1436,27 @@ export interface components {
         EraseRequest: {
             label: number;
         };
+        FieldFault: {
+            /** @description JSON pointer to the field at fault. */
+            pointer: string;
+            code: string;
+            detail: string;
+        };
         FindAgainRequest: {
             /** Format: double */
             gap_mm: number;
             /** Format: double */
-            ink: number;
+            sensitivity: number;
+        };
+        /** @description What is to change in the part finish. */
+        FinishFormRequest: {
+            touches?: components["schemas"]["TouchesEnum"][];
+            notes?: string;
+        };
+        /** @description Finishing touches. */
+        FinishOut: {
+            touches: components["schemas"]["TouchesEnum"][];
+            notes: string;
         };
         /**
          * @description * `flat` - flat
@@ -1249,10 +1470,13 @@ export interface components {
          * @enum {string}
          */
         FormEnum: "flat" | "dome" | "tube" | "cone" | "petal" | "leaf" | "hollow" | "ground";
-        FrontRequest: {
-            nearer: number;
-            farther: number;
-        };
+        /**
+         * @description A light inside the picture at (x_mm, y_mm) from the top left corner, `height_mm` above the paper.
+         *
+         *     reach_mm    where its light has fallen to a quarter; strength 1 is as bright as the lamp.
+         *     tint        "#rrggbb", the colour that sides facing it catch; empty = white light.
+         *     reserve_mm  within this distance paper is left bare; 0 = nothing is reserved.
+         */
         Glow: {
             /** Format: double */
             x_mm: number;
@@ -1280,6 +1504,13 @@ export interface components {
              */
             reserve_mm: number;
         };
+        /**
+         * @description A light inside the picture at (x_mm, y_mm) from the top left corner, `height_mm` above the paper.
+         *
+         *     reach_mm    where its light has fallen to a quarter; strength 1 is as bright as the lamp.
+         *     tint        "#rrggbb", the colour that sides facing it catch; empty = white light.
+         *     reserve_mm  within this distance paper is left bare; 0 = nothing is reserved.
+         */
         GlowRequest: {
             /** Format: double */
             x_mm: number;
@@ -1382,24 +1613,29 @@ export interface components {
             tags?: string[];
         };
         /**
-         * @description * `light` - light
-         *     * `middle` - middle
-         *     * `night` - night
+         * @description * `light` - light key
+         *     * `middle` - middle key
+         *     * `night` - night key
          * @enum {string}
          */
         KeyEnum: "light" | "middle" | "night";
+        /** @description The lamp, with its place as a clock position. */
         LampOut: {
             /** Format: double */
             azimuth_deg: number;
             /** Format: double */
             elevation_deg: number;
-            /**
-             * Format: double
-             * @default 0.2
-             */
+            /** Format: double */
             ambient: number;
             clock: string;
         };
+        /**
+         * @description A distant lamp over the stamped image.
+         *
+         *     azimuth_deg    where it stands: 0 at the top edge (12 o'clock), turning clockwise; 360 is 0 again.
+         *     elevation_deg  0 grazes the paper, 90 is straight overhead.
+         *     ambient        share of light that comes from everywhere, 0..0.9.
+         */
         LampRequest: {
             /** Format: double */
             azimuth_deg: number;
@@ -1413,6 +1649,7 @@ export interface components {
         };
         LayGoToRequest: {
             goto: number;
+            /** @description None: those that carry one of its tags. */
             labels?: number[];
         };
         LightCheck: {
@@ -1424,7 +1661,36 @@ export interface components {
             region: number;
             name: string;
             why: string;
-            remedy: components["schemas"]["RemedyEnum"];
+            remedy: components["schemas"]["LightDoubtRemedyEnum"];
+        };
+        /**
+         * @description * `turn` - Take back the turn by hand
+         *     * `base` - Take the base off
+         *     * `print` - Do not follow the printed shading
+         * @enum {string}
+         */
+        LightDoubtRemedyEnum: "turn" | "base" | "print";
+        /** @description What is to change in the part light. */
+        LightFormRequest: {
+            shadows?: boolean;
+            /** Format: double */
+            true_to_scene?: number;
+            /** Format: double */
+            shade?: number;
+            /** Format: double */
+            follow?: number;
+        };
+        /** @description Lamp, glows and zones. */
+        LightOut: {
+            glows: components["schemas"]["Glow"][];
+            shadows: boolean;
+            /** Format: double */
+            true_to_scene: number;
+            /** Format: double */
+            shade: number;
+            /** Format: double */
+            follow: number;
+            lamp: components["schemas"]["LampOut"];
         };
         Likeness: {
             code: string;
@@ -1438,7 +1704,7 @@ export interface components {
         LookOut: {
             width_px: number;
             height_px: number;
-            /** @description Of a sheet that stands out. */
+            /** @description Of a sheet that stands out, each 0..1 across the picture. */
             corners: number[][] | null;
             /**
              * Format: double
@@ -1494,13 +1760,23 @@ export interface components {
              */
             apart: number | null;
         };
-        /**
-         * @description * `regions` - regions
-         *     * `focal` - focal
-         *     * `background` - background
-         * @enum {string}
-         */
-        OrderWishEnum: "regions" | "focal" | "background";
+        NewPasswordRequest: {
+            old: string;
+            new: string;
+        };
+        /** @description What is to change in the part order. */
+        OrderFormRequest: {
+            wish?: components["schemas"]["WishEnum"] | components["schemas"]["BlankEnum"];
+            /** @description The figure lies under a mask while the background is coloured. */
+            masked?: boolean;
+        };
+        /** @description School and wishes for the order. */
+        OrderOut: {
+            school: string;
+            wish: components["schemas"]["WishEnum"] | components["schemas"]["BlankEnum"];
+            /** @description The figure lies under a mask while the background is coloured. */
+            masked: boolean;
+        };
         /**
          * @description * `dye` - Dye ink for alcohol markers, dry
          *     * `waterproof` - Waterproof pigment ink, bone dry
@@ -1509,9 +1785,6 @@ export interface components {
          * @enum {string}
          */
         OutlineInkEnum: "dye" | "waterproof" | "embossed" | "pale";
-        OverRequest: {
-            drawer: number;
-        };
         PaginatedDrawerList: {
             /** @example 123 */
             count: number;
@@ -1527,7 +1800,7 @@ export interface components {
             previous?: string | null;
             results: components["schemas"]["Drawer"][];
         };
-        PaginatedPieceCardList: {
+        PaginatedShelfPieceList: {
             /** @example 123 */
             count: number;
             /**
@@ -1540,7 +1813,7 @@ export interface components {
              * @example http://api.example.org/accounts/?page=2
              */
             previous?: string | null;
-            results: components["schemas"]["PieceCard"][];
+            results: components["schemas"]["ShelfPiece"][];
         };
         PaletteColour: {
             hex: string;
@@ -1606,48 +1879,20 @@ export interface components {
             running_low?: boolean;
             retired?: boolean;
         };
-        /** @description A piece as the bench shows it: the sheet, read out. */
+        PencilOverRequest: {
+            drawer: number;
+        };
+        /** @description A piece as the bench shows it: the sheet, read out part by part. */
         Piece: {
             id: number;
             version: number;
-            title: string;
-            outline_ink: components["schemas"]["OutlineInkEnum"];
-            paper: components["schemas"]["PaperEnum"];
-            medium: components["schemas"]["Medium"];
-            school: string;
-            order_wish: components["schemas"]["OrderWishEnum"] | components["schemas"]["BlankEnum"];
-            /** @description The figure lies under a mask while the background is coloured. */
-            masked: boolean;
-            key: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];
-            touches: components["schemas"]["TouchesEnum"][];
-            drawer: number | null;
-            finish: string;
-            card: string;
-            lamp: components["schemas"]["LampOut"];
-            glows: components["schemas"]["Glow"][];
-            /** Format: double */
-            true_to_scene: number;
-            shadows: boolean;
-            /** Format: double */
-            shade: number;
-            /** Format: double */
-            follow: number;
-            borders: components["schemas"]["Border"][];
-            /** @description Front first; empty where nothing stands before anything. */
-            stamping: components["schemas"]["StampingStep"][];
-            /** Format: double */
-            narrowest_shaded_mm: number;
-            /**
-             * Format: double
-             * @description -1 to 1: more or less than usual was taken for ink.
-             */
-            ink: number;
-            /** Format: double */
-            gap_mm: number;
-            regions: components["schemas"]["Region"][];
-            /** @description What speaks against this ink, paper and medium together. */
-            fit: components["schemas"]["Advice"][];
-            pen_count: number;
+            stamp: components["schemas"]["StampOut"];
+            regions: components["schemas"]["RegionsOut"];
+            light: components["schemas"]["LightOut"];
+            colours: components["schemas"]["ColoursOut"];
+            order: components["schemas"]["OrderOut"];
+            finish: components["schemas"]["FinishOut"];
+            card: components["schemas"]["CardOut"];
             width_px: number;
             height_px: number;
             /** Format: double */
@@ -1663,22 +1908,6 @@ export interface components {
             redo: string | null;
             latest_recipe: number | null;
             changed_since_recipe: boolean;
-        };
-        /** @description A piece as the shelf shows it. */
-        PieceCard: {
-            id: number;
-            title: string;
-            medium: components["schemas"]["Medium"];
-            version: number;
-            clock: string;
-            /** Format: double */
-            lamp_azimuth_deg: number;
-            pen_count: number;
-            region_count: number;
-            coloured_count: number;
-            latest_recipe: number | null;
-            /** Format: date-time */
-            changed_at: string;
         };
         Plan: {
             school: string;
@@ -1702,11 +1931,25 @@ export interface components {
             /** @description Regions that have no colours yet and are not left as paper. */
             uncoloured: number;
         };
+        /** @description An error (RFC 9457), with a sentence for the person in `detail`. */
+        Problem: {
+            type: string;
+            title: string;
+            status: number;
+            detail: string;
+            instance: string;
+            errors?: components["schemas"]["FieldFault"][];
+        };
+        /** @description A wish for a ramp. */
         ProposeRequest: {
             wish_hex: string;
             shades: number;
             /** @default keep */
             shade_hue: components["schemas"]["ShadeHueEnum"];
+        };
+        PutBeforeRequest: {
+            nearer: number;
+            farther: number;
         };
         Ramp: {
             swatches: components["schemas"]["Swatch"][];
@@ -1716,7 +1959,7 @@ export interface components {
             /** @description Mixes for steps that are too far apart. */
             in_betweens: components["schemas"]["InBetween"][];
         };
-        RampSetRequest: {
+        RampFormRequest: {
             labels: number[];
             codes: string[];
             wish_hex?: string | null;
@@ -1730,10 +1973,9 @@ export interface components {
             /** Format: double */
             difference: number | null;
         };
-        /** @description Empty code: the reader is held on its white tile. */
+        /** @description No swatch: the reader is held on its white tile. */
         ReaderRequest: {
-            /** @default  */
-            code: string;
+            swatch?: number | null;
         };
         RecipeFileRequest: {
             /** Format: binary */
@@ -1746,18 +1988,9 @@ export interface components {
             previous: number | null;
             changes: string[];
         };
+        /** @description A region: what was measured on it and what was decided for it. */
         Region: {
-            label: number;
             name: string;
-            /** Format: double */
-            area_mm2: number;
-            /**
-             * Format: double
-             * @description 0..1 across the picture; always inside the region.
-             */
-            anchor_x: number;
-            /** Format: double */
-            anchor_y: number;
             left_as_paper: boolean;
             form: components["schemas"]["FormEnum"];
             /** Format: double */
@@ -1767,6 +2000,8 @@ export interface components {
             depth: number;
             /** @description Regions with the same number above 0 form one body. */
             body: number;
+            shades: number;
+            by_hand: boolean;
             base_mm: number[] | null;
             /** Format: double */
             turn_deg: number;
@@ -1775,17 +2010,25 @@ export interface components {
             tags: string[];
             /** @description Form and depth are still a first guess. */
             guessed: boolean;
-            /** @description Names of the markers beneath. */
-            under: string[];
+            label: number;
+            /** Format: double */
+            area_mm2: number;
+            /**
+             * Format: double
+             * @description 0..1 across the picture; always inside the region.
+             */
+            anchor_x: number;
+            /** Format: double */
+            anchor_y: number;
             /** @description Narrower than two strokes of the medium's tip. */
             too_small: boolean;
-            shades: number;
             wish_hex: string | null;
-            by_hand: boolean;
+            /** @description Names of the markers beneath. */
+            under: string[];
             ramp: components["schemas"]["Ramp"] | null;
         };
-        RegionChangeRequest: {
-            labels: number[];
+        /** @description The same changes to every region named; only what is named changes. */
+        RegionFormRequest: {
             name?: string;
             left_as_paper?: boolean;
             form?: components["schemas"]["FormEnum"];
@@ -1800,23 +2043,51 @@ export interface components {
             turn_deg?: number;
             bare_highlight?: boolean;
             role?: components["schemas"]["RoleEnum"] | components["schemas"]["BlankEnum"];
+            labels: number[];
             tags?: string[];
             wish_hex?: string | null;
         };
-        /**
-         * @description * `turn` - turn
-         *     * `base` - base
-         *     * `print` - print
-         * @enum {string}
-         */
-        RemedyEnum: "turn" | "base" | "print";
+        /** @description The regions, how they were found, and what stands before what. */
+        RegionsOut: {
+            /**
+             * Format: double
+             * @description More or less than usual was taken for ink.
+             */
+            sensitivity: number;
+            /** Format: double */
+            gap_mm: number;
+            list: components["schemas"]["Region"][];
+            borders: components["schemas"]["Border"][];
+            /** @description Front first; empty where nothing stands before anything. */
+            stamping: components["schemas"]["StampingStep"][];
+            /** Format: double */
+            narrowest_shaded_mm: number;
+        };
         RemedyRequest: {
-            kind: components["schemas"]["WarningKind"];
+            kind: components["schemas"]["ValueWarningKind"];
             regions: number[];
         };
+        /** @description A restore under way. */
+        Restore: {
+            code: string;
+            state: components["schemas"]["StateEnum"];
+            /** @description What is being done, or what is wrong. */
+            words: string;
+            done: number;
+            total: number;
+            received_bytes: number;
+            /** @description Brought back, by kind. */
+            made: {
+                [key: string]: number;
+            };
+            /** @description There already, by kind. */
+            known: {
+                [key: string]: number;
+            };
+        };
         /**
-         * @description * `focal` - focal
-         *     * `background` - background
+         * @description * `focal` - Focal image
+         *     * `background` - Background
          * @enum {string}
          */
         RoleEnum: "focal" | "background";
@@ -1836,7 +2107,7 @@ export interface components {
             /** Format: double */
             seconds: number;
             /** Format: double */
-            planned_s: number;
+            planned_s?: number | null;
             note?: string;
         };
         RunFormRequest: {
@@ -1880,14 +2151,20 @@ export interface components {
             /** @description Of a school of one's own. */
             id: number | null;
         };
+        /** @description What the steps of a school of one's own can be made of. */
+        SchoolWords: {
+            which: string[];
+            where: string[];
+            join: string[];
+        };
         Session: {
             username: string | null;
             demo_available: boolean;
         };
         /**
-         * @description * `keep` - keep
-         *     * `cooler` - cooler
-         *     * `warmer` - warmer
+         * @description * `keep` - keeps its hue
+         *     * `cooler` - leans cool
+         *     * `warmer` - leans warm
          * @enum {string}
          */
         ShadeHueEnum: "keep" | "cooler" | "warmer";
@@ -1895,6 +2172,22 @@ export interface components {
             colours: string[];
             /** @description None: all open regions. */
             labels?: number[];
+        };
+        /** @description A piece as the shelf shows it. */
+        ShelfPiece: {
+            id: number;
+            title: string;
+            medium: components["schemas"]["Medium"];
+            version: number;
+            clock: string;
+            /** Format: double */
+            lamp_azimuth_deg: number;
+            pen_count: number;
+            region_count: number;
+            coloured_count: number;
+            latest_recipe: number | null;
+            /** Format: date-time */
+            changed_at: string;
         };
         SignInRequest: {
             username: string;
@@ -1904,29 +2197,44 @@ export interface components {
             label: number;
             line: number[][];
         };
-        StampRequest: {
+        /** @description What is to change in the part stamp. */
+        StampFormRequest: {
             title?: string;
             outline_ink?: components["schemas"]["OutlineInkEnum"];
             paper?: components["schemas"]["PaperEnum"];
-            finish?: string;
-            card?: string;
+        };
+        /** @description What was stamped, and what speaks against it. */
+        StampOut: {
+            title: string;
+            outline_ink: components["schemas"]["OutlineInkEnum"];
+            paper: components["schemas"]["PaperEnum"];
+            /** @description What speaks against this ink, paper and medium together. */
+            fit: components["schemas"]["Advice"][];
         };
         StampingStep: {
             regions: number[];
             what: string;
         };
-        StandIn: {
-            swatch: components["schemas"]["Swatch"];
-            /** Format: double */
-            apart: number;
-            drawer: string;
-        };
+        /**
+         * @description * `receiving` - receiving
+         *     * `working` - working
+         *     * `done` - done
+         *     * `refused` - refused
+         * @enum {string}
+         */
+        StateEnum: "receiving" | "working" | "done" | "refused";
         /** @description One step: which shades, where, how it follows the one before, and what the hand does. */
         Step: {
             which: string;
             where: string;
             join: string;
             how: string;
+        };
+        Substitute: {
+            swatch: components["schemas"]["Swatch"];
+            /** Format: double */
+            apart: number;
+            drawer: string;
         };
         /** @description A swatch as every screen shows it. */
         Swatch: {
@@ -1955,8 +2263,9 @@ export interface components {
             running_low?: boolean;
             retired?: boolean;
         };
-        /** @description A swatch as its owner keeps it. */
+        /** @description A swatch as its owner keeps it. It is addressed by its id, since its code may change. */
         SwatchRecord: {
+            readonly id: number;
             code: string;
             name: string;
             family?: string;
@@ -2009,40 +2318,51 @@ export interface components {
             forms: string[];
             tags: string[];
             touches: components["schemas"]["Choice"][];
+            roles: components["schemas"]["Choice"][];
+            keys: components["schemas"]["Choice"][];
+            order_wishes: components["schemas"]["Choice"][];
+            shade_hues: components["schemas"]["Choice"][];
+            schemes: string[];
+            measured: components["schemas"]["Choice"][];
+            school_words: components["schemas"]["SchoolWords"];
         };
-        Warning: {
-            kind: components["schemas"]["WarningKind"];
+        ValueWarning: {
+            kind: components["schemas"]["ValueWarningKind"];
             regions: number[];
             sentence: string;
-            remedy: string;
+            remedy: components["schemas"]["ValueWarningRemedyEnum"];
+            /** @description What the remedy is done to. */
+            changed: number[];
+            remedy_words: string;
         };
         /**
-         * @description * `no depth` - no depth
-         *     * `merging` - merging
-         *     * `greens alike` - greens alike
-         *     * `focal contrast` - focal contrast
-         *     * `white vanishes` - white vanishes
-         *     * `key` - key
+         * @description * `no_depth` - No depth
+         *     * `merging` - Neighbours merge
+         *     * `greens_alike` - Greens alike
+         *     * `focal_contrast` - Focal image does not stand out
+         *     * `white_vanishes` - White vanishes
+         *     * `key` - Not in its key
          * @enum {string}
          */
-        WarningKind: "no depth" | "merging" | "greens alike" | "focal contrast" | "white vanishes" | "key";
-        /** @description Which regions come first, and how light the picture is meant to be. Only what is named changes. */
-        WishesRequest: {
-            order_wish?: components["schemas"]["OrderWishEnum"] | components["schemas"]["BlankEnum"];
-            key?: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];
-            touches?: components["schemas"]["TouchesEnum"][];
-            masked?: boolean;
-        };
-        /** @description Only what is named changes. */
-        ZoningRequest: {
-            shadows?: boolean;
-            /** Format: double */
-            true_to_scene?: number;
-            /** Format: double */
-            shade?: number;
-            /** Format: double */
-            follow?: number;
-        };
+        ValueWarningKind: "no_depth" | "merging" | "greens_alike" | "focal_contrast" | "white_vanishes" | "key";
+        /**
+         * @description * `deepen` - Take a ramp that goes deeper
+         *     * `other_hue` - Take another hue
+         *     * `set_off` - Set one off from the other
+         *     * `paler` - Make it paler
+         *     * `darker` - Make it darker
+         *     * `tint` - Shade it with a touch of grey or lilac
+         * @enum {string}
+         */
+        ValueWarningRemedyEnum: "deepen" | "other_hue" | "set_off" | "paler" | "darker" | "tint";
+        /**
+         * @description * `` - fewest pen changes
+         *     * `regions` - region by region
+         *     * `focal` - focal image first
+         *     * `background` - background first
+         * @enum {string}
+         */
+        WishEnum: "regions" | "focal" | "background";
     };
     responses: never;
     parameters: never;
@@ -2073,6 +2393,74 @@ export interface operations {
                     "application/json": components["schemas"]["Session"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    account_change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPasswordRequest"];
+            };
+        };
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    backup_download: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     drawers_list: {
@@ -2095,6 +2483,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PaginatedDrawerList"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2120,6 +2517,15 @@ export interface operations {
                     "application/json": components["schemas"]["DrawerDetail"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     drawers_retrieve: {
@@ -2139,6 +2545,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrawerDetail"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2161,12 +2576,24 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     drawers_partial_update: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
             path: {
                 id: string;
             };
@@ -2184,6 +2611,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrawerDetail"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2205,6 +2641,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Chart"][];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2232,6 +2677,15 @@ export interface operations {
                     "application/json": components["schemas"]["Chart"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     "drawers_charts_.pdf_retrieve": {
@@ -2252,6 +2706,15 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": string;
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2280,6 +2743,15 @@ export interface operations {
                     "application/json": components["schemas"]["ChartLine"][];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     "drawers_charts_simulated.jpg_retrieve": {
@@ -2302,6 +2774,15 @@ export interface operations {
                     "image/jpeg": string;
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     "drawers_export._retrieve": {
@@ -2322,6 +2803,15 @@ export interface operations {
                 };
                 content: {
                     "text/plain": string;
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2347,12 +2837,24 @@ export interface operations {
                     "application/json": components["schemas"]["Likeness"][];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     drawers_measures_update: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
             path: {
                 id: string;
             };
@@ -2370,6 +2872,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrawerDetail"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2397,12 +2908,24 @@ export interface operations {
                     "application/json": components["schemas"]["ReaderOut"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     drawers_swatches_create: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
             path: {
                 id: string;
             };
@@ -2414,7 +2937,7 @@ export interface operations {
             };
         };
         responses: {
-            201: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2422,15 +2945,27 @@ export interface operations {
                     "application/json": components["schemas"]["DrawerDetail"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     drawers_swatches_destroy: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
             path: {
-                code: string;
                 id: string;
+                swatch: number;
             };
             cookie?: never;
         };
@@ -2443,15 +2978,27 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     drawers_swatches_partial_update: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
             path: {
-                code: string;
                 id: string;
+                swatch: number;
             };
             cookie?: never;
         };
@@ -2469,12 +3016,24 @@ export interface operations {
                     "application/json": components["schemas"]["DrawerDetail"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     drawers_table_create: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
             path: {
                 id: string;
             };
@@ -2493,6 +3052,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrawerDetail"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2521,6 +3089,15 @@ export interface operations {
                     "application/json": components["schemas"]["ImportPreview"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     gotos_list: {
@@ -2538,6 +3115,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GoTo"][];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2560,6 +3146,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_list: {
@@ -2581,7 +3176,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PaginatedPieceCardList"];
+                    "application/json": components["schemas"]["PaginatedShelfPieceList"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2607,14 +3211,20 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_retrieve: {
         parameters: {
-            query?: {
-                /** @description The kept version to show instead of the working sheet. */
-                recipe?: number;
-            };
+            query?: never;
             header?: never;
             path: {
                 id: string;
@@ -2629,6 +3239,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2650,6 +3269,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -2674,13 +3302,22 @@ export interface operations {
                     "application/json": components["schemas"]["Batch"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_body_update: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -2702,13 +3339,59 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_card_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["CardFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_colour_wishes_create: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -2724,6 +3407,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_colours_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["ColoursFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2751,13 +3480,22 @@ export interface operations {
                     "application/json": components["schemas"]["Swatch"][];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_erase_create: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -2779,13 +3517,22 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_find_again_create: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -2807,13 +3554,22 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
-    pieces_front_update: {
+    pieces_finish_update: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -2821,9 +3577,9 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["FrontRequest"];
+                "application/json": components["schemas"]["FinishFormRequest"];
             };
         };
         responses: {
@@ -2835,13 +3591,22 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_glows_update: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -2863,13 +3628,22 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_goto_update: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -2891,13 +3665,22 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_join_create: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -2917,6 +3700,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -2944,6 +3736,15 @@ export interface operations {
                     "application/json": components["schemas"]["GoTo"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_labels_retrieve: {
@@ -2965,13 +3766,22 @@ export interface operations {
                     "image/png": string;
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_lamp_update: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -2991,6 +3801,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_light_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["LightFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3014,13 +3870,22 @@ export interface operations {
                     "application/json": components["schemas"]["LightCheck"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_medium_update: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -3040,6 +3905,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3065,6 +3939,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Missing"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_order_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["OrderFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3093,13 +4013,22 @@ export interface operations {
                     "application/json": components["schemas"]["PaletteColour"][];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_pencil_over_update: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -3109,7 +4038,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OverRequest"];
+                "application/json": components["schemas"]["PencilOverRequest"];
             };
         };
         responses: {
@@ -3119,6 +4048,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3131,8 +4069,6 @@ export interface operations {
                 elevation_deg?: number;
                 /** @description Every second pixel. */
                 live?: boolean;
-                /** @description The kept version to show instead of the working sheet. */
-                recipe?: number;
                 /** @description Only to name the picture; a picture of a version may be kept. */
                 version?: number;
                 view?: "coloured" | "ink" | "line" | "regions" | "values";
@@ -3155,14 +4091,20 @@ export interface operations {
                     "image/jpeg": string;
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_plan_retrieve: {
         parameters: {
-            query?: {
-                /** @description The kept version to show instead of the working sheet. */
-                recipe?: number;
-            };
+            query?: never;
             header?: never;
             path: {
                 id: string;
@@ -3179,13 +4121,22 @@ export interface operations {
                     "application/json": components["schemas"]["Plan"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
-    pieces_ramp_update: {
+    pieces_put_before_update: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -3195,7 +4146,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RampSetRequest"];
+                "application/json": components["schemas"]["PutBeforeRequest"];
             };
         };
         responses: {
@@ -3205,6 +4156,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_ramp_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RampFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3232,6 +4229,15 @@ export interface operations {
                     "application/json": components["schemas"]["Ramp"][];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_recipes_list: {
@@ -3253,13 +4259,22 @@ export interface operations {
                     "application/json": components["schemas"]["RecipeLine"][];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_recipes_create: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -3275,6 +4290,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3299,13 +4323,84 @@ export interface operations {
                     "application/json": string;
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_recipes_picture_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_recipes_plan_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_recipes_restore_create: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -3324,13 +4419,53 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_recipes_sheet_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_redo_create: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -3348,13 +4483,22 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_regions_update: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -3364,7 +4508,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RegionChangeRequest"];
+                "application/json": components["schemas"]["RegionFormRequest"];
             };
         };
         responses: {
@@ -3376,13 +4520,22 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_remedy_create: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -3404,6 +4557,15 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_runs_list: {
@@ -3423,6 +4585,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Run"][];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3450,13 +4621,22 @@ export interface operations {
                     "application/json": components["schemas"]["Run"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_school_update: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -3478,13 +4658,22 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_share_palette_update: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -3506,13 +4695,22 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_split_create: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -3534,13 +4732,22 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_stamp_update: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -3550,7 +4757,7 @@ export interface operations {
         };
         requestBody?: {
             content: {
-                "application/json": components["schemas"]["StampRequest"];
+                "application/json": components["schemas"]["StampFormRequest"];
             };
         };
         responses: {
@@ -3562,13 +4769,22 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_undo_create: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
                 "If-Match": string;
             };
             path: {
@@ -3586,9 +4802,18 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
-    pieces_values_list: {
+    pieces_value_warnings_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -3604,63 +4829,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Warning"][];
+                    "application/json": components["schemas"]["ValueWarning"][];
                 };
             };
-        };
-    };
-    pieces_wishes_update: {
-        parameters: {
-            query?: never;
-            header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
-                "If-Match": string;
-            };
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: {
-            content: {
-                "application/json": components["schemas"]["WishesRequest"];
-            };
-        };
-        responses: {
-            200: {
+            /** @description A problem. */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Piece"];
-                };
-            };
-        };
-    };
-    pieces_zoning_update: {
-        parameters: {
-            query?: never;
-            header: {
-                /** @description The version of the piece the change was made on, in quotes: "7". */
-                "If-Match": string;
-            };
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: {
-            content: {
-                "application/json": components["schemas"]["ZoningRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Piece"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3686,6 +4864,15 @@ export interface operations {
                     "application/json": components["schemas"]["Piece"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     pieces_look_create: {
@@ -3709,6 +4896,140 @@ export interface operations {
                     "application/json": components["schemas"]["LookOut"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Restore"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Restore"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore_start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Restore"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore_part: {
+        parameters: {
+            query: {
+                /** @description Where in the file the part begins. */
+                at: number;
+            };
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Restore"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     runs_destroy: {
@@ -3729,6 +5050,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     schools_list: {
@@ -3746,6 +5076,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SchoolOut"][];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3769,6 +5108,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SchoolOut"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3796,6 +5144,15 @@ export interface operations {
                     "application/json": components["schemas"]["SchoolOut"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     schools_destroy: {
@@ -3816,6 +5173,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     session_read: {
@@ -3833,6 +5199,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3858,6 +5233,15 @@ export interface operations {
                     "application/json": components["schemas"]["Session"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     session_sign_out: {
@@ -3875,6 +5259,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -3895,6 +5288,15 @@ export interface operations {
                     "application/json": components["schemas"]["Session"];
                 };
             };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     substitutes: {
@@ -3913,7 +5315,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StandIn"][];
+                    "application/json": components["schemas"]["Substitute"][];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -3933,6 +5344,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Trade"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -18,9 +18,15 @@ export const drawerQueries = {
     queryKey: ["drawers"] as const,
     queryFn: async ({ signal }) => (await api.get<Page<Drawer>>("/drawers/?page_size=200", { signal })).results,
   }),
-  detail: (id: number) => queryOptions({
-    queryKey: ["drawers", id] as const,
-    queryFn: ({ signal }) => api.get<DrawerDetail>(`/drawers/${id}/`, { signal }),
-    staleTime: 60_000,
-  }),
+  detail: (id: number) =>
+    queryOptions({
+      queryKey: ["drawers", id] as const,
+      queryFn: ({ signal }) => api.get<DrawerDetail>(`/drawers/${id}/`, { signal }),
+      staleTime: 60_000,
+    }),
 };
+
+/** What a word of a vocabulary is called on screen. */
+export function nameOf(list: { code: string; name: string }[] | undefined, code: string): string {
+  return list?.find((item) => item.code === code)?.name ?? "…";
+}

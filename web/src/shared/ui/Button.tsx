@@ -12,8 +12,13 @@ type Props = ButtonHTMLAttributes<HTMLButtonElement> & { kind?: keyof typeof KIN
 export function Button({ kind = "plain", busy = false, className = "", disabled, children, ...rest }: Props) {
   const padding = kind === "quiet" ? "" : "rounded px-3 py-1.5 ";
   return (
-    <button type="button" {...rest} disabled={disabled || busy} aria-busy={busy || undefined}
-      className={`${padding}${KINDS[kind]} ${className}`}>
+    <button
+      type="button"
+      {...rest}
+      disabled={disabled || busy}
+      aria-busy={busy || undefined}
+      className={`${padding}${KINDS[kind]} ${className}`}
+    >
       {children}
       {busy && <span aria-hidden> …</span>}
     </button>

@@ -12,7 +12,12 @@ export function RampChips({ swatches, small = false }: { swatches: Swatch[]; sma
     <span className="block min-w-0">
       <span className={`flex overflow-hidden rounded border border-line ${small ? "h-4" : "h-6"}`}>
         {swatches.map((swatch) => (
-          <span key={swatch.code} title={`${swatch.name}, ${swatch.words}`} className="grow bg-(--swatch)" style={swatchStyle(swatch.hex)} />
+          <span
+            key={swatch.code}
+            title={`${swatch.name}, ${swatch.words}`}
+            className="grow bg-(--swatch)"
+            style={swatchStyle(swatch.hex)}
+          />
         ))}
       </span>
       {!small && <span className="mt-0.5 block text-[12px] leading-tight text-soft">{rampNames(swatches)}</span>}

@@ -14,7 +14,11 @@ export function Failed({ error, onRetry }: { error: Error; onRetry?: () => void 
     <div role="alert" className="m-auto max-w-lg rounded bg-sheet p-6 shadow-lg">
       <h2 className="mb-2 text-lg">This did not work</h2>
       <p className="mb-4">{error.message}</p>
-      {onRetry && <Button kind="main" onClick={onRetry}>Try again</Button>}
+      {onRetry && (
+        <Button kind="main" onClick={onRetry}>
+          Try again
+        </Button>
+      )}
     </div>
   );
 }

@@ -36,7 +36,9 @@ export function toMm(text: string, unit: Unit): number | null {
   const fraction = /^(?:(\d+)[ -]+)?(\d+)\/(\d+)$/.exec(tidy);
   const value = fraction
     ? Number(fraction[1] ?? 0) + Number(fraction[2]) / Number(fraction[3])
-    : /^\d+(\.\d+)?$/.test(tidy) ? Number(tidy) : NaN;
+    : /^\d+(\.\d+)?$/.test(tidy)
+      ? Number(tidy)
+      : NaN;
   return Number.isFinite(value) && value > 0 ? value * MM[unit] : null;
 }
 

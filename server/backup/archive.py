@@ -1,0 +1,221 @@
+"""The backup file: a ZIP of stored members, so that any program can open it and none of it has to be unpacked.
+
+drawers.jsonl, pieces.jsonl, ...   lines of JSON, one file a section (server/sections.py)
+files/<SHA-256>                    pictures and region maps
+manifest.json                      what it is, when it was made, and the SHA-256 and size of every member
+"""
+
+from __future__ import annotations
+
+import hashlib
+import io
+import json
+import re
+import zipfile
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from pathlib import Path
+from typing import IO, Any
+
+from paleta.fields import unwanted_in
+from server.sections import Line
+
+FORMAT, FORMAT_VERSION = "paleta-backup", 1
+CHUNK = 1 << 20
+LONGEST_LINE = 30_000_000
+MOST_LINES = 500_000
+LARGEST_MEMBER = 60_000_000
+LARGEST_LIST = 2_000_000_000
+MEMBER = re.compile(r"[a-z]{3,20}\.jsonl|files/[0-9a-f]{64}|manifest\.json")
+THEN = (1980, 1, 1, 0, 0, 0)
+"""Members carry no times, so that two backups of the same things are the same but for the manifest."""
+
+
+class BackupUnreadable(Exception):
+    """The file is not a backup, or not whole; the message says why."""
+
+
+class _Drain(io.RawIOBase):
+    """Takes what the ZIP writer writes and gives it away again."""
+
+    def __init__(self) -> None:
+        self._held, self._at = bytearray(), 0
+
+    def writable(self) -> bool:
+        return True
+
+    def seekable(self) -> bool:
+        return False
+
+    def tell(self) -> int:
+        return self._at
+
+    def write(self, data: Any) -> int:
+        self._held += data
+        self._at += len(data)
+        return len(data)
+
+    def taken(self) -> bytes:
+        data, self._held = bytes(self._held), bytearray()
+        return data
+
+
+def write_archive(
+    sections: Iterable[tuple[str, Iterator[Line]]], open_file: Any, *, username: str, made_at: str
+) -> Iterator[bytes]:
+    """The bytes of a backup, piece by piece; never more than one member's chunk is held.
+
+    `open_file(name)` opens a content-named file for reading.
+    """
+    drain, members = _Drain(), {}
+    needed: dict[str, None] = {}
+    with zipfile.ZipFile(drain, "w", zipfile.ZIP_STORED, allowZip64=True) as archive:
+        for section, lines in sections:
+            yield from _write(archive, drain, members, f"{section}.jsonl", _encoded(lines, needed))
+        for name in sorted(needed):
+            with open_file(name) as file:
+                yield from _write(archive, drain, members, f"files/{name}", iter(lambda f=file: f.read(CHUNK), b""))
+        manifest = {
+            "format": FORMAT,
+            "format_version": FORMAT_VERSION,
+            "username": username,
+            "made_at": made_at,
+            "members": members,
+        }
+        text = json.dumps(manifest, sort_keys=True, indent=1).encode()
+        yield from _write(archive, drain, {}, "manifest.json", iter([text]))
+    yield drain.taken()
+
+
+def _encoded(lines: Iterator[Line], needed: dict[str, None]) -> Iterator[bytes]:
+    for line in lines:
+        needed.update(dict.fromkeys(line.get("files", ())))
+        yield json.dumps(line, sort_keys=True, ensure_ascii=False, separators=(",", ":")).encode() + b"\n"
+
+
+def _write(
+    archive: zipfile.ZipFile, drain: _Drain, members: dict[str, Any], name: str, chunks: Iterator[bytes]
+) -> Iterator[bytes]:
+    digest, size = hashlib.sha256(), 0
+    info = zipfile.ZipInfo(name, THEN)
+    info.external_attr = 0o600 << 16
+    with archive.open(info, "w", force_zip64=True) as member:
+        for chunk in chunks:
+            member.write(chunk)
+            digest.update(chunk)
+            size += len(chunk)
+            yield drain.taken()
+    members[name] = {"sha256": digest.hexdigest(), "bytes": size}
+    yield drain.taken()
+
+
+@dataclass(frozen=True)
+class Archive:
+    """An opened backup that has been looked through: every member is there, whole, and what it says it is."""
+
+    path: Path
+    members: dict[str, Any]
+    username: str
+
+    def lines(self, section: str) -> Iterator[Line]:
+        """The lines of a section, one at a time; none if the backup has no such section."""
+        if f"{section}.jsonl" not in self.members:
+            return
+        with zipfile.ZipFile(self.path) as archive, archive.open(f"{section}.jsonl") as member:
+            yield from _decoded(member, section)
+
+    def file(self, name: str) -> bytes:
+        """The bytes of a picture or map."""
+        with zipfile.ZipFile(self.path) as archive:
+            return archive.read(f"files/{name}")
+
+    def files(self) -> list[str]:
+        return [name.removeprefix("files/") for name in self.members if name.startswith("files/")]
+
+    def count(self, section: str) -> int:
+        return sum(1 for _ in self.lines(section))
+
+
+def open_archive(path: Path, known: Iterable[str]) -> Archive:
+    """Look a file through before anything in it is believed.
+
+    Raises
+    ------
+    BackupUnreadable
+        It is no ZIP or cut off, no backup of Paleta, of a newer format, holds what does not belong in it, or a member
+        is damaged.
+    """
+    try:
+        with zipfile.ZipFile(path) as archive:
+            infos = archive.infolist()
+            _check_members(infos, set(known))
+            manifest = _manifest(archive)
+            members = manifest["members"]
+            named = {info.filename for info in infos} - {"manifest.json"}
+            if named != set(members):
+                raise BackupUnreadable("The backup does not hold what its manifest says. It may be cut off.")
+            for info in infos:
+                if info.filename != "manifest.json":
+                    _check_member(archive, info, members[info.filename])
+    except (zipfile.BadZipFile, EOFError, OSError, RuntimeError, NotImplementedError, ValueError) as error:
+        raise BackupUnreadable("This is not a backup of Paleta, or it is cut off or damaged.") from error
+    return Archive(path, members, str(manifest.get("username", ""))[:150])
+
+
+def _check_members(infos: list[zipfile.ZipInfo], known: set[str]) -> None:
+    names = [info.filename for info in infos]
+    if len(set(names)) != len(names):
+        raise BackupUnreadable("The backup holds the same file twice.")
+    for info in infos:
+        name = info.filename
+        section = name.removesuffix(".jsonl") if name.endswith(".jsonl") else None
+        if not MEMBER.fullmatch(name) or (section is not None and section not in known):
+            raise BackupUnreadable(f"The backup holds {name[:60]!r}, which does not belong in one.")
+        if info.compress_type != zipfile.ZIP_STORED or info.file_size != info.compress_size or info.flag_bits & 0x1:
+            raise BackupUnreadable("The backup is packed in a way that Paleta does not pack.")
+        most = LARGEST_LIST if section else LARGEST_MEMBER
+        if info.file_size > most:
+            raise BackupUnreadable(f"The backup's {name[:60]} is larger than any that Paleta makes.")
+
+
+def _manifest(archive: zipfile.ZipFile) -> dict[str, Any]:
+    try:
+        manifest = json.loads(archive.read("manifest.json"))
+        fine = manifest["format"] == FORMAT and isinstance(manifest["members"], dict)
+        version = int(manifest["format_version"])
+    except (KeyError, TypeError, ValueError, RecursionError) as error:
+        raise BackupUnreadable("This is not a backup of Paleta: it has no manifest, or one cut off.") from error
+    if not fine:
+        raise BackupUnreadable("This is not a backup of Paleta.")
+    if version != FORMAT_VERSION:
+        raise BackupUnreadable(f"The backup has format {version}; this Paleta reads format {FORMAT_VERSION}.")
+    return manifest
+
+
+def _check_member(archive: zipfile.ZipFile, info: zipfile.ZipInfo, said: Any) -> None:
+    digest, size = hashlib.sha256(), 0
+    with archive.open(info) as member:
+        while chunk := member.read(CHUNK):
+            digest.update(chunk)
+            size += len(chunk)
+    found = digest.hexdigest()
+    if not isinstance(said, dict) or (said.get("sha256"), said.get("bytes")) != (found, size):
+        raise BackupUnreadable(f"{info.filename[:60]} in the backup is damaged.")
+    if info.filename.startswith("files/") and info.filename != f"files/{found}":
+        raise BackupUnreadable("A picture in the backup is not the one its name says.")
+
+
+def _decoded(member: IO[bytes], section: str) -> Iterator[Line]:
+    for number in range(1, MOST_LINES + 2):
+        text = member.readline(LONGEST_LINE + 1)
+        if not text:
+            return
+        if number > MOST_LINES or len(text) > LONGEST_LINE:
+            raise BackupUnreadable(f"The list of {section} in the backup is longer than any that Paleta makes.")
+        try:
+            line = json.loads(text)
+        except (ValueError, RecursionError) as error:
+            raise BackupUnreadable(f"Line {number} of {section} in the backup cannot be read.") from error
+        if not isinstance(line, dict) or line.get("number") != number or unwanted_in(text.decode()):
+            raise BackupUnreadable(f"Line {number} of {section} in the backup is not a possible one.")
+        yield line

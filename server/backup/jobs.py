@@ -1,0 +1,119 @@
+"""Restores that are under way: the file as it comes in, part by part, and how far the work is.
+
+They live as long as the server. One that is lost is simply begun again: a restore is all or nothing.
+"""
+
+from __future__ import annotations
+
+import secrets
+import threading
+import time
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Literal
+
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from rest_framework.exceptions import NotFound
+
+from server.backup.services import restore_backup
+from server.derived import later
+from server.problems import Refused, TooLarge
+
+State = Literal["receiving", "working", "done", "refused"]
+MOST_BYTES = 8_000_000_000
+MOST_PER_USER = 2
+KEPT_S = 6 * 3600.0
+
+
+@dataclass
+class Job:
+    """One restore. `made` and `known` count by section, once it is done."""
+
+    code: str
+    owner_id: int
+    path: Path
+    state: State = "receiving"
+    words: str = ""
+    done: int = 0
+    total: int = 0
+    received_bytes: int = 0
+    made: dict[str, int] = field(default_factory=dict)
+    known: dict[str, int] = field(default_factory=dict)
+    begun_s: float = field(default_factory=time.monotonic)
+
+
+_jobs: dict[str, Job] = {}
+_guard = threading.Lock()
+
+
+def begin(owner_id: int) -> Job:
+    """A restore that waits for its file."""
+    folder = Path(settings.RESTORE_ROOT)
+    folder.mkdir(parents=True, exist_ok=True)
+    with _guard:
+        _forget_old()
+        if sum(1 for job in _jobs.values() if job.owner_id == owner_id and job.state in ("receiving", "working")) >= (
+            MOST_PER_USER
+        ):
+            raise Refused("A restore is under way already. Wait until it is done.", "restore_under_way")
+        code = secrets.token_hex(8)
+        job = _jobs[code] = Job(code, owner_id, folder / f"{code}.zip")
+        job.path.touch()
+    return job
+
+
+def named(code: str, owner_id: int) -> Job:
+    """The owner's restore with this code."""
+    job = _jobs.get(code)
+    if job is None or job.owner_id != owner_id:
+        raise NotFound("There is no such restore any more. Begin it again.")
+    return job
+
+
+def take_part(job: Job, at: int, data: bytes) -> None:
+    """The next part of the file. A part that came already, since its answer was lost, is taken as it is."""
+    if job.state != "receiving":
+        raise Refused("This restore has its file already.", "restore_under_way")
+    if at + len(data) <= job.received_bytes:
+        return
+    if at != job.received_bytes:
+        raise Refused("A part of the file is missing. Send it again from the start.", "part_missing")
+    if at + len(data) > MOST_BYTES:
+        raise TooLarge("The backup is larger than any that Paleta takes.")
+    with job.path.open("ab") as file:
+        file.write(data)
+    job.received_bytes += len(data)
+
+
+def start(job: Job) -> None:
+    """The file is whole: restore it, while nobody has to wait."""
+    if job.state != "receiving":
+        raise Refused("This restore has begun already.", "restore_under_way")
+    job.state = "working"
+    later.do(_work, job)
+
+
+def _work(job: Job) -> None:
+    def progress(words: str, done: int, total: int) -> None:
+        job.words, job.done, job.total = words, done, total
+
+    try:
+        owner = get_user_model().objects.get(pk=job.owner_id)
+        restoring = restore_backup(owner=owner, path=job.path, progress=progress)
+        job.made, job.known = dict(restoring.made), dict(restoring.known)
+        job.words, job.state = "Everything is back.", "done"
+    except Refused as refused:
+        job.words, job.state = str(refused.detail), "refused"
+    except BaseException:
+        job.words, job.state = "Something went wrong on our side. Nothing was brought back.", "refused"
+        raise
+    finally:
+        job.path.unlink(missing_ok=True)
+
+
+def _forget_old() -> None:
+    for code, job in list(_jobs.items()):
+        if time.monotonic() - job.begun_s > KEPT_S:
+            job.path.unlink(missing_ok=True)
+            del _jobs[code]

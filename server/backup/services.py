@@ -1,0 +1,135 @@
+"""One file out, the same file in."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from functools import cache
+from importlib import import_module
+from importlib.util import find_spec
+from pathlib import Path
+from typing import Any
+
+from django.apps import apps
+from django.contrib.auth.models import AbstractBaseUser
+from django.core.exceptions import ValidationError
+from django.db import transaction
+from django.utils import timezone
+
+from paleta.errors import PaletaError
+from server.backup.archive import Archive, BackupUnreadable, open_archive, write_archive
+from server.derived import chores, worker
+from server.files import store
+from server.pieces.quota import require_room
+from server.problems import Refused
+from server.sections import Restoring, Section, in_order
+
+CHECKED_AT_ONCE = 20
+CHECK_LIMIT_S = 120.0
+Progress = Callable[[str, int, int], None]
+"""Told what is being done, and how much of how much."""
+
+
+@cache
+def sections() -> tuple[Section, ...]:
+    """Every app's sections, each after those it points at."""
+    found: list[Section] = []
+    for app in apps.get_app_configs():
+        if app.name.startswith("server.") and app.name != "server.backup" and find_spec(f"{app.name}.backup"):
+            module = import_module(f"{app.name}.backup")
+            found += getattr(module, "SECTIONS", None) or (module.SECTION,)
+    return tuple(in_order(found))
+
+
+def write_backup(owner: AbstractBaseUser) -> Iterator[bytes]:
+    """Everything of an account as the bytes of one file."""
+    lines = ((section.name, section.dump(owner)) for section in sections())
+    return write_archive(
+        lines,
+        lambda name: store.place_of(name).open("rb"),
+        username=owner.get_username(),
+        made_at=timezone.now().isoformat(),
+    )
+
+
+def restore_backup(*, owner: AbstractBaseUser, path: Path, progress: Progress = lambda *_: None) -> Restoring:
+    """Bring everything in a backup back into an account, or nothing at all.
+
+    What is there already is known by its content and left as it is; nothing is overwritten.
+
+    Raises
+    ------
+    Refused
+        With what is wrong with the file, or that the account has no room for it.
+    """
+    try:
+        progress("Looking the file through", 0, 1)
+        archive = open_archive(path, [section.name for section in sections()])
+        require_room(owner, more_bytes=sum(archive.members[f"files/{name}"]["bytes"] for name in archive.files()))
+        _check_pieces(archive, progress)
+        _bring_files(archive, progress)
+        return _restore_rows(owner, archive, progress)
+    except BackupUnreadable as error:
+        raise Refused(str(error), "backup_unreadable") from error
+    except (PaletaError, ValidationError, KeyError, TypeError, ValueError, AttributeError) as error:
+        words = error.messages[0] if isinstance(error, ValidationError) else str(error)
+        sentence = f"The backup does not hold together, so nothing was brought back. {words[:200]}"
+        raise Refused(sentence, "backup_unreadable") from error
+
+
+def _check_pieces(archive: Archive, progress: Progress) -> None:
+    """Pictures and maps are what their sheets speak of; they are looked at in a process of their own."""
+    total, waiting, done = archive.count("pieces"), [], 0
+    for line in archive.lines("pieces"):
+        map_name = line["sheet"]["regions"]["map_sha256"] or line["regions_sha256"]
+        waiting.append(
+            (
+                archive.file(line["impression_sha256"]),
+                archive.file(map_name),
+                (int(line["height_px"]), int(line["width_px"])),
+                float(line["dpi"]),
+                line["sheet"]["regions"]["edits"],
+                [int(one["label"]) for one in line["sheet"]["regions"]["settings"]],
+            )
+        )
+        if len(waiting) == CHECKED_AT_ONCE:
+            done = _checked(waiting, done, total, progress)
+    _checked(waiting, done, total, progress)
+
+
+def _checked(waiting: list[Any], done: int, total: int, progress: Progress) -> int:
+    if waiting:
+        bad = worker.run(chores.check_pieces, list(waiting), limit_s=CHECK_LIMIT_S)
+        if bad is not None:
+            raise BackupUnreadable(f"The picture of piece {done + bad + 1} in the backup does not fit its sheet.")
+    done += len(waiting)
+    waiting.clear()
+    progress("Looking at the pictures", done, max(total, 1))
+    return done
+
+
+def _bring_files(archive: Archive, progress: Progress) -> None:
+    """Content-named files do no harm if the rest fails: nobody refers to them, and they are swept."""
+    names = archive.files()
+    for place, name in enumerate(names, start=1):
+        store.keep(archive.file(name))
+        progress("Bringing pictures back", place, len(names))
+
+
+def _restore_rows(owner: AbstractBaseUser, archive: Archive, progress: Progress) -> Restoring:
+    restoring = Restoring(owner)
+    total = sum(archive.count(section.name) for section in sections())
+    done = 0
+    with transaction.atomic():
+        for section in sections():
+            for line in archive.lines(section.name):
+                files = line.get("files", [])
+                if any(f"files/{name}" not in archive.members for name in files):
+                    raise BackupUnreadable("A picture that the backup speaks of is not in it.")
+                line["stored_bytes"] = sum(archive.members[f"files/{name}"]["bytes"] for name in files)
+                row, made = section.restore(restoring, line)
+                restoring.homes[section.name, line["number"]] = row
+                counted = restoring.made if made else restoring.known
+                counted[section.name] = counted.get(section.name, 0) + 1
+                done += 1
+                progress("Putting things in their places", done, max(total, 1))
+    return restoring

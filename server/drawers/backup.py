@@ -1,0 +1,87 @@
+"""Drawers with their swatches and charts, as lines of a backup."""
+
+from __future__ import annotations
+
+import zlib
+from collections.abc import Iterator
+from typing import Any
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db.models import Model
+
+from paleta.media import code_fault
+from server.drawers.models import ChartRecord, Drawer, SwatchRecord
+from server.drawers.serializers import SwatchFormSerializer
+from server.problems import Refused
+from server.sections import Line, Restoring, Section
+
+SWATCH_FIELDS = (
+    "code", "name", "family", "maker", "paper", "measured", "two_coats", "diluted", "light_pressure", "firm_pressure",
+    "running_low", "retired",
+)  # fmt: skip
+
+
+def drawers_of(owner: AbstractBaseUser) -> dict[int, int]:
+    """The line's number of every drawer of the owner."""
+    keys = Drawer.objects.owned_by(owner).order_by("pk").values_list("pk", flat=True)
+    return {pk: number for number, pk in enumerate(keys, start=1)}
+
+
+def _dump(owner: AbstractBaseUser) -> Iterator[Line]:
+    for number, drawer in enumerate(Drawer.objects.owned_by(owner).order_by("pk"), start=1):
+        yield {
+            "number": number,
+            "name": drawer.name,
+            "medium": drawer.medium,
+            "swatches": [_plain(record) for record in drawer.swatches.order_by("pk")],
+            "charts": [
+                {"number": chart.number, "codes": chart.codes, "paper": chart.paper} for chart in drawer.charts.all()
+            ],
+        }
+
+
+def _plain(record: SwatchRecord) -> dict[str, Any]:
+    lab = [record.lightness, record.a, record.b]
+    return {**{name: getattr(record, name) for name in SWATCH_FIELDS}, "lab": lab}
+
+
+def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
+    swatches = [_checked(one) for one in line["swatches"]]
+    content = (line["name"], line["medium"], swatches, line["charts"])
+    for drawer in Drawer.objects.owned_by(restoring.owner).filter(name=line["name"], medium=line["medium"]):
+        charts = [{"number": one.number, "codes": one.codes, "paper": one.paper} for one in drawer.charts.all()]
+        if (drawer.name, drawer.medium, [_plain(one) for one in drawer.swatches.order_by("pk")], charts) == content:
+            return drawer, False
+    drawer = Drawer(owner=restoring.owner, name=line["name"], medium=line["medium"])
+    drawer.full_clean(exclude=["owner"])
+    drawer.save()
+    SwatchRecord.objects.bulk_create(
+        SwatchRecord(
+            drawer=drawer,
+            lightness=one["lab"][0],
+            a=one["lab"][1],
+            b=one["lab"][2],
+            **{name: one[name] for name in SWATCH_FIELDS},
+        )
+        for one in swatches
+    )
+    for chart in line["charts"]:
+        record = ChartRecord(drawer=drawer, **{name: chart[name] for name in ("number", "codes", "paper")})
+        record.full_clean(exclude=["drawer"])
+        record.save()
+    return drawer, True
+
+
+def _checked(swatch: Line) -> dict[str, Any]:
+    """A swatch by the same form that adds one by hand; codes of old drawers are made fit."""
+    code = str(swatch.get("code", ""))
+    fixed = {**swatch, "code": f"swatch-{zlib.crc32(code.encode()):x}" if code_fault(code) else code}
+    form = SwatchFormSerializer(data={key: value for key, value in fixed.items() if value is not None})
+    if not form.is_valid():
+        raise Refused(
+            f"The swatch {swatch.get('name', '')!r} in the backup is not a possible one.", "backup_unreadable"
+        )
+    return {**dict.fromkeys(SWATCH_FIELDS), **form.validated_data}
+
+
+SECTION = Section("drawers", (Drawer, SwatchRecord, ChartRecord), _dump, _restore)

@@ -1,0 +1,67 @@
+"""Kept versions, as lines of a backup."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from datetime import datetime
+from typing import Any
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db.models import Model
+
+from paleta.recipe import build, dump, sheet_sha256, to_newest
+from server.pieces.backup import Rename, from_lines, pieces_of, renamed_sheet, to_lines
+from server.recipes.models import RecipeRecord
+from server.sections import Line, Restoring, Section
+
+
+def _dump(owner: AbstractBaseUser) -> Iterator[Line]:
+    pieces, rename = pieces_of(owner), to_lines(owner)
+    records = RecipeRecord.objects.owned_by(owner).order_by("pk").iterator(chunk_size=20)
+    for number, record in enumerate((one for one in records if one.piece_id in pieces), start=1):
+        yield {
+            "number": number,
+            "piece": pieces[record.piece_id],
+            "previous": record.previous,
+            "changes": record.changes,
+            "saved_at": record.saved_at.isoformat(),
+            "recipe": _renamed(json.loads(record.body), rename),
+            "files": sorted({record.impression_sha256, record.regions_sha256}),
+        }
+
+
+def _renamed(body: dict[str, Any], rename: Rename) -> dict[str, Any]:
+    newest = to_newest(body, trusted=True)
+    return {**newest, "sheet": renamed_sheet(newest["sheet"], rename)}
+
+
+def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
+    checked = to_newest(line["recipe"])
+    recipe = build({**checked, "sheet": renamed_sheet(checked["sheet"], from_lines(restoring))})
+    piece = restoring.home("pieces", line["piece"])
+    body = dump(recipe).decode()
+    there = piece.recipes.filter(number=recipe.version).first()
+    if there is not None:
+        return there, False
+    sha256 = sheet_sha256(recipe.sheet)
+    record = RecipeRecord(
+        piece=piece,
+        number=recipe.version,
+        body=body,
+        sheet_sha256=sha256,
+        impression_sha256=recipe.impression.sha256,
+        regions_sha256=recipe.impression.regions_sha256,
+        previous=line["previous"],
+        changes=line["changes"],
+    )
+    record.full_clean(exclude=["piece"])
+    record.save()
+    RecipeRecord.objects.filter(pk=record.pk).update(saved_at=datetime.fromisoformat(line["saved_at"]))
+    if recipe.version >= (piece.latest_recipe or 0):
+        piece.latest_recipe, piece.latest_sheet_sha256 = recipe.version, sha256
+        type(piece).objects.filter(pk=piece.pk).update(latest_recipe=recipe.version, latest_sheet_sha256=sha256)
+    return record, True
+
+
+SECTION = Section("recipes", (RecipeRecord,), _dump, _restore, after=("pieces",))

@@ -1,0 +1,62 @@
+"""The small contract behind the backup: every app that keeps things of a user dumps and restores its own.
+
+An app has a module `backup.py` with `SECTION`. A test fails when a model that belongs to a user is in no section.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass, field
+from typing import Any
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db.models import Model
+
+Line = dict[str, Any]
+
+
+@dataclass
+class Restoring:
+    """What a restore has in hand: whose account, and which new row each old one became.
+
+    `homes` maps (section, number of a line) to the row it became, made anew or found as it was already.
+    """
+
+    owner: AbstractBaseUser
+    homes: dict[tuple[str, int], Model] = field(default_factory=dict)
+    made: dict[str, int] = field(default_factory=dict)
+    known: dict[str, int] = field(default_factory=dict)
+
+    def home(self, section: str, number: int) -> Any:
+        """The row that a line of another section became; KeyError if the backup names one that it does not hold."""
+        return self.homes[section, number]
+
+
+@dataclass(frozen=True)
+class Section:
+    """Rows of one app as lines of JSON.
+
+    name     of the file in the backup.
+    models   whose rows the section holds; every model that belongs to a user is in one section.
+    after    sections that must be restored before, since lines of this one point at theirs.
+    dump     lines, each with its own `number`, and the names of the files it needs under `files`.
+    restore  makes a row from a line, or gives the one that is there already; (row, whether it was made).
+    """
+
+    name: str
+    models: tuple[type[Model], ...]
+    dump: Callable[[AbstractBaseUser], Iterator[Line]]
+    restore: Callable[[Restoring, Line], tuple[Model, bool]]
+    after: tuple[str, ...] = ()
+
+
+def in_order(sections: Iterable[Section]) -> list[Section]:
+    """Sections so that each comes after those it points at."""
+    waiting, placed = sorted(sections, key=lambda one: one.name), []
+    while waiting:
+        ready = [one for one in waiting if set(one.after) <= {other.name for other in placed}]
+        if not ready:
+            raise AssertionError(f"Sections wait for each other: {', '.join(one.name for one in waiting)}.")
+        placed += ready
+        waiting = [one for one in waiting if one not in ready]
+    return placed

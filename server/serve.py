@@ -1,0 +1,69 @@
+"""Serving Paleta on this machine: `python -m server.serve --port 8000`.
+
+The server takes requests whole before a thread is given to them, so that slow or half-sent ones hold up nobody. It is
+one process, so that its memory of reliefs and plans is shared; heavy work goes to processes of its own.
+"""
+
+from __future__ import annotations
+
+import argparse
+import os
+import threading
+
+THREADS = 12
+CONNECTIONS = 1000
+SILENT_S = 60
+"""A connection on which nothing comes for so long is closed."""
+SWEEP_EVERY_S = 6 * 3600.0
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description="Serve Paleta.")
+    parser.add_argument("--host", default="127.0.0.1")
+    parser.add_argument("--port", type=int, default=8000)
+    options = parser.parse_args()
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.settings")
+
+    from django.conf import settings
+    from waitress import serve
+
+    from server.wsgi import application
+
+    threading.Thread(target=_sweep_now_and_then, daemon=True).start()
+    threading.Thread(target=_warm_up, daemon=True).start()
+    serve(
+        application,
+        host=options.host,
+        port=options.port,
+        threads=THREADS,
+        connection_limit=CONNECTIONS,
+        channel_timeout=SILENT_S,
+        cleanup_interval=15,
+        # One request ahead is read, which shows whether the client has hung up.
+        channel_request_lookahead=1,
+        max_request_body_size=settings.LARGEST_REQUEST_BYTES + 1_000_000,
+        max_request_header_size=32_768,
+        inbuf_overflow=2_000_000,
+        ident=None,
+    )
+
+
+def _sweep_now_and_then() -> None:
+    from django.db import connections
+
+    from server.files.sweep import sweep
+
+    wait = threading.Event()
+    while not wait.wait(SWEEP_EVERY_S):
+        sweep()
+        connections.close_all()
+
+
+def _warm_up() -> None:
+    from server.derived.worker import warm_up
+
+    warm_up()
+
+
+if __name__ == "__main__":
+    main()

@@ -75,7 +75,8 @@ class School:
 
 def school_to_plain(school: School) -> dict[str, Any]:
     """The school as the JSON that is shared: name, medium, summary and steps."""
-    return {"code": school.code, **{key: asdict(school)[key] for key in ("name", "medium", "summary", "steps")}}
+    plain = {key: getattr(school, key) for key in ("code", "name", "medium", "summary")}
+    return {**plain, "steps": [asdict(step) for step in school.steps]}
 
 
 def school_from_plain(plain: Mapping[str, Any], *, code: str | None = None) -> School:

@@ -12,7 +12,8 @@ from django.core.signals import request_finished, request_started
 from django.test import Client, LiveServerTestCase
 from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
 
-from tests.builders import as_file, line_drawing, make_user
+from tests.builders import as_file, line_drawing
+from tests.server.builders import make_user
 from tools.chromium import CHROMIUM, QUIET
 
 AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"

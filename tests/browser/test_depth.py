@@ -10,7 +10,7 @@ from demo.lineart import DRAWINGS
 from demo.scanner import Faults, scan
 from paleta.devices import photograph
 from tests.browser.base import BrowserTest
-from tests.builders import coloured, make_piece
+from tests.server.builders import coloured, make_piece
 
 
 class PhotoTest(BrowserTest):

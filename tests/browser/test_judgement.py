@@ -10,7 +10,8 @@ from playwright.sync_api import expect
 
 from server.pieces import regions, services
 from tests.browser.base import BrowserTest
-from tests.builders import as_file, coloured, make_piece
+from tests.builders import as_file
+from tests.server.builders import coloured, make_piece
 
 
 class ColoursTest(BrowserTest):

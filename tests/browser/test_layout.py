@@ -7,7 +7,7 @@ import math
 from playwright.sync_api import expect
 
 from tests.browser.base import BrowserTest
-from tests.builders import coloured, make_piece
+from tests.server.builders import coloured, make_piece
 
 
 class LampPlaceTest(BrowserTest):

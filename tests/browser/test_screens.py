@@ -12,7 +12,8 @@ from playwright.sync_api import expect
 
 from server.pieces import recipes
 from tests.browser.base import BrowserTest
-from tests.builders import as_file, coloured, line_drawing, make_piece, make_user
+from tests.builders import as_file, line_drawing
+from tests.server.builders import coloured, make_piece, make_user
 
 
 class AccessTest(BrowserTest):

@@ -8,7 +8,8 @@ from pathlib import Path
 from playwright.sync_api import Dialog, Route, expect
 
 from tests.browser.base import BrowserTest
-from tests.builders import coloured, line_drawing, make_piece
+from tests.builders import line_drawing
+from tests.server.builders import coloured, make_piece
 
 
 class WalkTest(BrowserTest):

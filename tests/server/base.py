@@ -8,7 +8,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import TestCase
 
 from server.pieces.models import Piece
-from tests.builders import coloured, make_piece, make_user
+from tests.server.builders import coloured, make_piece, make_user
 
 
 class ApiTestCase(TestCase):

@@ -9,8 +9,10 @@ from django.contrib.auth import get_user_model
 
 from paleta.colour import hex_to_lab
 from server.drawers.services import give_starter_drawers
-from server.pieces import regions, services
+from server.pieces.colours.ramps import colour_all_wishes
 from server.pieces.models import Piece
+from server.pieces.regions.services import change_regions
+from server.pieces.shelf.services import add_piece
 from tests.builders import as_file, line_drawing
 
 
@@ -22,18 +24,18 @@ def make_user(name: str = "ana") -> Any:
 
 def make_piece(owner: Any, title: str = "Ball and box", picture: np.ndarray | None = None) -> Piece:
     data = as_file(line_drawing() if picture is None else picture, dpi=(150, 150))
-    return services.add_piece(actor=owner, data=data, title=title)
+    return add_piece(actor=owner, data=data, title=title)
 
 
 def coloured(piece: Piece, *, hexes: tuple[str, ...] = ("#b8506f", "#3f9d8a", "#d9b45c")) -> Piece:
     """The piece with a ramp for every region."""
 
-    for label, code in zip(sorted(piece.sheet().regions), hexes * 20, strict=False):
-        piece = regions.change_regions(
+    for label, code in zip(sorted(piece.sheet().regions.settings), hexes * 20, strict=False):
+        piece = change_regions(
             actor=piece.owner,
             piece=piece,
             version=piece.version,
             labels=[label],
             changes={"wish_lab": hex_to_lab(code)},
         )
-    return services.colour_all_wishes(actor=piece.owner, piece=piece, version=piece.version)
+    return colour_all_wishes(actor=piece.owner, piece=piece, version=piece.version)

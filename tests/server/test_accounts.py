@@ -4,14 +4,20 @@ from __future__ import annotations
 
 import json
 
+from django.core.cache import cache
 from django.test import Client, TestCase
 
 from paleta.media import MEDIA
+from server.accounts import throttle
+from server.accounts.models import DemoAccount
 from server.accounts.services import DEMO_USERNAME
-from tests.builders import make_user
+from tests.server.builders import make_user
 
 
 class SessionTest(TestCase):
+    def setUp(self):
+        cache.clear()
+
     def post(self, path: str, **body):
         return self.client.post(f"/api/v1/{path}", data=json.dumps(body), content_type="application/json")
 
@@ -27,7 +33,11 @@ class SessionTest(TestCase):
         for path, body, pointer in (
             ("session/", {"username": "ana", "password": "wrong"}, "#/password"),
             ("accounts/", {"username": "Ana", "password": "a-quiet-lantern"}, "#/username"),
+            ("accounts/", {"username": "ａｎａ", "password": "a-quiet-lantern"}, "#/username"),
             ("accounts/", {"username": "dora", "password": "short"}, "#/password"),
+            ("accounts/", {"username": "dora", "password": "        "}, "#/password"),
+            ("accounts/", {"username": "dora", "password": "abababababab"}, "#/password"),
+            ("accounts/", {"username": "doradoradora", "password": "DoraDoraDora"}, "#/password"),
             ("accounts/", {"username": "a b", "password": "a-quiet-lantern"}, "#/username"),
         ):
             with self.subTest(body=body):
@@ -37,16 +47,96 @@ class SessionTest(TestCase):
 
     def test_the_demo_opens_without_a_password_only_when_it_is_loaded(self):
         self.assertEqual(self.post("session/demo/").status_code, 409)
-        make_user(DEMO_USERNAME)
+        DemoAccount.objects.create(user=make_user(DEMO_USERNAME))
         self.assertEqual(self.post("session/demo/").json()["username"], DEMO_USERNAME)
         self.assertEqual(self.client.delete("/api/v1/session/").status_code, 204)
         self.assertIsNone(self.client.get("/api/v1/session/").json()["username"])
 
-    def test_a_forged_request_from_elsewhere_is_refused(self):
+    def test_an_account_of_the_demos_name_is_never_opened_to_strangers(self):
+        for name in (DEMO_USERNAME, DEMO_USERNAME.upper(), "ｌａｎｔｅｒｎ"):
+            with self.subTest(name=name):
+                response = self.post("accounts/", username=name, password="a-quiet-lantern")
+                self.assertEqual(response.status_code, 422)
+                self.assertIn("taken", response.json()["detail"])
+        make_user(DEMO_USERNAME)
+        self.assertFalse(self.client.get("/api/v1/session/").json()["demo_available"])
+        self.assertEqual(self.post("session/demo/").status_code, 409)
+
+    def test_a_forged_request_from_elsewhere_is_refused_for_visitors_too(self):
+        make_user("ana")
+        DemoAccount.objects.create(user=make_user(DEMO_USERNAME))
+        client = Client(enforce_csrf_checks=True)
+        known = {"username": "ana", "password": "ana-has-a-long-word"}
+        for path, body in (("session/", known), ("accounts/", known), ("session/demo/", {})):
+            with self.subTest(path=path):
+                response = client.post(f"/api/v1/{path}", json.dumps(body), content_type="application/json")
+                self.assertEqual(response.status_code, 403)
+        client.login(**known)
+        self.assertEqual(client.post("/api/v1/pieces/", {}).status_code, 403)
+
+    def test_the_pages_own_request_carries_the_token_and_is_let_in(self):
         make_user("ana")
         client = Client(enforce_csrf_checks=True)
-        client.login(username="ana", password="ana-has-a-long-word")
-        self.assertEqual(client.post("/api/v1/pieces/", {}).status_code, 403)
+        client.get("/api/v1/session/")
+        body = json.dumps({"username": "ana", "password": "ana-has-a-long-word"})
+        token = client.cookies["csrftoken"].value
+        sent = {"content_type": "application/json", "headers": {"X-CSRFToken": token}}
+        self.assertEqual(client.post("/api/v1/session/", body, **sent).status_code, 200)
+        foreign = {**sent, "headers": {"X-CSRFToken": token, "Origin": "https://elsewhere.example"}}
+        self.assertEqual(client.post("/api/v1/session/demo/", "{}", **foreign).status_code, 403)
+
+    def test_guessing_is_slowed_for_the_name_and_the_right_word_resets_it(self):
+        make_user("ana")
+        for _ in range(throttle.WRONG_FOR_NAME.most):
+            self.assertEqual(self.post("session/", username="ana", password="wrong").status_code, 422)
+        response = self.post("session/", username="Ana", password="ana-has-a-long-word")
+        self.assertEqual((response.status_code, response.json()["type"]), (429, "/problems/throttled"))
+        self.assertGreater(int(response["Retry-After"]), 60)
+        other = self.client.post(
+            "/api/v1/session/",
+            json.dumps({"username": "ben", "password": "wrong"}),
+            content_type="application/json",
+            REMOTE_ADDR="127.0.0.2",
+        )
+        self.assertEqual(other.status_code, 422)
+
+    def test_guessing_many_names_from_one_address_is_slowed(self):
+        for number in range(throttle.WRONG_FROM_ADDRESS.most):
+            self.post("session/", username=f"name{number}", password="wrong")
+        self.assertEqual(self.post("session/", username="another", password="wrong").status_code, 429)
+
+    def test_accounts_cannot_be_opened_by_the_dozen(self):
+        for number in range(throttle.OPENED_FROM_ADDRESS.most):
+            self.assertEqual(
+                self.post("accounts/", username=f"cleo{number}", password="a-quiet-lantern").status_code, 201
+            )
+        self.assertEqual(self.post("accounts/", username="cleo", password="a-quiet-lantern").status_code, 429)
+
+    def test_a_password_is_changed_and_other_sessions_end(self):
+        make_user("ana")
+        elsewhere = Client()
+        for client in (self.client, elsewhere):
+            client.login(username="ana", password="ana-has-a-long-word")
+
+        def change(old: str, new: str):
+            body = json.dumps({"old": old, "new": new})
+            return self.client.put("/api/v1/accounts/password/", body, content_type="application/json")
+
+        wrong = change("guessed", "another-quiet-word")
+        self.assertEqual((wrong.status_code, wrong.json()["errors"][0]["pointer"]), (422, "#/old"))
+        self.assertEqual(change("ana-has-a-long-word", "short").json()["errors"][0]["pointer"], "#/new")
+        self.assertEqual(change("ana-has-a-long-word", "another-quiet-word").status_code, 204)
+        self.assertEqual(self.client.get("/api/v1/pieces/").status_code, 200)
+        self.assertEqual(elsewhere.get("/api/v1/pieces/").status_code, 401)
+        self.assertTrue(Client().login(username="ana", password="another-quiet-word"))
+
+    def test_the_demos_password_stays(self):
+        user = make_user(DEMO_USERNAME)
+        DemoAccount.objects.create(user=user)
+        self.client.force_login(user)
+        body = json.dumps({"old": f"{DEMO_USERNAME}-has-a-long-word", "new": "another-quiet-word"})
+        response = self.client.put("/api/v1/accounts/password/", body, content_type="application/json")
+        self.assertEqual(response.status_code, 409)
 
     def test_an_unknown_address_is_a_problem_document_and_pages_carry_a_policy(self):
         response = self.client.get("/api/v1/nowhere/")

@@ -18,7 +18,7 @@ class ColourTestCase(ApiTestCase):
         return self.send("get", f"pieces/{self.piece.pk}/").json()
 
     def ramp(self, label: int) -> list[str]:
-        region = next(one for one in self.shown()["regions"] if one["label"] == label)
+        region = next(one for one in self.shown()["regions"]["list"] if one["label"] == label)
         return [one["code"] for one in region["ramp"]["swatches"]]
 
 
@@ -27,21 +27,21 @@ class GuardTest(ColourTestCase):
         drawer = self.send("get", f"drawers/{self.ana.drawers.get(medium='marker').pk}/").json()["swatches"]
         yellows = [one["code"] for one in drawer if one["family"] == "yellow"][:2]
         self.change("ramp", {"labels": [1], "codes": yellows})
-        warnings = self.send("get", self.at("values")).json()
-        warning = next(one for one in warnings if one["kind"] == "no depth")
+        warnings = self.send("get", self.at("value-warnings")).json()
+        warning = next(one for one in warnings if one["kind"] == "no_depth")
         self.assertEqual(warning["regions"], [1])
-        self.assertEqual(self.change("remedy", {"kind": "no depth", "regions": [1]}, "post").status_code, 200)
-        kinds = {(one["kind"], tuple(one["regions"])) for one in self.send("get", self.at("values")).json()}
-        self.assertNotIn(("no depth", (1,)), kinds)
+        self.assertEqual(self.change("remedy", {"kind": "no_depth", "regions": [1]}, "post").status_code, 200)
+        kinds = {(one["kind"], tuple(one["regions"])) for one in self.send("get", self.at("value-warnings")).json()}
+        self.assertNotIn(("no_depth", (1,)), kinds)
         self.assertProblem(
-            self.change("remedy", {"kind": "no depth", "regions": [1]}, "post"), 422, "invalid_fields", "no longer"
+            self.change("remedy", {"kind": "no_depth", "regions": [1]}, "post"), 422, "invalid_fields", "no longer"
         )
 
     def test_a_key_is_kept_and_guarded(self):
-        self.assertEqual(self.change("wishes", {"key": "night"}).json()["key"], "night")
-        warnings = self.send("get", self.at("values")).json()
+        self.assertEqual(self.change("colours", {"key": "night"}).json()["colours"]["key"], "night")
+        warnings = self.send("get", self.at("value-warnings")).json()
         self.assertIn("too light for night key", next(one for one in warnings if one["kind"] == "key")["sentence"])
-        self.assertEqual(self.change("wishes", {"key": "noon"}).status_code, 422)
+        self.assertEqual(self.change("colours", {"key": "noon"}).status_code, 422)
 
 
 class GoToTest(ColourTestCase):
@@ -83,7 +83,7 @@ class PaletteTest(ColourTestCase):
                 found = self.send("post", self.at("palette"), wish).json()
                 shown = {one["hex"]: [swatch["code"] for swatch in one["ramp"]["swatches"]] for one in found}
                 laid = self.change("share-palette", {"colours": list(shown), "labels": [1, 2, 3]}).json()
-                for region in laid["regions"]:
+                for region in laid["regions"]["list"]:
                     codes = [one["code"] for one in region["ramp"]["swatches"]]
                     self.assertEqual(codes, shown[region["wish_hex"]])
 
@@ -107,12 +107,12 @@ class PaletteTest(ColourTestCase):
         for label in (1, 2, 3):
             self.assertEqual(self.change("ramp", {"labels": [label], "codes": []}).status_code, 200)
         piece = self.change("share-palette", colours).json()
-        shown = {one["label"]: one for one in piece["regions"]}
+        shown = {one["label"]: one for one in piece["regions"]["list"]}
         self.assertNotEqual(shown[2]["wish_hex"], shown[3]["wish_hex"])
         self.assertTrue(all(len(one["ramp"]["swatches"]) == one["shades"] for one in shown.values()))
         self.assertEqual(piece["undo"], "A palette over 3 regions")
         again = self.change("share-palette", {"colours": ["#405a80"], "labels": [2]}).json()
-        hexes = [one["wish_hex"] for one in again["regions"]]
+        hexes = [one["wish_hex"] for one in again["regions"]["list"]]
         self.assertEqual(hexes, [shown[1]["wish_hex"], "#405a80", shown[3]["wish_hex"]])
         self.assertProblem(
             self.change("share-palette", {**colours, "labels": [77]}), 422, "invalid_fields", "no region 77"
@@ -144,7 +144,7 @@ class SchoolTest(ColourTestCase):
     def test_a_school_of_ones_own_is_written_used_and_frozen_in_the_recipe(self):
         made = self.send("post", "schools/", self.body()).json()
         self.assertTrue(made["own"])
-        self.assertEqual(self.change("school", {"school": made["code"]}).json()["school"], made["code"])
+        self.assertEqual(self.change("school", {"school": made["code"]}).json()["order"]["school"], made["code"])
         plan = self.send("get", self.at("plan")).json()
         self.assertEqual(plan["school"], "My way")
         shorter = self.body(steps=school_to_plain(SCHOOLS["M2"])["steps"])
@@ -172,10 +172,10 @@ class SchoolTest(ColourTestCase):
 
     def test_wishes_change_the_order(self):
         self.change("regions", {"labels": [3], "role": "focal"})
-        self.change("wishes", {"order_wish": "focal"})
+        self.change("order", {"wish": "focal"})
         passes = self.send("get", self.at("plan")).json()["passes"]
         self.assertEqual(passes[0]["region"], 3)
-        self.change("wishes", {"order_wish": "regions"})
+        self.change("order", {"wish": "regions"})
         plan = self.send("get", self.at("plan")).json()
         self.assertEqual(plan["pen_changes"], plan["by_region_pen_changes"])
 
@@ -194,13 +194,13 @@ class PencilOverTest(ColourTestCase):
     def test_as_many_pencils_go_over_the_marker_that_stays_beneath(self):
         before = self.shown()
         body = self.over().json()
-        self.assertEqual((body["medium"], body["school"]), ("pencil", "P2"))
-        for old, new in zip(before["regions"], body["regions"], strict=True):
+        self.assertEqual((body["colours"]["medium"], body["order"]["school"]), ("pencil", "P2"))
+        for old, new in zip(before["regions"]["list"], body["regions"]["list"], strict=True):
             self.assertEqual(len(new["ramp"]["swatches"]), len(old["ramp"]["swatches"]))
             self.assertEqual(new["under"], [one["name"] for one in old["ramp"]["swatches"]])
         plan = self.send("get", self.at("plan")).json()
         self.assertIn("Lay the marker beneath first", plan["before"][0])
-        self.assertEqual(self.change("undo", method="post").json()["regions"], before["regions"])
+        self.assertEqual(self.change("undo", method="post").json()["regions"]["list"], before["regions"]["list"])
 
     def test_the_picture_shows_both_and_the_recipe_keeps_both(self):
         marker = self.client.get(f"/api/v1/{self.at('picture')}?view=coloured").content
@@ -211,7 +211,7 @@ class PencilOverTest(ColourTestCase):
         data = self.client.get(f"/api/v1/{self.at('recipes/1')}").content
         file = SimpleUploadedFile("r.json", data)
         copy = self.client.post("/api/v1/pieces/import/", {"recipe": file}).json()
-        self.assertTrue(all(one["under"] for one in copy["regions"]))
+        self.assertTrue(all(one["under"] for one in copy["regions"]["list"]))
 
     def test_only_pencil_goes_over_and_only_over_marker(self):
         watercolour = self.ana.drawers.get(medium="watercolour")

@@ -6,12 +6,13 @@ import copy
 from collections.abc import Iterator
 from typing import Any
 
+from server.drawers.models import Drawer
 from server.pieces.models import Piece
 from tests.server.base import ApiTestCase
 from tests.server.test_permissions import DRAWER_ROUTES, PIECE_ROUTES
 
 ODD = (
-    None, True, -1, 0, 10**30, 1e308, float("nan"), "", "\x00", "🖍" * 3000, "NaN", [], [None], [[[]]], {}, {"a": []},
+    None, True, -1, 0, 10**30, 1e308, float("nan"), "", "\x00", "\ud800", "²", "🖍" * 3000, "NaN", [], [None], [[[]]], {}, {"a": []},
 )  # fmt: skip
 
 
@@ -35,7 +36,8 @@ def with_value(body: Any, path: tuple[Any, ...], value: Any) -> Any:
 
 
 class OddValuesTest(ApiTestCase):
-    def send_odd(self, where: str, routes: dict[str, tuple[str, Any, int]], own: int) -> None:
+    def send_odd(self, kind: Any, pk: int, routes: dict[str, tuple[str, Any, int]], own: int) -> None:
+        where = f"{kind.__name__.lower()}s"
         self.client.raise_request_exception = False
         for route, (method, example, _) in routes.items():
             if example is None or method == "get":
@@ -43,21 +45,21 @@ class OddValuesTest(ApiTestCase):
             body = {**example, "drawer": own} if example.get("drawer") == "own" else example
             for path in leaves(body):
                 for odd in ODD:
-                    version = Piece.objects.get(pk=self.piece.pk).version
-                    response = self.send(method, where + route, with_value(body, path, odd), version)
+                    version = kind.objects.get(pk=pk).version
+                    response = self.send(method, f"{where}/{pk}/{route}", with_value(body, path, odd), version)
                     if response.status_code >= 400:
                         self.assertLess(response.status_code, 500, (route, path, str(odd)[:40]))
                         self.assertEqual(response["Content-Type"], "application/problem+json", (route, path))
                         self.assertTrue(response.json()["detail"], (route, path))
 
     def test_every_change_of_a_piece_answers_in_a_sentence(self):
-        self.send_odd(f"pieces/{self.piece.pk}/", PIECE_ROUTES, self.ana.drawers.get(medium="pencil").pk)
+        self.send_odd(Piece, self.piece.pk, PIECE_ROUTES, self.ana.drawers.get(medium="pencil").pk)
         shown = self.send("get", f"pieces/{self.piece.pk}/")
         self.assertEqual(shown.status_code, 200)
-        for look in ("plan/", "values/", "light-check/", "picture/?view=coloured", "recipes/"):
+        for look in ("plan/", "value-warnings/", "light-check/", "picture/?view=coloured", "recipes/"):
             self.assertEqual(self.send("get", f"pieces/{self.piece.pk}/{look}").status_code, 200, look)
 
     def test_every_change_of_a_drawer_answers_in_a_sentence(self):
         drawer = self.ana.drawers.get(medium="marker")
-        self.send_odd(f"drawers/{drawer.pk}/", DRAWER_ROUTES, drawer.pk)
+        self.send_odd(Drawer, drawer.pk, DRAWER_ROUTES, drawer.pk)
         self.assertEqual(self.send("get", f"drawers/{drawer.pk}/").status_code, 200)

@@ -9,6 +9,7 @@ from django.core.management import call_command
 from django.test import TestCase
 from django.urls import get_resolver
 
+from server.drawers.models import Drawer
 from server.pieces.models import Piece, Step
 from tests.server.base import ApiTestCase
 
@@ -19,13 +20,16 @@ PIECE_ROUTES = {
     "": ("get", None, 200),
     "stamp/": ("put", {"title": "New"}, 200),
     "lamp/": ("put", {"azimuth_deg": 10, "elevation_deg": 30}, 200),
+    "colours/": ("put", {"key": "night"}, 200),
+    "order/": ("put", {"wish": "regions"}, 200),
+    "finish/": ("put", {"touches": ["gloss"]}, 200),
+    "card/": ("put", {"notes": "A2"}, 200),
     "glows/": ("put", {"glows": [{"x_mm": 20, "y_mm": 20}]}, 200),
-    "zoning/": ("put", {"true_to_scene": 0.5}, 200),
+    "light/": ("put", {"true_to_scene": 0.5}, 200),
     "school/": ("put", {"school": "M3"}, 200),
     "pencil-over/": ("put", {"drawer": "own"}, 200),
-    "wishes/": ("put", {"order_wish": "regions"}, 200),
     "batch/": ("get", None, 422),
-    "values/": ("get", None, 200),
+    "value-warnings/": ("get", None, 200),
     "remedy/": ("post", {"kind": "key", "regions": [1]}, 422),
     "missing-pen/": ("post", {"wish_hex": "#aa5544", "shades": 3}, 200),
     "counterparts/": ("post", {"codes": ["none"], "drawer": "own"}, 422),
@@ -35,9 +39,9 @@ PIECE_ROUTES = {
     "keep-goto/": ("post", {"label": 1, "name": "Mine"}, 201),
     "medium/": ("put", {"medium": "pencil", "drawer": "own"}, 200),
     "regions/": ("put", {"labels": [1], "name": "Moon"}, 200),
-    "find-again/": ("post", {"gap_mm": 0.8, "ink": 0}, 200),
+    "find-again/": ("post", {"gap_mm": 0.8, "sensitivity": 0}, 200),
     "erase/": ("post", {"label": 99}, 422),
-    "front/": ("put", {"nearer": 2, "farther": 1}, 200),
+    "put-before/": ("put", {"nearer": 2, "farther": 1}, 200),
     "light-check/": ("get", None, 200),
     "body/": ("put", {"labels": [2, 3]}, 200),
     "split/": ("post", {"label": 1, "line": [[15.3, 5], [15.3, 32]]}, 200),
@@ -53,15 +57,19 @@ PIECE_ROUTES = {
     "recipes/": ("get", None, 200),
     "recipes/1/": ("get", None, 404),
     "recipes/1/restore/": ("post", None, 404),
+    "recipes/1/sheet/": ("get", None, 404),
+    "recipes/1/plan/": ("get", None, 404),
+    "recipes/1/picture/": ("get", None, 404),
     "runs/": ("post", {"minutes": 40}, 201),
 }
 OPEN_ROUTES = {"session/", "session/demo/", "accounts/"}
 LIST_ROUTES = {
     "pieces/", "pieces/look/", "pieces/import/", "drawers/", "trade/", "substitutes/", "gotos/", "schools/",
+    "backup/", "restores/",
 }  # fmt: skip
 DRAWER_ROUTES = {
     "": ("get", None, 200),
-    "swatches/": ("post", {"name": "New", "code": "new", "hex": "#aa5544"}, 201),
+    "swatches/": ("post", {"name": "New", "code": "new", "hex": "#aa5544"}, 200),
     "table-preview/": ("post", {"text": "a\tA\t#aa5544"}, 200),
     "table/": ("post", {"text": "a\tA\t#aa5544"}, 200),
     "export.csv/": ("get", None, 200),
@@ -95,7 +103,8 @@ class PermissionTest(ApiTestCase):
                 self.client.force_login(who)
             for route, (method, body, status) in DRAWER_ROUTES.items():
                 with self.subTest(who=str(who), route=route):
-                    response = self.send(method, f"drawers/{drawer.pk}/{route}", body)
+                    version = Drawer.objects.get(pk=drawer.pk).version
+                    response = self.send(method, f"drawers/{drawer.pk}/{route}", body, version)
                     self.assertEqual(response.status_code, (401, 404, status)[index], response.content[:200])
 
     def test_deleting_is_for_the_owner_alone(self):
@@ -131,19 +140,22 @@ class PermissionTest(ApiTestCase):
             for pattern in getattr(group, "url_patterns", []):
                 found.add(str(pattern.pattern).strip("^$").replace("\\Z", ""))
         known = OPEN_ROUTES | LIST_ROUTES
-        known |= {rf"pieces/(?P<pk>\d+)/{route}" for route in PIECE_ROUTES if not route.startswith("recipes/1")}
-        known |= {rf"drawers/(?P<pk>\d+)/{route.split('?')[0]}" for route in DRAWER_ROUTES if "export" not in route}
+        one = "(?P<pk>[0-9]{1,15})"
+        known |= {f"pieces/{one}/{route}" for route in PIECE_ROUTES if not route.startswith("recipes/1")}
+        known |= {f"drawers/{one}/{route.split('?')[0]}" for route in DRAWER_ROUTES if "export" not in route}
+        version = f"pieces/{one}/recipes/(?P<number>[0-9]{{1,6}})"
+        known |= {f"{version}/{route}" for route in ("", "restore/", "sheet/", "plan/", "picture/")}
+        chart = f"drawers/{one}/charts/(?P<number>[0-9]{{1,6}})"
+        known |= {f"{chart}{route}" for route in (r"\.pdf/", r"/simulated\.jpg/", "/read/")}
         known |= {
-            r"pieces/(?P<pk>\d+)/recipes/(?P<number>\d+)/",
-            r"pieces/(?P<pk>\d+)/recipes/(?P<number>\d+)/restore/",
-            r"runs/(?P<pk>\d+)/",
-            r"drawers/(?P<pk>\d+)/export\.(?P<kind>csv|gpl)/",
-            r"drawers/(?P<pk>\d+)/swatches/(?P<code>[^/]{1,40})/",
-            r"drawers/(?P<pk>\d+)/charts/(?P<number>\d{1,6})\.pdf/",
-            r"drawers/(?P<pk>\d+)/charts/(?P<number>\d{1,6})/simulated\.jpg/",
-            r"drawers/(?P<pk>\d+)/charts/(?P<number>\d{1,6})/read/",
-            r"gotos/(?P<pk>\d+)/",
-            r"schools/(?P<pk>\d+)/",
+            f"runs/{one}/",
+            rf"drawers/{one}/export\.(?P<kind>csv|gpl)/",
+            f"drawers/{one}/swatches/(?P<swatch>[0-9]{{1,15}})/",
+            f"gotos/{one}/",
+            f"schools/{one}/",
+            "accounts/password/",
+            "restores/<slug:code>/",
+            "restores/<slug:code>/part/",
         }
         self.assertEqual(found, known)
 
@@ -152,7 +164,7 @@ class PermissionTest(ApiTestCase):
         for route in LIST_ROUTES:
             with self.subTest(route=route):
                 self.assertProblem(
-                    self.send("post" if "import" in route or "look" in route else "get", route),
+                    self.send("post" if "import" in route or "look" in route or "restores" in route else "get", route),
                     401,
                     "not_authenticated",
                 )

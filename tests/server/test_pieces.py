@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 import tempfile
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
+from threading import Event
 
 import cv2
 import numpy as np
 from django.test import TestCase
-from server.pieces.cache import DiskCache
 
 from paleta.light import Body, Lamp, illuminate, model_forms, relief_from_bytes, relief_to_bytes
-from server.pieces import bench
+from server.derived import disk
+from server.derived.memory import Memory, bytes_of, memory
 from server.pieces.models import Piece, Step
 from tests.builders import as_file, disc, line_drawing, region_map
 from tests.core.test_impression import huge_png
@@ -28,7 +30,7 @@ class VersionTest(ApiTestCase):
             "changed_elsewhere",
             "another tab",
         )
-        self.assertEqual(self.send("get", f"pieces/{self.piece.pk}/").json()["lamp"]["azimuth_deg"], 10)
+        self.assertEqual(self.send("get", f"pieces/{self.piece.pk}/").json()["light"]["lamp"]["azimuth_deg"], 10)
 
     def test_a_change_without_a_version_answers_428(self):
         self.assertProblem(
@@ -38,7 +40,7 @@ class VersionTest(ApiTestCase):
         )
 
     def test_undo_and_redo_walk_the_steps_and_a_new_step_drops_the_undone(self):
-        lamps = lambda: self.send("get", f"pieces/{self.piece.pk}/").json()["lamp"]["azimuth_deg"]  # noqa: E731
+        lamps = lambda: self.send("get", f"pieces/{self.piece.pk}/").json()["light"]["lamp"]["azimuth_deg"]  # noqa: E731
         for azimuth in (10, 20, 30):
             self.change("lamp", {"azimuth_deg": azimuth, "elevation_deg": 30})
         self.change("undo", method="post")
@@ -61,15 +63,18 @@ class SheetTest(ApiTestCase):
         body = self.change(
             "regions", {"labels": [1], "name": "Moon", "form": "tube", "axis_deg": 90, "left_as_paper": True}
         ).json()
-        moon = body["regions"][0]
+        moon = body["regions"]["list"][0]
         self.assertEqual(
             (moon["name"], moon["form"], moon["axis_deg"], moon["left_as_paper"]), ("Moon", "tube", 90, True)
         )
 
     def test_joined_regions_keep_the_first_ones_name_and_their_summed_area(self):
-        before = {region["label"]: region for region in self.send("get", f"pieces/{self.piece.pk}/").json()["regions"]}
+        before = {
+            region["label"]: region for region in self.send("get", f"pieces/{self.piece.pk}/").json()["regions"]["list"]
+        }
         after = {
-            region["label"]: region for region in self.change("join", {"labels": [3, 2]}, "post").json()["regions"]
+            region["label"]: region
+            for region in self.change("join", {"labels": [3, 2]}, "post").json()["regions"]["list"]
         }
         self.assertEqual(set(after), {1, 2})
         self.assertEqual(after[2]["name"], before[3]["name"])
@@ -77,13 +82,13 @@ class SheetTest(ApiTestCase):
 
     def test_regions_made_one_body_share_its_form_until_they_are_taken_apart(self):
         self.change("regions", {"labels": [3], "form": "tube"})
-        regions = self.change("body", {"labels": [3, 2]}).json()["regions"]
+        regions = self.change("body", {"labels": [3, 2]}).json()["regions"]["list"]
         self.assertEqual([region["body"] for region in regions], [0, 2, 2])
         self.assertEqual([region["form"] for region in regions[1:]], ["tube", "tube"])
-        regions = self.change("regions", {"labels": [2], "bulge": 0.5, "name": "Lid"}).json()["regions"]
+        regions = self.change("regions", {"labels": [2], "bulge": 0.5, "name": "Lid"}).json()["regions"]["list"]
         self.assertEqual([region["bulge"] for region in regions], [1, 0.5, 0.5])
         self.assertEqual([region["name"] for region in regions[1:]], ["Lid", "Region 3"])
-        regions = self.change("body", {"labels": [2, 3], "together": False}).json()["regions"]
+        regions = self.change("body", {"labels": [2, 3], "together": False}).json()["regions"]["list"]
         self.assertEqual([region["body"] for region in regions], [0, 0, 0])
         self.assertProblem(self.change("body", {"labels": [1]}), 422, "invalid_fields", "at least two")
 
@@ -91,20 +96,20 @@ class SheetTest(ApiTestCase):
         before = len(self.send("get", f"pieces/{self.piece.pk}/plan/").json()["passes"])
         self.change("regions", {"labels": [1, 2, 3], "form": "flat"})
         self.change("lamp", {"azimuth_deg": 0, "elevation_deg": 90})
-        self.change("zoning", {"true_to_scene": 1})
+        self.change("light", {"true_to_scene": 1})
         self.assertLess(len(self.send("get", f"pieces/{self.piece.pk}/plan/").json()["passes"]), before)
 
     def test_glows_are_kept_and_must_stand_on_the_picture(self):
         glow = {"x_mm": 20, "y_mm": 30, "height_mm": 8, "reach_mm": 15, "strength": 2}
         shown = {**glow, "tint": "", "reserve_mm": 0}
-        self.assertEqual(self.change("glows", {"glows": [glow]}).json()["glows"], [shown])
+        self.assertEqual(self.change("glows", {"glows": [glow]}).json()["light"]["glows"], [shown])
         self.assertProblem(
             self.change("glows", {"glows": [glow | {"x_mm": 900}]}), 422, "invalid_fields", "stand on the picture"
         )
-        self.assertProblem(self.change("glows", {"glows": [glow] * 13}), 422, "invalid_fields", "up to 12")
+        self.assertProblem(self.change("glows", {"glows": [glow] * 13}), 422, "invalid_fields", "no more than 12")
 
     def test_a_split_region_keeps_its_colours_and_a_wrong_barrier_is_refused(self):
-        regions = self.change("split", {"label": 1, "line": [[15.3, 5], [15.3, 32]]}, "post").json()["regions"]
+        regions = self.change("split", {"label": 1, "line": [[15.3, 5], [15.3, 32]]}, "post").json()["regions"]["list"]
         self.assertEqual([region["name"] for region in regions], ["Region 1", "Region 2", "Region 3", "Region 1 (2)"])
         self.assertEqual(regions[0]["ramp"], regions[3]["ramp"])
         self.assertProblem(
@@ -118,16 +123,18 @@ class SheetTest(ApiTestCase):
         ramps = self.change("ramp-proposals", {"wish_hex": "#4060c0", "shades": 3}, "post").json()
         self.assertGreaterEqual(len(ramps), 2)
         codes = [swatch["code"] for swatch in ramps[0]["swatches"]]
-        region = self.change("ramp", {"labels": [1], "codes": codes, "wish_hex": "#4060c0"}).json()["regions"][0]
+        region = self.change("ramp", {"labels": [1], "codes": codes, "wish_hex": "#4060c0"}).json()["regions"]["list"][
+            0
+        ]
         self.assertEqual([swatch["code"] for swatch in region["ramp"]["swatches"]], codes)
         darkest = min(self.ana.drawers.get(medium="marker").swatches.all(), key=lambda one: one.lightness)
         by_hand = [*codes[:2], darkest.code]
-        region = self.change("ramp", {"labels": [1], "codes": by_hand, "by_hand": True}).json()["regions"][0]
+        region = self.change("ramp", {"labels": [1], "codes": by_hand, "by_hand": True}).json()["regions"]["list"][0]
         self.assertTrue(region["by_hand"])
         self.assertEqual(region["wish_hex"], "#4060c0")
 
     def test_another_number_of_shades_takes_the_ramp_off(self):
-        region = self.change("regions", {"labels": [1], "shades": 2}).json()["regions"][0]
+        region = self.change("regions", {"labels": [1], "shades": 2}).json()["regions"]["list"][0]
         self.assertIsNone(region["ramp"])
 
     def test_watercolour_ramps_may_use_thinner_washes(self):
@@ -195,7 +202,7 @@ class UploadTest(ApiTestCase):
     def test_a_scan_becomes_a_piece_on_top_of_the_shelf(self):
         response = self.upload(as_file(line_drawing()), width_mm="60")
         self.assertEqual(response.status_code, 201, response.content[:300])
-        self.assertEqual(len(response.json()["regions"]), 3)
+        self.assertEqual(len(response.json()["regions"]["list"]), 3)
         self.assertAlmostEqual(response.json()["width_mm"], 60, delta=0.1)
         self.assertEqual(self.send("get", "pieces/").json()["results"][0]["title"], "Scan")
 
@@ -224,42 +231,89 @@ class UploadTest(ApiTestCase):
 
     def test_a_file_over_the_limit_is_refused_before_it_is_read(self):
         with self.settings(LARGEST_UPLOAD_BYTES=1000):
-            self.assertProblem(self.upload(as_file(line_drawing())), 422, "invalid_fields", "are the most")
+            self.assertProblem(self.upload(as_file(line_drawing())), 413, "too_large", "are the most")
 
 
 class CostTest(ApiTestCase):
     def test_a_shelf_of_one_and_of_twenty_takes_the_same_queries(self):
         with self.assertNumQueries(4):
             self.send("get", "pieces/")
-        sheet = self.piece.steps.first().sheet
         for number in range(20):
             copy = Piece.objects.get(pk=self.piece.pk)
             copy.pk, copy.title, copy.position = None, f"Copy {number}", 1
             copy.save()
-            Step.objects.create(piece=copy, number=1, what="Copied", sheet=sheet)
+            Step.objects.create(piece=copy, number=1, what="Copied")
         with self.assertNumQueries(4):
             self.assertEqual(self.send("get", "pieces/").json()["count"], 21)
 
 
 class MemoryTest(TestCase):
-    def test_it_keeps_the_last_few_and_makes_each_only_once(self):
+    def test_it_keeps_what_was_used_last_within_its_room_and_makes_each_only_once(self):
         made = []
-        memory = bench.Memory(2)
+        memory = Memory(2 * bytes_of(bytes(1000)))
         for key in ("a", "b", "a", "c", "b"):
-            memory.get(key, lambda key=key: made.append(key) or key)
+            memory.get(key, lambda key=key: made.append(key) or bytes(1000))
         self.assertEqual(made, ["a", "b", "c", "b"])
+        self.assertLessEqual(memory.held_bytes, 2 * bytes_of(bytes(1000)))
+
+    def test_what_is_larger_than_all_its_room_is_handed_over_but_not_kept(self):
+        memory = Memory(1000)
+        self.assertEqual(len(memory.get("large", lambda: bytes(5000))), 5000)
+        self.assertEqual(memory.held_bytes, 0)
+
+    def test_whoever_asks_meanwhile_waits_for_the_same_result(self):
+        memory, begun, go, made = Memory(10_000), Event(), Event(), []
+
+        def make() -> bytes:
+            made.append(1)
+            begun.set()
+            go.wait(10)
+            return b"made"
+
+        with ThreadPoolExecutor(3) as pool:
+            first = pool.submit(memory.get, "key", make)
+            begun.wait(10)
+            others = [pool.submit(memory.get, "key", make) for _ in range(2)]
+            go.set()
+            self.assertEqual([one.result(10) for one in (first, *others)], [b"made"] * 3)
+        self.assertEqual(len(made), 1)
+
+    def test_a_failing_maker_tells_those_who_wait_and_locks_out_nobody(self):
+        memory, begun, go = Memory(10_000), Event(), Event()
+
+        def fail() -> bytes:
+            begun.set()
+            go.wait(10)
+            raise ValueError("no luck")
+
+        with ThreadPoolExecutor(2) as pool:
+            first = pool.submit(memory.get, "key", fail)
+            begun.wait(10)
+            second = pool.submit(memory.get, "key", fail)
+            go.set()
+            for one in (first, second):
+                self.assertRaisesMessage(ValueError, "no luck", one.result, 10)
+        self.assertEqual(memory.get("key", lambda: b"made"), b"made")
 
 
-class CacheTest(TestCase):
-    def test_kept_results_are_read_again_and_the_least_used_go(self):
+class DiskTest(TestCase):
+    def test_kept_results_are_read_again_though_memory_forgot_them(self):
         with tempfile.TemporaryDirectory() as folder, self.settings(CACHE_ROOT=folder):
             made = []
-            cache = DiskCache("test", 10)
-            for number in [*range(14), 0]:
-                cache.get(str(number), lambda number=number: made.append(number) or str(number).encode())
-            self.assertEqual(cache.get("13", lambda: b"new"), b"13")
-            self.assertLessEqual(len(list((Path(folder) / "test").iterdir())), 11)
-            self.assertEqual(made[-1], 0)
+            for _ in range(2):
+                self.assertEqual(disk.kept("test", "one", lambda: made.append(1) or b"one"), b"one")
+                memory.clear()
+            self.assertEqual(len(made), 1)
+            self.assertEqual(disk.peek("test", "one"), b"one")
+            self.assertIsNone(disk.peek("test", "other"))
+
+    def test_the_cache_is_bounded_by_bytes(self):
+        with tempfile.TemporaryDirectory() as folder, self.settings(CACHE_ROOT=folder, CACHE_BYTES=3_000_000):
+            for number in range(40):
+                disk.kept("test", str(number), lambda: bytes(200_000))
+            held = sum(place.stat().st_size for place in Path(folder).rglob("*") if place.is_file())
+            self.assertLess(held, 4_500_000)
+            self.assertEqual(disk.kept("test", "39", lambda: b"new"), bytes(200_000))
 
     def test_a_relief_comes_back_from_its_file_good_for_the_same_light(self):
         found = region_map(disc(200, 80))

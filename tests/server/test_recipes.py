@@ -6,7 +6,8 @@ import json
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 
-from server.pieces.models import Piece, RecipeRecord
+from server.pieces.models import Piece
+from server.recipes.models import RecipeRecord
 from tests.server.base import ApiTestCase
 
 
@@ -45,7 +46,7 @@ class RecipeTest(ApiTestCase):
         self.assertEqual(response.status_code, 201, response.content[:300])
         again = response.json()
         self.assertEqual(self.send("get", f"pieces/{again['id']}/recipes/2/").content, data)
-        self.assertEqual(len(again["regions"]), 2)
+        self.assertEqual(len(again["regions"]["list"]), 2)
         self.assertFalse(again["changed_since_recipe"])
 
     def test_another_account_can_take_the_file_in_and_work_on(self):
@@ -53,7 +54,7 @@ class RecipeTest(ApiTestCase):
         data = self.send("get", f"pieces/{self.piece.pk}/recipes/1/").content
         self.client.force_login(self.ben)
         piece = self.import_file(data).json()
-        self.assertEqual(piece["drawer"], self.ben.drawers.get(medium="marker").pk)
+        self.assertEqual(piece["colours"]["drawer"], self.ben.drawers.get(medium="marker").pk)
         self.assertEqual(self.send("get", f"pieces/{piece['id']}/plan/").status_code, 200)
         ramps = self.send("post", f"pieces/{piece['id']}/ramp-proposals/", {"wish_hex": "#4060c0", "shades": 2})
         self.assertEqual(ramps.status_code, 200)
@@ -70,13 +71,13 @@ class RecipeTest(ApiTestCase):
 
         for bad, words in (
             (b"", "not JSON"),
-            (damaged(lambda plain: plain.update(format_version=2)), "format version 2"),
+            (damaged(lambda plain: plain.update(format_version=3)), "format version 3"),
             (damaged(lambda plain: plain.pop("plan")), "plan"),
-            (damaged(lambda plain: plain["sheet"].update(title=7)), "sheet / title"),
-            (damaged(lambda plain: plain["sheet"]["regions"][0].update(ramp=["ghost-1"])), "ghost-1"),
+            (damaged(lambda plain: plain["sheet"]["stamp"].update(title=7)), "sheet / stamp / title"),
+            (damaged(lambda plain: plain["sheet"]["regions"]["settings"][0].update(ramp=["ghost-1"])), "ghost-1"),
             (damaged(lambda plain: plain.update(files={})), "without its picture"),
             (damaged(lambda plain: plain["impression"].update(width_px=9)), "not of the size"),
-            (damaged(lambda plain: plain["sheet"]["regions"].pop()), "region"),
+            (damaged(lambda plain: plain["sheet"]["regions"]["settings"].pop()), "region"),
         ):
             with self.subTest(words=words):
                 self.assertProblem(self.import_file(bad), 422, "recipe_unreadable", words)

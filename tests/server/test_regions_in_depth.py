@@ -49,7 +49,7 @@ class LookTest(ApiTestCase):
         response = self.upload(data, corners=json.dumps(corners), width_mm=139.7)
         self.assertEqual(response.status_code, 201, response.content[:300])
         self.assertAlmostEqual(response.json()["width_mm"], 139.7, delta=0.5)
-        self.assertGreater(len(response.json()["regions"]), 40)
+        self.assertGreater(len(response.json()["regions"]["list"]), 40)
 
     def test_a_bow_tie_is_refused_and_nothing_is_kept(self):
         data, _ = photo()
@@ -78,29 +78,29 @@ class LookTest(ApiTestCase):
         whole = self.upload(data, width_mm=120).json()
         self.assertAlmostEqual(whole["width_mm"], 120, delta=0.2)
         self.assertAlmostEqual(whole["dpi"], 300, delta=1)
-        areas = sorted(region["area_mm2"] for region in whole["regions"])
+        areas = sorted(region["area_mm2"] for region in whole["regions"]["list"])
         scale = 120 / 72
         self.assertAlmostEqual(areas[0], np.pi * (12 * scale) ** 2, delta=0.04 * areas[0])
         self.assertAlmostEqual(areas[1], (24 * scale) ** 2, delta=0.04 * areas[1])
         half = json.dumps([[0.5, 0], [1, 0], [1, 1], [0.5, 1]])
         cropped = self.upload(data, width_mm=60, corners=half).json()
-        self.assertEqual(len(cropped["regions"]), 1)
+        self.assertEqual(len(cropped["regions"]["list"]), 1)
         self.assertAlmostEqual(cropped["width_mm"], 60, delta=0.2)
         self.assertAlmostEqual(cropped["dpi"], 300, delta=2)
-        self.assertAlmostEqual(cropped["regions"][0]["area_mm2"], areas[0], delta=0.02 * areas[0])
+        self.assertAlmostEqual(cropped["regions"]["list"][0]["area_mm2"], areas[0], delta=0.02 * areas[0])
 
 
 class RegionTest(ApiTestCase):
     def shown(self, label: int) -> dict:
-        regions = self.send("get", f"pieces/{self.piece.pk}/").json()["regions"]
+        regions = self.send("get", f"pieces/{self.piece.pk}/").json()["regions"]["list"]
         return next(region for region in regions if region["label"] == label)
 
     def test_a_speck_is_erased_and_comes_back_with_undo(self):
-        self.assertEqual(len(self.change("erase", {"label": 3}, method="post").json()["regions"]), 2)
-        self.assertEqual(len(self.change("undo", method="post").json()["regions"]), 3)
+        self.assertEqual(len(self.change("erase", {"label": 3}, method="post").json()["regions"]["list"]), 2)
+        self.assertEqual(len(self.change("undo", method="post").json()["regions"]["list"]), 3)
         self.change("redo", method="post")
-        again = self.change("find-again", {"gap_mm": 0.8, "ink": 0}, method="post").json()
-        self.assertEqual(len(again["regions"]), 2)  # erased again on the new map
+        again = self.change("find-again", {"gap_mm": 0.8, "sensitivity": 0}, method="post").json()
+        self.assertEqual(len(again["regions"]["list"]), 2)  # erased again on the new map
         self.assertProblem(self.change("erase", {"label": 77}, method="post"), 422, "invalid_fields", "no region 77")
 
     def test_tags_role_base_and_turn_are_kept_and_checked(self):
@@ -126,27 +126,27 @@ class RegionTest(ApiTestCase):
         self.assertIn("all over", {one["zone"] for one in before if one["region"] == 1})
 
     def test_one_region_is_put_before_another_and_the_stamping_order_follows(self):
-        piece = self.change("front", {"nearer": 3, "farther": 2}).json()
-        depth = {region["label"]: region["depth"] for region in piece["regions"]}
+        piece = self.change("put-before", {"nearer": 3, "farther": 2}).json()
+        depth = {region["label"]: region["depth"] for region in piece["regions"]["list"]}
         self.assertGreater(depth[3], depth[2])
-        self.assertIn("Region 3", piece["stamping"][0]["what"])
+        self.assertIn("Region 3", piece["regions"]["stamping"][0]["what"])
         depth = {
             region["label"]: region["depth"]
-            for region in self.change("front", {"nearer": 2, "farther": 3}).json()["regions"]
+            for region in self.change("put-before", {"nearer": 2, "farther": 3}).json()["regions"]["list"]
         }
         self.assertGreater(depth[2], depth[3])
 
     def test_a_circle_of_fronts_is_named_and_changes_nothing(self):
-        self.change("front", {"nearer": 1, "farther": 2})
-        self.change("front", {"nearer": 2, "farther": 3})
+        self.change("put-before", {"nearer": 1, "farther": 2})
+        self.change("put-before", {"nearer": 2, "farther": 3})
         before = self.send("get", f"pieces/{self.piece.pk}/").json()
-        response = self.change("front", {"nearer": 3, "farther": 1})
+        response = self.change("put-before", {"nearer": 3, "farther": 1})
         self.assertProblem(response, 422, "invalid_fields", "Region 1 before Region 2, Region 2 before Region 3")
         self.assertEqual(self.send("get", f"pieces/{self.piece.pk}/").json(), before)
 
     def test_regions_of_one_body_cannot_be_put_before_each_other(self):
         self.change("body", {"labels": [2, 3]})
-        self.assertProblem(self.change("front", {"nearer": 2, "farther": 3}), 422, "invalid_fields", "one body")
+        self.assertProblem(self.change("put-before", {"nearer": 2, "farther": 3}), 422, "invalid_fields", "one body")
 
     def test_the_light_check_names_what_was_turned_and_is_content_after(self):
         check = lambda: self.send("get", f"pieces/{self.piece.pk}/light-check/").json()  # noqa: E731
@@ -156,8 +156,8 @@ class RegionTest(ApiTestCase):
         self.assertEqual((doubt["region"], doubt["remedy"], doubt["name"]), (1, "turn", "Region 1"))
 
     def test_zoning_changes_only_what_is_named(self):
-        self.change("zoning", {"shade": 0.4})
-        piece = self.change("zoning", {"follow": 0.6}).json()
-        self.assertEqual((piece["shade"], piece["follow"], piece["shadows"]), (0.4, 0.6, True))
-        self.assertProblem(self.change("zoning", {}), 422, "invalid_fields", "Say what to change")
-        self.assertEqual(self.change("zoning", {"shade": 3}).status_code, 422)
+        self.change("light", {"shade": 0.4})
+        piece = self.change("light", {"follow": 0.6}).json()
+        self.assertEqual(tuple(piece["light"][name] for name in ("shade", "follow", "shadows")), (0.4, 0.6, True))
+        self.assertProblem(self.change("light", {}), 422, "invalid_fields", "Say what to change")
+        self.assertEqual(self.change("light", {"shade": 3}).status_code, 422)

@@ -52,12 +52,12 @@ class RunTest(ApiTestCase):
 class MaskTest(ApiTestCase):
     def test_a_masked_figure_puts_the_background_between_laying_and_lifting(self):
         self.change("regions", {"labels": [3], "role": "background"})
-        self.assertTrue(self.change("wishes", {"masked": True}).json()["masked"])
+        self.assertTrue(self.change("order", {"masked": True}).json()["order"]["masked"])
         plan = self.send("get", f"pieces/{self.piece.pk}/plan/").json()
         self.assertEqual([one["kind"] for one in plan["handling"]], ["lay", "lift"])
         lay, lift = (one["before_pass"] for one in plan["handling"])
         self.assertEqual({one["region"] for one in plan["passes"][lay - 1 : lift - 1]}, {3})
-        self.change("wishes", {"touches": ["unmask", "gloss"]})
+        self.change("finish", {"touches": ["unmask", "gloss"]})
         plan = self.send("get", f"pieces/{self.piece.pk}/plan/").json()
         self.assertEqual([one["code"] for one in plan["after"]], ["gloss"])
 
@@ -73,24 +73,23 @@ class KeptVersionTest(ApiTestCase):
         return f"pieces/{self.piece.pk}/{path}"
 
     def test_a_kept_version_is_shown_as_it_was_frozen(self):
-        kept, now = (self.send("get", self.at(query)).json() for query in ("?recipe=1", ""))
-        self.assertEqual((kept["lamp"]["azimuth_deg"], now["lamp"]["azimuth_deg"]), (315, 90))
-        plans = [self.send("get", self.at(f"plan/{query}")).json() for query in ("?recipe=1", "")]
+        kept, now = (self.send("get", self.at(path)).json() for path in ("recipes/1/sheet/", ""))
+        self.assertEqual((kept["light"]["lamp"]["azimuth_deg"], now["light"]["lamp"]["azimuth_deg"]), (315, 90))
+        plans = [self.send("get", self.at(path)).json() for path in ("recipes/1/plan/", "plan/")]
         self.assertNotEqual(plans[0]["school"], plans[1]["school"])
         frozen = self.send("get", self.at("recipes/1/")).json()["plan"]
         self.assertEqual(plans[0]["duration_s"], frozen["duration_s"])
         self.assertEqual(len(plans[0]["passes"]), len(frozen["passes"]))
-        pictures = [self.send("get", self.at(f"picture/{query}")).content for query in ("?recipe=1", "")]
+        pictures = [self.send("get", self.at(path)).content for path in ("recipes/1/picture/", "picture/")]
         self.assertNotEqual(*pictures)
-        for path in ("?recipe=7", "plan/?recipe=7", "picture/?recipe=7"):
-            self.assertEqual(self.send("get", self.at(path)).status_code, 404)
-        self.assertProblem(self.send("get", self.at("?recipe=one")), 422, "invalid_fields", "number")
+        for path in ("sheet/", "plan/", "picture/"):
+            self.assertProblem(self.send("get", self.at(f"recipes/7/{path}")), 404, "not_found", "no version 7")
 
     def test_a_kept_version_is_laid_on_the_bench_again_and_can_be_undone(self):
         again = self.change("recipes/1/restore", method="post").json()
-        self.assertEqual(again["lamp"]["azimuth_deg"], 315)
+        self.assertEqual(again["light"]["lamp"]["azimuth_deg"], 315)
         self.assertFalse(again["changed_since_recipe"])
         self.assertEqual(again["undo"], "Back to version 1")
-        self.assertEqual(self.change("undo", method="post").json()["lamp"]["azimuth_deg"], 90)
+        self.assertEqual(self.change("undo", method="post").json()["light"]["lamp"]["azimuth_deg"], 90)
         self.assertEqual(self.change("recipes/9/restore", method="post").status_code, 404)
         self.assertEqual(self.change("recipes/1/restore", method="post", version=1).status_code, 412)

@@ -14,7 +14,6 @@ from paleta.impression import MM_PER_INCH
 from paleta.light import Glow, Lamp
 from paleta.media import MEDIA
 from paleta.palette import counterparts
-from paleta.recipe import MOST_GLOWS
 from server.drawers.models import Drawer
 from server.ownership import require_owner
 from server.pieces.models import Piece
@@ -38,8 +37,6 @@ def turn_lamp(*, actor: AbstractBaseUser, piece: Piece, version: int, lamp: Lamp
 
 def set_glows(*, actor: AbstractBaseUser, piece: Piece, version: int, glows: Sequence[Glow]) -> Piece:
     """The lights inside the picture, all of them."""
-    if len(glows) > MOST_GLOWS:
-        raise ValidationError({"glows": f"A picture has up to {MOST_GLOWS} glows."})
     width_mm, height_mm = (pixels / piece.dpi * MM_PER_INCH for pixels in (piece.width_px, piece.height_px))
     for glow in glows:
         if glow.x_mm > width_mm or glow.y_mm > height_mm:

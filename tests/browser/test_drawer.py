@@ -126,7 +126,7 @@ class DrawerTest(BrowserTest):
         page.get_by_label("Keep Rose 11").click()
         page.get_by_role("button", name="Keep 5 readings").click()
         card = page.get_by_role("complementary", name="Chosen swatch")
-        expect(card).to_contain_text("estimated from the cap")
+        expect(card).to_contain_text("estimate from the cap")
         page.get_by_role("searchbox").fill("rose 14")
         expect(card).to_contain_text("photo of a swatch chart")
 
@@ -148,7 +148,7 @@ class DrawerTest(BrowserTest):
         page.get_by_role("button", name="Rose 14").click()
         card = page.get_by_role("complementary", name="Chosen swatch")
         card.get_by_text("What could stand in").click()
-        others = card.get_by_role("list", name="Stand-ins").get_by_role("listitem")
+        others = card.get_by_role("list", name="Substitutes").get_by_role("listitem")
         expect(others).to_have_count(5)
         expect(others.filter(has_text="Pencil roll").or_(others.filter(has_text="Paint box"))).not_to_have_count(0)
         card.get_by_role("button", name="Retire").click()

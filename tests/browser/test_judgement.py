@@ -8,7 +8,8 @@ import re
 import numpy as np
 from playwright.sync_api import expect
 
-from server.pieces import regions, services
+from server.pieces.colours.ramps import set_ramp
+from server.pieces.regions.services import change_regions
 from tests.browser.base import BrowserTest
 from tests.builders import as_file
 from tests.server.builders import coloured, make_piece
@@ -32,7 +33,7 @@ class ColoursTest(BrowserTest):
     def test_the_value_guard_names_a_shallow_ramp_and_one_click_puts_it_right(self):
         piece = coloured(make_piece(self.ana))
         yellow = [one.code for one in self.ana.drawers.get(medium="marker").shades() if one.family == "yellow"][:2]
-        services.set_ramp(
+        set_ramp(
             actor=self.ana, piece=piece, version=piece.version, labels=[1], codes=yellow, wish_lab=None, by_hand=True
         )
         page = self.open_piece(piece, "?section=colours")
@@ -175,9 +176,7 @@ class OrderTest(BrowserTest):
 
     def test_a_masked_background_is_seen_in_the_order_and_a_noted_time_retimes_it(self):
         piece = coloured(make_piece(self.ana))
-        regions.change_regions(
-            actor=self.ana, piece=piece, version=piece.version, labels=[3], changes={"role": "background"}
-        )
+        change_regions(actor=self.ana, piece=piece, version=piece.version, labels=[3], changes={"role": "background"})
         page = self.open_piece(piece, "?section=order")
         passes = page.get_by_role("list", name="Passes", exact=True)
         page.get_by_label("Mask the figure for the background").click()

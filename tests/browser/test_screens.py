@@ -10,7 +10,7 @@ import skimage.data
 from django.core.management import call_command
 from playwright.sync_api import expect
 
-from server.pieces import recipes
+from server.recipes.services import export_recipe, keep_recipe
 from tests.browser.base import BrowserTest
 from tests.builders import as_file, line_drawing
 from tests.server.builders import coloured, make_piece, make_user
@@ -65,8 +65,8 @@ class BadInputTest(BrowserTest):
 
     def test_a_wrong_recipe_file_is_refused_in_a_sentence(self):
         piece = coloured(make_piece(self.ana))
-        recipes.save_recipe(actor=self.ana, piece=piece, version=piece.version)
-        plain = json.loads(recipes.export_recipe(actor=self.ana, record=piece.recipes.get()))
+        keep_recipe(actor=self.ana, piece=piece, version=piece.version)
+        plain = json.loads(export_recipe(actor=self.ana, record=piece.recipes.get()))
         page = self.sign_in()
         for change, words in (
             ({"format_version": 9}, "format version 9"),

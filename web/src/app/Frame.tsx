@@ -20,7 +20,7 @@ export function Frame() {
       >
         Skip to the screen
       </a>
-      <header className="flex h-11 shrink-0 items-center gap-4 whitespace-nowrap px-5 min-[1024px]:gap-8">
+      <header className="flex h-11 shrink-0 items-center gap-4 whitespace-nowrap px-5 min-[1200px]:gap-8">
         <NavLink to="/" className="font-display text-[21px] font-extrabold tracking-tight">
           Paleta
         </NavLink>

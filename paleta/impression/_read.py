@@ -17,6 +17,7 @@ LARGEST_PIXELS = 60_000_000
 """Files above this are refused before a single pixel is decoded. A 600 dpi letter sheet has 34 million."""
 LARGEST_SIDE_PX = 2600
 """Larger pictures are scaled down to this: 300 dpi on the long side of a letter-sized card is 2,550 px."""
+BAND_ROWS = 256
 DPI_RANGE = (40.0, 2400.0)
 WIDTH_RANGE_MM = (10.0, 450.0)
 BELIEVABLE_WIDTH_MM = 310.0
@@ -53,18 +54,19 @@ def read(data: bytes, *, dpi: float | None = None, width_mm: float | None = None
     if is_svg(data):
         return read_svg(data, width_mm=width_mm, dpi=dpi)
     notes: list[str] = []
-    image = _open(data, notes)
+    image, full = _open(data, notes)
     file_dpi = _dpi_of(image)
     image = _to_upright_srgb(image, notes)
-    pixel_dpi = _choose_dpi(image.width, file_dpi, dpi, width_mm)
+    turned = (full[0] > full[1]) != (image.width > image.height) and full[0] != full[1]
+    width, height = full[::-1] if turned else full
+    pixel_dpi = _choose_dpi(width, file_dpi, dpi, width_mm)
 
-    longest = max(image.size)
+    longest = max(width, height)
     if longest > LARGEST_SIDE_PX:
         scale = LARGEST_SIDE_PX / longest
-        size = (max(1, round(image.width * scale)), max(1, round(image.height * scale)))
+        size = (max(1, round(width * scale)), max(1, round(height * scale)))
         notes.append(
-            f"Scaled from {image.width} x {image.height} to {size[0]} x {size[1]} pixels, "
-            "which is enough to find every region."
+            f"Scaled from {width} x {height} to {size[0]} x {size[1]} pixels, which is enough to find every region."
         )
         image = image.resize(size, Image.Resampling.LANCZOS, reducing_gap=3.0)
         pixel_dpi *= scale
@@ -76,12 +78,14 @@ def read(data: bytes, *, dpi: float | None = None, width_mm: float | None = None
     return Impression(pixels=pixels, dpi=float(pixel_dpi), warnings=tuple(notes))
 
 
-def _open(data: bytes, notes: list[str]) -> Image.Image:
+def _open(data: bytes, notes: list[str]) -> tuple[Image.Image, tuple[int, int]]:
+    """The picture, and its size in the file. Far larger ones are made smaller while, or as soon as, they are decoded,
+    so that no copy of all their pixels is ever worked on."""
     try:
         with warnings.catch_warnings():
             # Pillow's own bomb warning comes at 89 megapixels; our limit is lower and is checked below.
             warnings.simplefilter("ignore", Image.DecompressionBombWarning)
-            image = Image.open(io.BytesIO(data), formats=FORMATS)
+            image: Image.Image = Image.open(io.BytesIO(data), formats=FORMATS)
             if image.width * image.height > LARGEST_PIXELS:
                 raise ImageTooLarge(
                     f"The picture has {image.width * image.height / 1e6:.0f} million pixels; Paleta opens up to "
@@ -91,7 +95,16 @@ def _open(data: bytes, notes: list[str]) -> Image.Image:
             if frames > 1:
                 notes.append(f"The file holds {frames} pictures; the first one is used.")
                 image.seek(0)
+            full = image.size
+            most = 2 * LARGEST_SIDE_PX
+            if image.format == "JPEG":
+                image.draft(None, (LARGEST_SIDE_PX, LARGEST_SIDE_PX))
             image.load()
+            if max(image.size) > most:
+                info, exif = dict(image.info), image.getexif()
+                image = _eight_bit(image, notes).reduce(max(image.size) // most + 1)
+                image.info.update(info)
+                image.getexif().update(exif)
     except Image.DecompressionBombError as error:
         raise ImageTooLarge(
             "The picture has far more pixels than Paleta opens. Scan at 300 dpi or crop it first."
@@ -100,11 +113,20 @@ def _open(data: bytes, notes: list[str]) -> Image.Image:
         raise NotAnImage(
             "This is not a PNG, JPEG, WebP or TIFF picture or an SVG drawing. Save the scan as one of these."
         ) from error
-    except (OSError, SyntaxError, ValueError, EOFError, TypeError) as error:
+    except (
+        OSError,
+        SyntaxError,
+        ValueError,
+        EOFError,
+        TypeError,
+        OverflowError,
+        ArithmeticError,
+        LookupError,
+    ) as error:
         if isinstance(error, ImageTooLarge):
             raise
         raise NotAnImage("The picture is damaged or cut short. Scan or copy it again.") from error
-    return image
+    return image, full
 
 
 def _dpi_of(image: Image.Image) -> float | None:
@@ -125,11 +147,7 @@ def _to_upright_srgb(image: Image.Image, notes: list[str]) -> Image.Image:
         upright = image
         notes.append("The file's camera data is damaged and was ignored; check that the picture is upright.")
     image = upright if upright is not None else image
-    if image.mode.startswith(("I", "F")):
-        values = np.asarray(image, dtype=np.float64)
-        top = 65535.0 if values.max(initial=0.0) > 255 else 255.0
-        image = Image.fromarray(np.clip(values / top * 255.0, 0, 255).astype(np.uint8))
-        notes.append("A 16-bit picture; 8 bits a channel are kept.")
+    image = _eight_bit(image, notes)
     if image.mode == "CMYK":
         notes.append("A print (CMYK) picture; its colours were turned into screen colours and may be off.")
     if image.mode in ("RGBA", "LA", "PA") or "transparency" in image.info:
@@ -138,6 +156,20 @@ def _to_upright_srgb(image: Image.Image, notes: list[str]) -> Image.Image:
         image = Image.alpha_composite(white, image)
         notes.append("See-through parts were filled with white paper.")
     return image.convert("RGB")
+
+
+def _eight_bit(image: Image.Image, notes: list[str]) -> Image.Image:
+    """A picture of more than 8 bits a channel with 8; bands of it at a time, so that no wide copy of all is made."""
+    if not image.mode.startswith(("I", "F")):
+        return image
+    values = np.asarray(image)
+    top = 65535.0 if values.max(initial=0) > 255 else 255.0
+    bytes_ = np.empty(values.shape, np.uint8)
+    for start in range(0, len(values), BAND_ROWS):
+        band = values[start : start + BAND_ROWS].astype(np.float32) * np.float32(255.0 / top)
+        bytes_[start : start + BAND_ROWS] = np.clip(band, 0, 255)
+    notes.append("A 16-bit picture; 8 bits a channel are kept.")
+    return Image.fromarray(bytes_)
 
 
 def _choose_dpi(width_px: int, file_dpi: float | None, dpi: float | None, width_mm: float | None) -> float:

@@ -3,27 +3,42 @@
 from __future__ import annotations
 
 import io
+import re
+from math import comb
+from xml.etree.ElementTree import Element, tostring
 
 import cv2
 import numpy as np
 from defusedxml import ElementTree
 from defusedxml.common import DefusedXmlException
 from numpy.typing import NDArray
-from svgelements import SVG, Color, Path, Shape
+from svgelements import SVG, Arc, Color, Path, PathSegment, Shape
 
 from paleta.errors import ImageTooLarge, NotAnImage, ResolutionMissing
 from paleta.impression._impression import MM_PER_INCH, Impression
 
 DRAWN_DPI = 300.0
 LARGEST_BYTES = 4_000_000
-MOST_SHAPES = 20_000
+MOST_SHAPES = 8_000
+MOST_NUMBERS = 400_000
+"""In all paths and outlines together, each counted as often as it is used. A traced drawing has some ten thousand."""
 MOST_POINTS = 2_000_000
+LONGEST_STYLE = 4_000
+"""Longer style sheets are left out: they are not what a drawing's lines are made of, and slow to read."""
+LARGEST_NUMBER = 1e7
+NUMBER = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")
+MEASURES = (
+    "d", "points", "x", "y", "width", "height", "cx", "cy", "r", "rx", "ry", "x1", "y1", "x2", "y2", "viewBox",
+    "transform", "stroke-width",
+)  # fmt: skip
 LARGEST_SIDE_PX = 2600
 UNMEASURED_PX = 1200
 CURVE_STEP_PX = 1.5
+MOST_STEPS = 400
 SUBPIXEL_BITS = 4
 FINER = 2
 """Drawn so many times larger and then made smaller, since OpenCV knows only few widths of line."""
+DEEPEST = 60
 LINES_ONLY_MM = 0.35
 """Shapes without a stroke or a fill are drawn with a line this wide, so that nothing is lost."""
 NEVER = ("script", "foreignObject", "image", "iframe", "video", "audio", "set", "animate", "animateTransform")
@@ -48,10 +63,10 @@ def read_svg(data: bytes, *, width_mm: float | None = None, dpi: float | None = 
     """
     if len(data) > LARGEST_BYTES:
         raise ImageTooLarge(f"The drawing has {len(data) / 1e6:.1f} MB; {LARGEST_BYTES / 1e6:.0f} MB are the most.")
-    notes, sized = _inspect(data)
+    plain, notes, sized = _inspect(data)
     try:
         # px as CSS defines them: 96 to the inch.
-        drawing = SVG.parse(io.BytesIO(data), reify=True, ppi=96)
+        drawing = SVG.parse(io.BytesIO(plain), reify=True, ppi=96)
         shapes = [element for element in drawing.elements() if isinstance(element, Shape)]
     except Exception as error:  # the parser's failures are of many kinds; all mean the same to the user
         raise NotAnImage("The SVG drawing could not be read. Save it again as plain SVG with paths.") from error
@@ -84,28 +99,91 @@ def read_svg(data: bytes, *, width_mm: float | None = None, dpi: float | None = 
     )
 
 
-def _inspect(data: bytes) -> tuple[list[str], bool]:
-    """What is to be said of the drawing, and whether it says how large it is."""
+def _inspect(data: bytes) -> tuple[bytes, list[str], bool]:
+    """The drawing without what is never drawn, what is to be said of it, and whether it says how large it is.
+
+    What it would unfold to is counted before anything is unfolded: a few nested uses make millions of shapes.
+    """
     try:
         root = ElementTree.fromstring(data, forbid_dtd=False, forbid_entities=True, forbid_external=True)
     except DefusedXmlException as error:
         raise NotAnImage("The SVG drawing defines entities or points outside itself; it is not opened.") from error
-    except ElementTree.ParseError as error:
+    except (ElementTree.ParseError, ValueError, RecursionError) as error:
         raise NotAnImage("The SVG drawing is damaged or cut short.") from error
     if not root.tag.endswith("svg"):
         raise NotAnImage("This is an XML file, but no SVG drawing.")
-    names = [element.tag.rsplit("}", 1)[-1] for element in root.iter() if isinstance(element.tag, str)]
-    left_out = sorted({name for name in names if name in NEVER})
+    left_out = {_name(element) for element in root.iter()} & set(NEVER)
     links = any(
         key.endswith("href") and not value.startswith("#") for element in root.iter() for key, value in element.items()
     )
+    texts = any(_name(element) == "text" for element in root.iter())
+    if _strip(root):
+        left_out.add("long style sheets")
+    _check_size(root)
     notes = []
     if left_out or links:
-        what = ", ".join(left_out + (["links to other files"] if links else []))
+        what = ", ".join(sorted(left_out) + (["links to other files"] if links else []))
         notes.append(f"Left out of the drawing: {what}.")
-    if "text" in names:
+    if texts:
         notes.append("Text in the drawing was left out. Turn it into paths to keep it.")
-    return notes, root.get("width", "%")[-1:] != "%"
+    return tostring(root), notes, root.get("width", "%")[-1:] != "%"
+
+
+def _name(element: Element) -> str:
+    return element.tag.rsplit("}", 1)[-1] if isinstance(element.tag, str) else ""
+
+
+def _strip(root: Element) -> bool:
+    """Take out what is never drawn; whether a style sheet went with it."""
+    style = sum(len(element.text or "") for element in root.iter() if _name(element) == "style")
+    gone = (*NEVER, "text", *(["style"] if style > LONGEST_STYLE else []))
+    for parent in list(root.iter()):
+        for child in list(parent):
+            if _name(child) in gone or not isinstance(child.tag, str):
+                parent.remove(child)
+        if len(parent.get("style", "")) > LONGEST_STYLE:
+            del parent.attrib["style"]
+    return style > LONGEST_STYLE
+
+
+def _check_size(root: Element) -> None:
+    """Raise unless shapes and numbers, as often as they are used, are as many and as large as a drawing needs."""
+    named = {element.get("id"): element for element in root.iter() if element.get("id")}
+    known: dict[Element, tuple[int, int]] = {}
+
+    def unfolded(element: Element, above: tuple[Element, ...]) -> tuple[int, int]:
+        if element in above or len(above) > DEEPEST:
+            raise NotAnImage("The SVG drawing uses a part of itself within that part; it is not opened.")
+        if element not in known:
+            shapes, numbers = 1, _count_numbers(element)
+            used = named.get(_target(element)) if _name(element) == "use" else None
+            for inner in (*element, *([used] if used is not None else [])):
+                more = unfolded(inner, (*above, element))
+                shapes, numbers = shapes + more[0], numbers + more[1]
+                if shapes > 2 * MOST_SHAPES or numbers > MOST_NUMBERS:
+                    raise ImageTooLarge("The drawing has too many shapes or points. Simplify it, or export a picture.")
+            known[element] = (shapes, numbers)
+        return known[element]
+
+    unfolded(root, ())
+
+
+def _target(element: Element) -> str:
+    return next((value.removeprefix("#") for key, value in element.items() if key.endswith("href")), "")
+
+
+def _count_numbers(element: Element) -> int:
+    """How many numbers the shape is written with; none may be beyond measure."""
+    count = 0
+    for key in MEASURES:
+        text = element.get(key, "")
+        if "inf" in text.lower() or "nan" in text.lower():
+            raise NotAnImage("The SVG drawing holds numbers beyond measure.")
+        for number in NUMBER.findall(text):
+            count += 1
+            if (len(number) > 7 or "e" in number.lower()) and abs(float(number)) > LARGEST_NUMBER:
+                raise NotAnImage("The SVG drawing holds numbers beyond measure.")
+    return count
 
 
 def _page(drawing: SVG, shapes: list[Shape]) -> tuple[float, float, float, float]:
@@ -144,21 +222,31 @@ def _thickness(width_px: float) -> int:
 
 
 def _flatten(path: Path, scale: float, origin: tuple[float, float]) -> NDArray[np.int32]:
-    points: list[tuple[float, float]] = []
+    parts: list[NDArray[np.float64]] = []
     for segment in path:
-        start, end = segment.start, segment.end
-        if end is None:
-            continue
-        name = type(segment).__name__
-        if name == "Move" or start is None or name in ("Line", "Close"):
-            points.append((end.x, end.y))
-        else:
-            reach = float(np.hypot(end.x - start.x, end.y - start.y)) * scale
-            steps = int(np.clip(segment.length(error=1e-2) * scale / CURVE_STEP_PX, max(4, reach / 8), 400))
-            points += [(p.x, p.y) for p in (segment.point(t) for t in np.linspace(0, 1, steps + 1)[1:])]
+        curves = segment.as_cubic_curves() if isinstance(segment, Arc) else [segment]
+        parts += [points for points in (_points(curve, scale) for curve in curves) if points is not None]
     # SVG counts from the corner of the first pixel, OpenCV from its middle.
-    placed = (np.array(points, float).reshape(-1, 2) - origin) * scale - 0.5
+    placed = (np.concatenate([*parts, np.zeros((0, 2))]) - origin) * scale - 0.5
     return np.round(np.clip(placed, -20_000, 20_000) * 2**SUBPIXEL_BITS).astype(np.int32)
+
+
+def _points(segment: PathSegment, scale: float) -> NDArray[np.float64] | None:
+    """N x 2: places along a segment after its start, close enough together to look like the curve (Bernstein's form of
+    Bézier curves); None where a segment leads nowhere."""
+    names = ("start", "control", "control1", "control2", "end")
+    corners = [corner for corner in (getattr(segment, name, None) for name in names) if corner is not None]
+    if segment.end is None:
+        return None
+    if segment.start is None or len(corners) < 3:
+        return np.array([(segment.end.x, segment.end.y)])
+    places = np.array([(corner.x, corner.y) for corner in corners])
+    # A control polygon is never shorter than its curve, so that nothing has to be measured along the way.
+    longest = float(np.hypot(*np.diff(places, axis=0).T).sum()) * scale
+    t = np.linspace(0, 1, int(np.clip(longest / CURVE_STEP_PX, 4, MOST_STEPS)) + 1)[1:, None]
+    degree = len(places) - 1
+    weights = [comb(degree, k) * t**k * (1 - t) ** (degree - k) for k in range(degree + 1)]
+    return np.concatenate(weights, axis=1) @ places
 
 
 def _colour(paint: Color | None) -> tuple[int, int, int] | None:

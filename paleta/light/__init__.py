@@ -5,7 +5,7 @@ from paleta.light._guess import Front, guess_bodies, guess_fronts, put_before, s
 from paleta.light._illuminate import glow_light, glow_tint, illuminate, reserved_zones
 from paleta.light._lamp import Glow, Lamp
 from paleta.light._printed import printed_shading
-from paleta.light._relief import SCALE, Relief, model_forms, relief_from_bytes, relief_to_bytes
+from paleta.light._relief import SCALE, Relief, model_forms, relief_from_bytes, relief_to_bytes, smaller
 from paleta.light._zones import LEVELS, NO_ZONE, SHARES, ZONE_NAMES, Zoning, levels, thresholds, zone_map, zone_shares
 
 __all__ = [
@@ -34,6 +34,7 @@ __all__ = [
     "relief_to_bytes",
     "reserved_zones",
     "settle_depths",
+    "smaller",
     "thresholds",
     "zone_map",
     "zone_shares",

@@ -5,6 +5,8 @@ from __future__ import annotations
 import io
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
+from typing import Any
 
 import cv2
 import numpy as np
@@ -14,14 +16,16 @@ from paleta.errors import FormError
 from paleta.impression import RegionMap
 from paleta.light._bodies import FORMS, PAPER_DEPTH, Body
 from paleta.light._forms import shape_bodies, with_cone_axes
-from paleta.light._poisson import assemble, solve, views
+from paleta.light._poisson import assemble, solve
 
 SCALE = 2
 """The relief is modelled on every second pixel: a form is smooth, and the solver needs a quarter of the time."""
+COARSE = 2
+"""Shadows are looked for on every second pixel of the relief: their edges are soft anyway."""
 STAIR_BLUR_PX = 1.0
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class Relief:
     """The surface of a picture, on every SCALE-th pixel.
 
@@ -43,6 +47,26 @@ class Relief:
     shape: tuple[int, int]
     px_per_mm: float
     step_px: int = SCALE
+
+    @cached_property
+    def casting(self) -> Casting:
+        """What shadows are cast with; it does not change while the lamp turns."""
+        depth = np.ascontiguousarray(self.depth[::COARSE, ::COARSE])
+        height = np.maximum(self.height[::COARSE, ::COARSE], 0) / (self.step_px * COARSE)
+        standing = depth[depth > PAPER_DEPTH]
+        level = not standing.size or standing.min() == standing.max()
+        return Casting(depth, height.astype(np.float32), float(height.max(initial=0.0)), level)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Casting:
+    """A relief on every COARSE-th of its pixels: depth h x w int16, height h x w float32 in such pixels, the tallest of
+    them, and whether everything stands equally far away, so that nothing casts a shadow on anything."""
+
+    depth: NDArray[np.int16]
+    height: NDArray[np.float32]
+    tallest: float
+    level: bool
 
 
 def model_forms(region_map: RegionMap, bodies: Sequence[Body]) -> Relief:
@@ -75,6 +99,33 @@ def model_forms(region_map: RegionMap, bodies: Sequence[Body]) -> Relief:
     )
 
 
+def smaller(relief: Relief, step_px: int) -> Relief:
+    """The same surface on every `step_px`-th pixel of the label map: enough for a picture while the lamp moves."""
+    rows, cols = -(-relief.shape[0] // step_px), -(-relief.shape[1] // step_px)
+
+    def fewer(plane: NDArray[Any], interpolation: int = cv2.INTER_AREA) -> NDArray[Any]:
+        return cv2.resize(plane, (cols, rows), interpolation=interpolation)
+
+    normals = fewer(relief.normals)
+    lying = np.zeros(relief.height.size, np.uint8)
+    lying[relief.flat] = 1
+    places = np.zeros((relief.height.size, 2), np.float32)
+    places[relief.flat] = relief.across
+    shape = relief.height.shape
+    flat = np.flatnonzero(fewer(lying.reshape(shape), cv2.INTER_NEAREST))
+    return Relief(
+        normals=normals / np.maximum(np.linalg.norm(normals, axis=-1, keepdims=True), 1e-6),
+        height=fewer(relief.height),
+        depth=fewer(relief.depth, cv2.INTER_NEAREST),
+        flat=flat,
+        across=fewer(places.reshape(*shape, 2), cv2.INTER_NEAREST).reshape(-1, 2)[flat],
+        tuck=fewer(relief.tuck),
+        shape=relief.shape,
+        px_per_mm=relief.px_per_mm,
+        step_px=step_px,
+    )
+
+
 def _depths(region_map: RegionMap, body_map: NDArray[np.int32], bodies: Sequence[Body]) -> NDArray[np.int16]:
     depth = np.array([0] + [body.depth for body in bodies], np.int16)[body_map]
     depth[region_map.labels[::SCALE, ::SCALE] == 0] = PAPER_DEPTH
@@ -101,26 +152,28 @@ def _normals(
 
     Differences of u itself stay finite at the rim, where the height's own slope does not.
     """
-    gradient = []
-    for axis in (1, 0):
-        forward = np.zeros(solution.shape)
-        backward = np.zeros(solution.shape)
-        ahead, behind = views(solution.shape, (0, 1) if axis == 1 else (1, 0))
-        step = np.where(body_map[ahead] == body_map[behind], solution[behind] - solution[ahead], np.nan)
-        forward[ahead] = step
-        backward[behind] = step
+    u = solution.astype(np.float32)
+    squared = -0.5 * scale * np.abs(scale)
+    normal = np.empty((*u.shape, 3), np.float32)
+    for plane, axis in enumerate((1, 0)):
+        first = (slice(None),) * axis + (slice(None, -1),)
+        second = (slice(None),) * axis + (slice(1, None),)
+        alike = body_map[first] == body_map[second]
+        step = np.where(alike, u[second] - u[first], np.float32(0))
         # One-sided at borders: the neighbour across belongs to another form.
-        both = np.stack([forward, backward])
-        known = np.isfinite(both)
-        gradient.append(np.where(known, both, 0).sum(axis=0) / np.maximum(known.sum(axis=0), 1))
-    squared = scale * np.abs(scale)
-    z = np.maximum(np.abs(height), 0.25)
-    normal = np.stack([-0.5 * squared * gradient[0], -0.5 * squared * gradient[1], z], axis=-1)
-    normal /= np.linalg.norm(normal, axis=-1, keepdims=True)
+        total, known = np.zeros_like(u), np.zeros(u.shape, np.uint8)
+        for half in (first, second):
+            total[half] += step
+            known[half] += alike
+        total /= np.maximum(known, 1)
+        np.multiply(squared, total, out=normal[..., plane])
+    np.maximum(np.abs(height), 0.25, out=normal[..., 2])
+    normal /= np.sqrt(np.einsum("...k,...k", normal, normal))[..., None]
     # A slanting outline is a staircase of pixels; without this its steps show as ripples in the light.
-    normal = cv2.GaussianBlur(normal.astype(np.float32), (0, 0), STAIR_BLUR_PX)
+    normal = cv2.GaussianBlur(normal, (0, 0), STAIR_BLUR_PX)
     normal[np.abs(scale) < 1e-6] = (0, 0, 1)
-    return (normal / np.linalg.norm(normal, axis=-1, keepdims=True)).astype(np.float32)
+    normal /= np.sqrt(np.einsum("...k,...k", normal, normal))[..., None]
+    return normal
 
 
 def _turned_across(body_map: NDArray[np.int32], bodies: Sequence[Body]) -> NDArray[np.float32]:

@@ -11,10 +11,8 @@ from paleta.light._lamp import Lamp
 from paleta.light._poisson import views
 from paleta.light._relief import Relief
 
-COARSE = 2
-"""Shadows are looked for on every second pixel of the relief: their edges are soft anyway."""
 FARTHEST_PX = 60
-"""No shadow is followed farther than this (coarse pixels, about 2 cm at 300 dpi): it would leave the scene."""
+"""No shadow is followed farther than this (coarse pixels, 2 cm at 300 dpi): it would leave the scene."""
 STEP_PX = 1.0
 NEAR_PX = 12.0
 """Farther off every second step is enough: what casts is wider than two coarse pixels."""
@@ -28,24 +26,26 @@ def cast_shadow(relief: Relief, lamp: Lamp) -> NDArray[np.float32] | None:
     t * tan(elevation) above the surface behind. A thing of height h so throws a shadow of length h / tan(elevation).
     The surface behind counts as level; nearer bodies stand on it.
     """
-    depth = relief.depth[::COARSE, ::COARSE]
-    step = relief.step_px * COARSE
-    height = np.maximum(relief.height[::COARSE, ::COARSE], 0) / step
-    standing = depth[depth > PAPER_DEPTH]
+    casting = relief.casting
+    depth, height = casting.depth, casting.height
     tangent = np.tan(np.radians(lamp.elevation_deg))
-    if not standing.size or standing.min() == standing.max() or tangent > 50:
+    if casting.level or tangent > 50:
         return None
-    reach = min(FARTHEST_PX, float(height.max()) / max(tangent, 1e-3))
+    reach = min(FARTHEST_PX, casting.tallest / max(tangent, 1e-3))
     x, y, _ = lamp.direction
     length = max(float(np.hypot(x, y)), 1e-9)
     shaded = np.zeros(depth.shape, bool)
+    blocked, nearer = np.empty(depth.shape, bool), np.empty(depth.shape, bool)
     near, far = np.arange(STEP_PX, min(reach, NEAR_PX) + STEP_PX, STEP_PX), np.arange(NEAR_PX, reach + 2, 2 * STEP_PX)
     for t in np.concatenate([near, far[1:]]):
         offset = (round(t * y / length), round(t * x / length))
         if abs(offset[0]) >= depth.shape[0] or abs(offset[1]) >= depth.shape[1]:
             break
         here, there = views(depth.shape, offset)
-        shaded[here] |= (depth[there] > depth[here]) & (height[there] > t * tangent)
+        # Few places stand so high: only where the ray is blocked at all does it matter how far away they are.
+        blocks = np.greater(height[there], np.float32(t * tangent), out=blocked[here])
+        blocks &= np.greater(depth[there], depth[here], out=nearer[here])
+        shaded[here] |= blocks
     shaded &= depth > PAPER_DEPTH
     soft = cv2.GaussianBlur(shaded.astype(np.float32), (0, 0), EDGE_BLUR_PX)
     return cv2.resize(soft, relief.height.shape[::-1], interpolation=cv2.INTER_LINEAR)

@@ -72,27 +72,49 @@ def thresholds(
 ) -> dict[int, NDArray[np.int32]]:
     """For every region the light levels at which the next lighter zone begins: count - 1 rising numbers."""
     span = int(labels.max()) + 1
-    histogram = np.bincount((labels * LEVELS + light_levels).ravel(), minlength=span * LEVELS).reshape(span, LEVELS)
+    histogram = _histogram(light_levels, labels, span)
     picture = np.cumsum(histogram[1:].sum(axis=0))
-    together: dict[int, NDArray[np.int64]] = {}
-    for label, body in zoning.bodies.items():
-        if 0 < label < span:
-            together[body] = together.get(body, np.zeros(LEVELS, np.int64)) + histogram[label]
+    own = np.cumsum(_with_bodies(histogram, zoning.bodies), axis=1)
     result: dict[int, NDArray[np.int32]] = {}
+    by_count: dict[int, list[int]] = {}
     for label in range(1, span):
-        count = zoning.count(label)
+        by_count.setdefault(zoning.count(label), []).append(label)
+    for count, alike in by_count.items():
         if count < 1:
             continue
         wanted = np.cumsum(SHARES[count])[:-1] ** (2.0**-zoning.shade)
-        own = np.cumsum(together[zoning.bodies[label]] if label in zoning.bodies else histogram[label])
-        if own[-1] == 0 or picture[-1] == 0:
-            result[label] = np.zeros(count - 1, np.int32)
-            continue
-        by_region = np.searchsorted(own, wanted * own[-1]) + 1
+        rows = own[alike]
+        # How many levels lie below each share of the region's area, as searchsorted would count them.
+        by_region = np.zeros((len(alike), count - 1))
+        for place, part in enumerate(wanted):
+            by_region[:, place] = (rows < part * rows[:, -1:]).sum(axis=1) + 1
         by_scene = np.searchsorted(picture, wanted * picture[-1]) + 1
-        mix = (1 - zoning.true_to_scene) * by_region + zoning.true_to_scene * by_scene
-        result[label] = np.round(mix).astype(np.int32)
-    return result
+        mix = np.round((1 - zoning.true_to_scene) * by_region + zoning.true_to_scene * by_scene).astype(np.int32)
+        mix[rows[:, -1] == 0] = 0
+        result.update(zip(alike, mix, strict=True))
+    return dict(sorted(result.items()))
+
+
+def _histogram(light_levels: NDArray[np.int32], labels: NDArray[np.int32], span: int) -> NDArray[np.int64]:
+    """span x LEVELS: how many pixels of each region lie at each level."""
+    places = labels.astype(np.int64)
+    places *= LEVELS
+    places += light_levels
+    return np.bincount(places.ravel(), minlength=span * LEVELS).reshape(span, LEVELS)
+
+
+def _with_bodies(histogram: NDArray[np.int64], bodies: Mapping[int, int]) -> NDArray[np.int64]:
+    """Every region of a body with what all of the body holds."""
+    together: dict[int, list[int]] = {}
+    for label, body in bodies.items():
+        if 0 < label < len(histogram):
+            together.setdefault(body, []).append(label)
+    if not together:
+        return histogram
+    summed = histogram.copy()
+    for labels in together.values():
+        summed[labels] = histogram[labels].sum(axis=0)
+    return summed
 
 
 def zone_shares(
@@ -100,7 +122,7 @@ def zone_shares(
 ) -> dict[int, tuple[float, ...]]:
     """Part of each region's area in each of its zones, deepest first, to a thousandth; a part may be 0."""
     span = int(labels.max()) + 1
-    histogram = np.bincount((labels * LEVELS + light_levels).ravel(), minlength=span * LEVELS).reshape(span, LEVELS)
+    histogram = _histogram(light_levels, labels, span)
     shares = {}
     for label, begin in starts.items():
         total = max(1, int(histogram[label].sum()))

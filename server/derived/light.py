@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 
@@ -17,6 +18,7 @@ from paleta.light import (
     levels,
     printed_shading,
     relief_from_bytes,
+    smaller,
     thresholds,
     zone_shares,
 )
@@ -26,6 +28,8 @@ from server.derived.maps import Stamping, map_key, map_sha256, region_map
 from server.derived.memory import memory
 from server.files import store
 
+LIVE_STEP = 3
+"""While the lamp moves every third pixel is worked out: about as many as the screen shows of a card."""
 FORMS_KEY = "5"
 """To be raised when the modelling of forms or the painting changes, so that no old result is shown."""
 
@@ -46,19 +50,25 @@ def relief_of(stamping: Stamping, sheet: Sheet) -> Relief:
     return memory.get(("relief", key), lambda: relief_from_bytes(disk.kept("relief", key, make)))
 
 
+def live_relief_of(stamping: Stamping, sheet: Sheet) -> Relief:
+    """The relief for pictures while the lamp moves."""
+    key = ("live relief", relief_key(stamping, sheet))
+    return memory.get(key, lambda: smaller(relief_of(stamping, sheet), LIVE_STEP))
+
+
 def light_of(
-    stamping: Stamping, sheet: Sheet, *, lamp: Lamp | None = None, full_size: bool = False
+    stamping: Stamping, sheet: Sheet, *, lamp: Lamp | None = None, full_size: bool = False, live: bool = False
 ) -> NDArray[np.float32]:
-    """The sheet's light, or that of another lamp."""
+    """The sheet's light, or that of another lamp: on every pixel, on the relief's own, or on every LIVE_STEP-th."""
     return illuminate(
-        relief_of(stamping, sheet),
+        (live_relief_of if live else relief_of)(stamping, sheet),
         lamp or sheet.light.lamp,
         sheet.light.glows,
         full_size=full_size,
         shadows=sheet.light.shadows,
-        printed=_printed(stamping, sheet),
+        printed=_printed(stamping, sheet, live),
         follow=sheet.light.follow,
-        glowing=_glowing(stamping, sheet),
+        glowing=_glowing(stamping, sheet, live),
     )
 
 
@@ -101,18 +111,27 @@ def shares_of(stamping: Stamping, sheet: Sheet) -> dict[int, tuple[float, ...]]:
     return memory.get(("shares", relief_key(stamping, sheet), lit, repr(zoning)), measure)
 
 
-def _printed(stamping: Stamping, sheet: Sheet) -> NDArray[np.float32] | None:
+def _printed(stamping: Stamping, sheet: Sheet, live: bool = False) -> NDArray[np.float32] | None:
     """The shading printed on the stamp, if the sheet follows it."""
     if not sheet.light.follow:
         return None
-    return memory.get(("printed", map_key(stamping, sheet)), lambda: printed_shading(region_map(stamping, sheet)))
+
+    def make() -> NDArray[np.float32]:
+        printed = printed_shading(region_map(stamping, sheet))
+        if not live:
+            return printed
+        rows, cols = live_relief_of(stamping, sheet).height.shape
+        return cv2.resize(printed, (cols, rows), interpolation=cv2.INTER_AREA)
+
+    return memory.get(("printed", map_key(stamping, sheet), live), make)
 
 
-def _glowing(stamping: Stamping, sheet: Sheet) -> NDArray[np.float32] | None:
+def _glowing(stamping: Stamping, sheet: Sheet, live: bool = False) -> NDArray[np.float32] | None:
     """The glows' light, which stays while the lamp turns."""
-    if not sheet.light.glows:
+    glows = sheet.light.glows
+    if not glows:
         return None
+    relief = live_relief_of if live else relief_of
     return memory.get(
-        ("glowing", relief_key(stamping, sheet), sheet.light.glows),
-        lambda: glow_light(relief_of(stamping, sheet), sheet.light.glows),
+        ("glowing", relief_key(stamping, sheet), glows, live), lambda: glow_light(relief(stamping, sheet), glows)
     )

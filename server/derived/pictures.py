@@ -14,7 +14,7 @@ from paleta.light import SCALE, Lamp, glow_tint, levels, reserved_zones, thresho
 from paleta.picture import Canvas, looks_of, make_canvas, paint
 from paleta.recipe import Sheet, sheet_to_plain, zoning_of
 from server.derived import disk
-from server.derived.light import FORMS_KEY, light_of, relief_of
+from server.derived.light import FORMS_KEY, LIVE_STEP, light_of, live_relief_of, relief_key, relief_of
 from server.derived.maps import Stamping, map_key, region_map
 from server.derived.memory import memory
 from server.files import store
@@ -28,13 +28,13 @@ UNLIT = ("line", "ink", "regions")
 
 
 def picture(stamping: Stamping, sheet: Sheet, view: str, *, lamp: Lamp | None = None, live: bool = False) -> bytes:
-    """JPEG of one view; `live` gives every second pixel, fast enough to follow the lamp."""
-    step = SCALE if live else 1
+    """JPEG of one view; `live` gives every LIVE_STEP-th pixel, fast enough to follow the lamp."""
+    step = LIVE_STEP if live else 1
     canvas = _canvas(stamping, sheet, step)
     if view in UNLIT:
         light_levels, starts = np.zeros(canvas.labels.shape, np.int32), {}
     else:
-        light_levels = levels(light_of(stamping, sheet, lamp=lamp, full_size=not live))
+        light_levels = levels(light_of(stamping, sheet, lamp=lamp, full_size=not live, live=live))
         starts = thresholds(light_levels, canvas.labels, zoning_of(sheet))
     pixels = paint(
         canvas,
@@ -44,7 +44,8 @@ def picture(stamping: Stamping, sheet: Sheet, view: str, *, lamp: Lamp | None = 
         thresholds=starts,
         paper_lab=sheet.stamp.paper_used.lab,
         medium=sheet.colours.medium,
-        **_glow_parts(stamping, sheet, canvas, step),
+        quick=live,
+        **_glow_parts(stamping, sheet, canvas, live),
     )
     return _jpeg(pixels, LIVE_QUALITY if live else QUALITY)
 
@@ -73,11 +74,14 @@ def _canvas(stamping: Stamping, sheet: Sheet, step: int) -> Canvas:
     return memory.get(("canvas", map_key(stamping, sheet), stamping.impression_sha256, step, medium), make)
 
 
-def _glow_parts(stamping: Stamping, sheet: Sheet, canvas: Canvas, step: int) -> dict[str, Any]:
+def _glow_parts(stamping: Stamping, sheet: Sheet, canvas: Canvas, live: bool) -> dict[str, Any]:
     glows, px_per_mm = sheet.light.glows, region_map(stamping, sheet).px_per_mm
-    tints = ()
-    if any(glow.tint for glow in glows):
-        tints = tuple(glow_tint(relief_of(stamping, sheet), glows, full_size=step == 1))
+    if not glows:
+        return {}
+    relief = live_relief_of if live else relief_of
+    key = ("tints", relief_key(stamping, sheet), glows, live)
+    tints = memory.get(key, lambda: tuple(glow_tint(relief(stamping, sheet), glows, full_size=not live)))
+    step = LIVE_STEP if live else 1
     return {"tints": tints, "bare": reserved_zones(canvas.labels.shape, glows, px_per_mm=px_per_mm / step)}
 
 

@@ -10,6 +10,7 @@ from paleta.media import Swatch
 from paleta.order import OWN_PREFIX, School, school_from_plain
 from paleta.recipe import Sheet, sheet_from_plain, swatch_from_plain
 from server.derived.maps import Stamping
+from server.derived.memory import memory
 from server.ownership import OwnedQuerySet
 
 
@@ -63,7 +64,8 @@ class Piece(models.Model):
 
     def sheet(self) -> Sheet:
         """The recipe sheet as it stands now."""
-        return sheet_from_plain(self.current_sheet)
+        key = ("sheet", self.pk, self.version, self.changed_at)
+        return memory.get(key, lambda: sheet_from_plain(self.current_sheet))
 
     @property
     def stamping(self) -> Stamping:

@@ -177,7 +177,7 @@ class RefusalTest(SimpleTestCase):
             (lambda: Lamp(azimuth_deg=361, elevation_deg=0), "0..360, got 361"),
             (lambda: Lamp(azimuth_deg=0, elevation_deg=-5), "0..90, got -5"),
             (lambda: Lamp(azimuth_deg=0, elevation_deg=0, ambient=1), "0..0.9, got 1"),
-            (lambda: Glow(x_mm=0, y_mm=0, reach_mm=0), "reach above 0"),
+            (lambda: Glow(x_mm=0, y_mm=0, reach_mm=0), "reach_mm must lie in 1..200"),
         ):
             with self.subTest(words=words), self.assertRaisesMessage(LampError, words):
                 make()

@@ -26,7 +26,7 @@ PICTURE = [
     OpenApiParameter("view", str, enum=["line", "ink", "regions", "values", "coloured"], default="coloured"),
     OpenApiParameter("azimuth_deg", float, description="Another lamp than the kept one, while it is dragged."),
     OpenApiParameter("elevation_deg", float),
-    OpenApiParameter("live", bool, description="Every second pixel."),
+    OpenApiParameter("live", bool, description="A smaller picture, while the lamp moves."),
     OpenApiParameter("width_px", int, description="A small picture of this width, for the shelf."),
     OpenApiParameter("version", int, description="Only to name the picture; a picture of a version may be kept."),
 ]

@@ -113,7 +113,7 @@ def fit(
 
 
 def main() -> None:
-    np.savez_compressed(PLACE, **fit(*gather(TRAINED_ON)))
+    np.savez_compressed(PLACE, features=np.array(FEATURES), **fit(*gather(TRAINED_ON)))
     seen, looked, same = gather(TRIED_ON)
     says = judge(seen, looked)
     for bar in (0.0, 1.0, 2.0, 3.0):

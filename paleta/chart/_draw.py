@@ -13,12 +13,11 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
 from paleta.chart._layout import BOX_MM, GREY_MM, MARK_MM, PAGE_MM, Chart, grey_places, mark_places
-from paleta.colour import lab_to_srgb
+from paleta.colour import Lab, lab_to_srgb
 
 DICTIONARY = cv2.aruco.getPredefinedDictionary(cv2.aruco.DICT_4X4_250)
 MARK_CELLS = 6
 """Cells along a mark's side: four of code and a black rim."""
-Lab = tuple[float, float, float]
 
 
 def chart_to_pdf(chart: Chart, *, title: str, paper: str) -> bytes:

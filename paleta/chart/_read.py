@@ -11,14 +11,14 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 from numpy.typing import NDArray
+from scipy.optimize import least_squares
 
 from paleta.chart._draw import DICTIONARY
 from paleta.chart._layout import GREY_MM, MARK_MM, PAGE_MM, Chart, grey_places, mark_places
-from paleta.colour import difference, lab_to_srgb, srgb_to_lab
+from paleta.colour import Lab, difference, lab_to_srgb, linear_to_srgb, srgb_to_lab, srgb_to_linear
 from paleta.errors import ChartError
 from paleta.impression import Impression
 
-Lab = tuple[float, float, float]
 Floats = NDArray[np.float64]
 PX_PER_MM = 6.0
 INNER = 0.55
@@ -28,6 +28,14 @@ SHARPEST_BLUR = 3.0
 FILLED_BY = 1.8
 """A box this near (CIEDE2000) to the paper counts as left empty."""
 PAPER_GRID = (7, 9)
+PAPER_NOISE = 0.01
+"""How far (in the logarithm of light) blank places scatter round the surface. From memory."""
+PALE_GREY = 75.0
+BURNT_OUT = 253
+BURNT_SHARE = 0.3
+LEAST_RANGE = 60.0
+GREY_SPREAD = 3.0
+"""Limits of exposure, in steps of 255 and shares of the sheet. From memory; tested on photos made too light and grey."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,8 +58,9 @@ def read_chart(photo: Impression, chart: Chart, *, paper_lab: Lab) -> list[Readi
     """
     pixels = np.clip(photo.pixels * 255 + 0.5, 0, 255).astype(np.uint8)
     flat = _flatten(pixels, chart)
-    linear = _to_linear(flat.astype(np.float64) / 255)
-    linear = linear / _paper_light(linear) * _to_linear(np.asarray(lab_to_srgb(paper_lab)))
+    _check_exposure(flat)
+    linear = srgb_to_linear(flat.astype(np.float64) / 255)
+    linear = linear / _paper_light(linear) * srgb_to_linear(np.asarray(lab_to_srgb(paper_lab)))
     linear = _toned(linear)
     readings = []
     for box in chart.boxes:
@@ -104,6 +113,21 @@ def _check_sharp(flat: NDArray[np.uint8]) -> None:
         raise ChartError("The photo is blurred. Hold the camera still, tap to focus, and take it again.")
 
 
+def _check_exposure(flat: NDArray[np.uint8]) -> None:
+    """Raise ChartError unless paper and printed greys can be told apart and the picture has colours at all."""
+    greys = [np.median(_patch(flat.astype(np.float64), x, y, *GREY_MM)) for x, y, _ in grey_places()]
+    true = [light for _, _, light in grey_places()]
+    bright = [level for level, light in zip(greys, true, strict=True) if light >= PALE_GREY]
+    # Where the palest greys run into white the film of light is full: nothing pale can be measured any more.
+    if (bright and min(bright) >= BURNT_OUT) or float((flat.min(axis=-1) >= BURNT_OUT).mean()) > BURNT_SHARE:
+        raise ChartError("The photo is overexposed: the pale greys are white in it. Take it again with less light.")
+    if max(greys) - min(greys) < LEAST_RANGE:
+        raise ChartError("The photo is too dark or too flat to read. Take it again in more, and even, light.")
+    spread = flat.max(axis=-1).astype(int) - flat.min(axis=-1)
+    if float(np.percentile(spread, 99.9)) < GREY_SPREAD:
+        raise ChartError("The photo is in shades of grey. Take it again in colour.")
+
+
 def _paper_light(linear: Floats) -> Floats:
     """The light the bare paper shows, smooth over the sheet: a quadratic surface through bright blank places."""
     rows, cols = linear.shape[:2]
@@ -132,14 +156,16 @@ def _surface(places: Floats) -> Floats:
 
 
 def _robust(basis: Floats, target: Floats) -> Floats:
-    """Least squares, three times over with what lies far below (no paper there) left out."""
-    keep = np.ones(len(basis), bool)
-    factors: Floats = np.zeros((basis.shape[1], target.shape[1]))
-    for _ in range(3):
-        factors = np.asarray(np.linalg.lstsq(basis[keep], target[keep], rcond=None)[0], np.float64)
-        rest = (target - basis @ factors).mean(axis=1)
-        keep = rest > -2 * max(float(rest[keep].std()), 0.004)
-    return factors
+    """The surface through most places; those that show no paper lie far off and are hardly heard (SciPy's least squares
+    with Cauchy's loss)."""
+
+    def fit(channel: Floats) -> Floats:
+        start = np.zeros(basis.shape[1])
+        start[0] = float(np.median(channel))
+        found = least_squares(lambda factors: basis @ factors - channel, start, loss="cauchy", f_scale=PAPER_NOISE)
+        return np.asarray(found.x, np.float64)
+
+    return np.stack([fit(channel) for channel in target.T], axis=1)
 
 
 def _toned(linear: Floats) -> Floats:
@@ -147,7 +173,7 @@ def _toned(linear: Floats) -> Floats:
     seen, true = [], []
     for x, y, light in grey_places():
         seen.append(np.median(_patch(linear, x, y, *GREY_MM).reshape(-1, 3), axis=0))
-        true.append(float(_to_linear(np.asarray(lab_to_srgb((light, 0.0, 0.0))))[0]))
+        true.append(float(srgb_to_linear(np.asarray(lab_to_srgb((light, 0.0, 0.0))))[0]))
     curve = np.array(seen)
     result = np.empty_like(linear)
     for channel in range(3):
@@ -166,12 +192,5 @@ def _patch(linear: Floats, x: float, y: float, width: float, height: float) -> F
 
 
 def _lab_of(linear: Floats) -> Lab:
-    low = np.clip(linear, 0, 1)
-    encoded = np.where(low <= 0.0031308, 12.92 * low, 1.055 * low ** (1 / 2.4) - 0.055)
-    lab = srgb_to_lab(encoded)
+    lab = srgb_to_lab(linear_to_srgb(np.clip(linear, 0, 1)))
     return round(float(lab[0]), 1), round(float(lab[1]), 1), round(float(lab[2]), 1)
-
-
-def _to_linear(encoded: Floats) -> Floats:
-    """[IEC61966]"""
-    return np.where(encoded <= 0.04045, encoded / 12.92, ((encoded + 0.055) / 1.055) ** 2.4)

@@ -10,11 +10,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from paleta.colour import difference
+from paleta.colour import Lab, difference
 from paleta.impression import RegionMap
 from paleta.recipe import Sheet
 
-Lab = tuple[float, float, float]
 KEYS = {"light": (68.0, 101.0), "middle": (48.0, 76.0), "night": (0.0, 52.0)}
 """Mean L* of what is coloured, by the key the picture is meant to have."""
 SHALLOW, SHALLOW_BESIDE = 14.0, 0.55

@@ -13,6 +13,8 @@ from skimage.color.colorconv import xyz_from_rgb, xyz_tristimulus_values
 from paleta.errors import ShapeError
 
 Floats = NDArray[np.float64]
+Lab = tuple[float, float, float]
+"""One colour: CIE L*, a*, b* under D65."""
 
 
 def difference(lab_a: ArrayLike, lab_b: ArrayLike) -> Floats:
@@ -49,7 +51,7 @@ def lab_to_srgb(lab: ArrayLike) -> Floats:
     ratios = np.stack([y + triples[..., 1] / 500, y, y - triples[..., 2] / 200], axis=-1)
     xyz = WHITE * np.where(ratios > 6 / 29, ratios**3, 3 * (6 / 29) ** 2 * (ratios - 4 / 29))
     linear = xyz @ XYZ_TO_LINEAR.T
-    return encode(np.clip(linear, 0.0, 1.0)).reshape(triples.shape)
+    return linear_to_srgb(np.clip(linear, 0.0, 1.0)).reshape(triples.shape)
 
 
 def srgb_to_lab(srgb: ArrayLike) -> Floats:
@@ -60,10 +62,16 @@ def srgb_to_lab(srgb: ArrayLike) -> Floats:
     ).reshape(triples.shape)
 
 
-def encode(linear: ArrayLike) -> Floats:
+def linear_to_srgb(linear: ArrayLike) -> Floats:
     """Linear light 0..1 to the sRGB signal. [IEC61966]"""
     values = np.asarray(linear, dtype=np.float64)
     return np.where(values <= 0.0031308, 12.92 * values, 1.055 * np.power(np.maximum(values, 1e-9), 1 / 2.4) - 0.055)
+
+
+def srgb_to_linear(signal: ArrayLike) -> Floats:
+    """The sRGB signal 0..1 to linear light. [IEC61966]"""
+    values = np.asarray(signal, dtype=np.float64)
+    return np.where(values <= 0.04045, values / 12.92, ((values + 0.055) / 1.055) ** 2.4)
 
 
 def lab_to_hex(lab: ArrayLike) -> str:
@@ -79,7 +87,7 @@ def _hex_of(light: float, a: float, b: float) -> str:
     return f"#{red:02x}{green:02x}{blue:02x}"
 
 
-def hex_to_lab(code: str) -> tuple[float, float, float]:
+def hex_to_lab(code: str) -> Lab:
     """#rrggbb to L*a*b*, rounded to two decimals.
 
     Raises

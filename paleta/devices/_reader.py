@@ -6,8 +6,8 @@ from typing import Protocol
 
 import numpy as np
 
+from paleta.colour import Lab
 from paleta.errors import ReaderNotReady
-from paleta.media._swatch import Lab
 
 READS_AVERAGED = 3
 NOISE = (0.35, 0.3, 0.3)

@@ -15,7 +15,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.impression._necks import Necks, banks_of, evidence, line_width, pick
+from paleta.impression._necks import FEATURES, Necks, banks_of, evidence, line_width, pick
 
 VIEW = 15
 """Samples along each side of a view."""
@@ -80,4 +80,6 @@ def inputs(seen: Floats, looked: Floats) -> Floats:
 def _network() -> dict[str, Floats]:
     data = (files("paleta.impression") / "_judge.npz").read_bytes()
     with np.load(io.BytesIO(data)) as kept:
-        return {name: kept[name].astype(np.float32) for name in kept.files}
+        if tuple(kept["features"].tolist()) != FEATURES:
+            raise AssertionError("The network was fitted on other features. Run tools/fit_necks.py again.")
+        return {name: kept[name].astype(np.float32) for name in kept.files if name != "features"}

@@ -7,6 +7,8 @@ from collections.abc import Sequence
 import cv2
 import numpy as np
 from numpy.typing import NDArray
+from scipy import sparse
+from scipy.sparse.csgraph import connected_components
 
 from paleta.errors import NoRegions
 from paleta.impression._impression import Impression
@@ -173,18 +175,13 @@ def _merge_waists(
     seams = _closed_seams(_drop_small(labels, SPLINTER_MM2 * px_per_mm**2), ink)
     necks = find_necks(seams, distance)
     whole = one_cell(necks, seams, distance, ink, px_per_mm=px_per_mm, gap_mm=gap_mm)
-    parent = np.arange(count)
-
-    def root(label: int) -> int:
-        while parent[label] != label:
-            parent[label] = parent[parent[label]]
-            label = int(parent[label])
-        return label
-
-    for k in np.flatnonzero(whole > SURE).tolist():
-        first, second = root(int(necks.pairs[k, 0])), root(int(necks.pairs[k, 1]))
-        parent[second] = first
-    table = np.array([root(label) for label in range(count)], np.int32)
+    pairs = necks.pairs[whole > SURE]
+    links = sparse.coo_matrix((np.ones(len(pairs)), (pairs[:, 0], pairs[:, 1])), shape=(count, count))
+    _, group = connected_components(links, directed=False)
+    # Cells that are one take the lowest label among them.
+    lowest = np.full(count, count)
+    np.minimum.at(lowest, group, np.arange(count))
+    table = lowest[group].astype(np.int32)
     return np.where(seams > 0, table[seams], labels).astype(np.int32)
 
 

@@ -33,7 +33,7 @@ MEASURES = (
 )  # fmt: skip
 LARGEST_SIDE_PX = 2600
 UNMEASURED_PX = 1200
-CURVE_STEP_PX = 1.5
+CURVE_STEP_PX = 3.0
 MOST_STEPS = 400
 SUBPIXEL_BITS = 4
 FINER = 2
@@ -222,31 +222,50 @@ def _thickness(width_px: float) -> int:
 
 
 def _flatten(path: Path, scale: float, origin: tuple[float, float]) -> NDArray[np.int32]:
-    parts: list[NDArray[np.float64]] = []
+    parts: list[NDArray[np.complex128]] = []
+    run: list[list[complex]] = []
     for segment in path:
-        curves = segment.as_cubic_curves() if isinstance(segment, Arc) else [segment]
-        parts += [points for points in (_points(curve, scale) for curve in curves) if points is not None]
+        for curve in segment.as_cubic_curves() if isinstance(segment, Arc) else [segment]:
+            corners = _corners(curve)
+            if len(corners) == 4:
+                run.append(corners)
+                continue
+            parts += [_along(run, scale), np.array(corners[-1:], complex)]
+            run = []
+    parts.append(_along(run, scale))
+    places = np.concatenate(parts)
     # SVG counts from the corner of the first pixel, OpenCV from its middle.
-    placed = (np.concatenate([*parts, np.zeros((0, 2))]) - origin) * scale - 0.5
+    placed = (np.stack([places.real, places.imag], axis=1) - origin) * scale - 0.5
     return np.round(np.clip(placed, -20_000, 20_000) * 2**SUBPIXEL_BITS).astype(np.int32)
 
 
-def _points(segment: PathSegment, scale: float) -> NDArray[np.float64] | None:
-    """N x 2: places along a segment after its start, close enough together to look like the curve (Bernstein's form of
-    Bézier curves); None where a segment leads nowhere."""
-    names = ("start", "control", "control1", "control2", "end")
-    corners = [corner for corner in (getattr(segment, name, None) for name in names) if corner is not None]
+def _corners(segment: PathSegment) -> list[complex]:
+    """The control polygon of a curve, as a cubic one's four corners; of a straight segment only its end."""
     if segment.end is None:
-        return None
-    if segment.start is None or len(corners) < 3:
-        return np.array([(segment.end.x, segment.end.y)])
-    places = np.array([(corner.x, corner.y) for corner in corners])
+        return []
+    start, end = segment.start, complex(segment.end.x, segment.end.y)
+    first, second = getattr(segment, "control1", None), getattr(segment, "control2", None)
+    single = getattr(segment, "control", None)
+    if start is None or (first is None and single is None):
+        return [end]
+    begin = complex(start.x, start.y)
+    if single is not None:
+        # A quadratic curve is the cubic one whose controls lie two thirds of the way to its own.
+        pull = complex(single.x, single.y)
+        return [begin, begin + (pull - begin) * 2 / 3, end + (pull - end) * 2 / 3, end]
+    return [begin, *(complex(pull.x, pull.y) for pull in (first, second) if pull is not None), end]
+
+
+def _along(run: list[list[complex]], scale: float) -> NDArray[np.complex128]:
+    """Places along cubic curves that follow each other, close enough together to look like them (Bernstein's form)."""
+    if not run:
+        return np.zeros(0, complex)
+    corners = np.array(run)
     # A control polygon is never shorter than its curve, so that nothing has to be measured along the way.
-    longest = float(np.hypot(*np.diff(places, axis=0).T).sum()) * scale
-    t = np.linspace(0, 1, int(np.clip(longest / CURVE_STEP_PX, 4, MOST_STEPS)) + 1)[1:, None]
-    degree = len(places) - 1
-    weights = [comb(degree, k) * t**k * (1 - t) ** (degree - k) for k in range(degree + 1)]
-    return np.concatenate(weights, axis=1) @ places
+    longest = float(np.abs(np.diff(corners, axis=1)).sum(axis=1).max()) * scale
+    t = np.linspace(0, 1, int(np.clip(longest / CURVE_STEP_PX, 4, MOST_STEPS)) + 1)[1:]
+    weights = np.stack([comb(3, k) * t**k * (1 - t) ** (3 - k) for k in range(4)])
+    return np.asarray(corners @ weights, np.complex128).ravel()
 
 
 def _colour(paint: Color | None) -> tuple[int, int, int] | None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from graphlib import TopologicalSorter
 
 import cv2
 import numpy as np
@@ -124,20 +125,10 @@ def settle_depths(
         else:
             behind[front.nearer].add(front.farther)
     depths: dict[int, int] = {}
-
-    def depth(label: int) -> int:
-        stack = [label]
-        while stack:
-            top = stack[-1]
-            waiting = [other for other in behind[top] if other not in depths]
-            if waiting:
-                stack.extend(waiting)
-            else:
-                depths[top] = min(LONGEST_PATH, max((depths[other] + 1 for other in behind[top]), default=0))
-                stack.pop()
-        return depths[label]
-
-    return {label: depth(label) for label in labels}, dropped
+    # What stands behind comes first, so that it is known by the time it is asked for.
+    for label in TopologicalSorter(behind).static_order():
+        depths[label] = min(LONGEST_PATH, max((depths[other] + 1 for other in behind[label]), default=0))
+    return {label: depths[label] for label in behind}, dropped
 
 
 def put_before(depths: Mapping[int, int], nearer: int, farther: int, decided: Iterable[Front] = ()) -> dict[int, int]:

@@ -12,8 +12,7 @@ from importlib.resources import files
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from paleta.colour import lab_to_srgb, srgb_to_lab
-from paleta.colour._convert import encode
+from paleta.colour import lab_to_srgb, linear_to_srgb, srgb_to_lab, srgb_to_linear
 
 Floats = NDArray[np.float64]
 DARKEST = 0.003
@@ -31,12 +30,10 @@ _BASES, _TO_LINEAR = _load()
 
 def lab_to_reflectance(lab: ArrayLike) -> Floats:
     """L*a*b* (..., 3) to reflectance (..., bands) within DARKEST..1."""
-    signal = lab_to_srgb(lab)
-    linear = np.where(signal <= 0.04045, signal / 12.92, ((signal + 0.055) / 1.055) ** 2.4)
-    return np.clip(linear @ _BASES.T, DARKEST, 1.0)
+    return np.clip(srgb_to_linear(lab_to_srgb(lab)) @ _BASES.T, DARKEST, 1.0)
 
 
 def reflectance_to_lab(reflectance: ArrayLike) -> Floats:
     """Reflectance (..., bands) to L*a*b* (..., 3) under D65."""
     linear = np.clip(np.asarray(reflectance, dtype=np.float64) @ _TO_LINEAR, 0.0, 1.0)
-    return srgb_to_lab(encode(linear))
+    return srgb_to_lab(linear_to_srgb(linear))

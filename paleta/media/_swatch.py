@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from paleta.colour import Lab
 from paleta.errors import SwatchError
 from paleta.fields import unwanted_in
 from paleta.media._weight import pounds_of
 
-Lab = tuple[float, float, float]
 LONGEST_CODE = 40
 MEDIA = {
     "marker": "Alcohol marker",

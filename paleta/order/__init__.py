@@ -2,10 +2,9 @@
 
 from paleta.order._check import Violation, check_plan
 from paleta.order._copies import MOST_COPIES, Batch, BatchLine, batch
-from paleta.order._masks import Handling, Mask
 from paleta.order._own_pace import Timed, own_pace
 from paleta.order._pace import PACES, Pace
-from paleta.order._plan import Pass, Plan
+from paleta.order._plan import Handling, Pass, Plan
 from paleta.order._schedule import make_plan, plan_region_by_region
 from paleta.order._schools import (
     DEFAULT_SCHOOL,
@@ -26,7 +25,7 @@ from paleta.order._schools import (
     school_to_plain,
 )
 from paleta.order._touches import TOUCHES, Touch, TouchStep, plan_touches
-from paleta.order._work import Job, Work, expand
+from paleta.order._work import Job, Mask, Work, expand
 
 __all__ = [
     "DEFAULT_SCHOOL",

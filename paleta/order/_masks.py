@@ -7,48 +7,19 @@ the line, which is done before colouring begins; here it is only laid and lifted
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from itertools import pairwise
-from typing import TYPE_CHECKING
 
 from paleta.errors import PlanImpossible
-
-if TYPE_CHECKING:
-    from paleta.order._pace import Pace
-    from paleta.order._plan import Pass, Plan
-    from paleta.order._work import Work
+from paleta.order._pace import Pace
+from paleta.order._plan import Handling, Pass, Plan
+from paleta.order._work import Mask, Work
 
 LAY_S, LIFT_S = 45.0, 30.0
 HOW = {
     "lay": ("Lay the mask", "over the figure, pressed down along its line; the paper beneath must be dry"),
     "lift": ("Lift the mask", "slowly, away from the figure, once the colour round it is dry"),
 }
-
-
-@dataclass(frozen=True, slots=True)
-class Mask:
-    """Covers the regions `over` for as long as the regions `during` are worked on."""
-
-    over: frozenset[int]
-    during: frozenset[int]
-
-    def __post_init__(self) -> None:
-        if self.over & self.during:
-            raise PlanImpossible("A region cannot lie under the mask and be coloured over it.")
-
-
-@dataclass(frozen=True, slots=True)
-class Handling:
-    """A mask being laid or lifted: `kind` is "lay" or "lift"; it comes before the pass numbered `before_pass`."""
-
-    kind: str
-    mask: int
-    name: str
-    how: str
-    before_pass: int
-    start_s: float
-    end_s: float
-    wait_s: float
 
 
 def handling_s(work: Work) -> float:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from paleta.order._masks import Handling
 from paleta.order._pace import Pace
 from paleta.order._schools import School
 from paleta.order._work import Stroke
@@ -24,6 +23,20 @@ class Pass(Stroke):
     wait_s: float
     wait_for: str
     change: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Handling:
+    """A mask being laid or lifted: `kind` is "lay" or "lift"; it comes before the pass numbered `before_pass`."""
+
+    kind: str
+    mask: int
+    name: str
+    how: str
+    before_pass: int
+    start_s: float
+    end_s: float
+    wait_s: float
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,7 +7,6 @@ from dataclasses import dataclass, field
 
 from paleta.errors import PlanImpossible
 from paleta.light import SHARES, ZONE_NAMES
-from paleta.order._masks import Mask
 from paleta.order._schools import Join, School, Step
 
 LEAST_SHARE = 0.004
@@ -31,6 +30,18 @@ class Job:
     shares: tuple[float, ...] = ()
     reserved: float = 0.0
     rank: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class Mask:
+    """Covers the regions `over` for as long as the regions `during` are worked on."""
+
+    over: frozenset[int]
+    during: frozenset[int]
+
+    def __post_init__(self) -> None:
+        if self.over & self.during:
+            raise PlanImpossible("A region cannot lie under the mask and be coloured over it.")
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,9 +12,9 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
+from paleta.colour import Lab
 from paleta.errors import WishError
-from paleta.media import Swatch
-from paleta.media._swatch import Lab, check_lab
+from paleta.media import Swatch, check_lab
 from paleta.palette._ramp import SMALL_STEP, WIDE_STEP, Ramp, judge
 
 Floats = NDArray[np.float64]

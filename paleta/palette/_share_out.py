@@ -7,8 +7,8 @@ from collections.abc import Mapping, Sequence
 import numpy as np
 from numpy.typing import NDArray
 
+from paleta.colour import Lab
 from paleta.errors import WishError
-from paleta.media._swatch import Lab
 
 SHARES = {
     1: (1.0,),

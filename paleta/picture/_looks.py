@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from functools import lru_cache
 
+from paleta.colour import Lab
 from paleta.media import Layer, Paper, Swatch, appearance_of_layers
 from paleta.order import Job, School, expand
 from paleta.recipe import Sheet, zoning_of
 
-Lab = tuple[float, float, float]
 MELTED_COAT = 0.35
 """A second time over in the same wet blend adds this part of a coat: the dye already there is moved about, not doubled.
 From memory, common practice."""

@@ -10,13 +10,12 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.colour import lab_to_srgb
+from paleta.colour import Lab, lab_to_srgb
 from paleta.errors import PaletaError
 from paleta.impression import Impression, RegionMap
 from paleta.light import LEVELS
 from paleta.picture._texture import NEUTRAL, texture
 
-Lab = tuple[float, float, float]
 VIEWS = ("line", "ink", "regions", "values", "coloured")
 SOFT_LEVELS = {"marker": 0.35, "watercolour": 0.5, "pencil": 0.45, "soluble": 0.45, "inkpad": 0.9}
 """Part of the way to the next zone over which two shades melt, by medium. From memory, common practice."""

@@ -14,7 +14,7 @@ from PIL import Image
 from rest_framework.exceptions import NotFound, ValidationError
 
 from paleta.chart import Chart, Reading, chart_picture, chart_to_pdf, lay_out_chart
-from paleta.colour import difference
+from paleta.colour import Lab, difference
 from paleta.devices import SimulatedReader, averaged, photograph
 from paleta.media import PAPERS, Paper, Swatch, appearance
 from server.derived import chores, worker
@@ -23,7 +23,6 @@ from server.drawers.services import changing, swatch_with
 from server.ownership import require_owner
 from server.problems import Refused
 
-Lab = tuple[float, float, float]
 PHOTO_LIMIT_S = 30.0
 SECOND_FIELD = {
     "marker": "two_coats",

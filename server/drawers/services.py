@@ -14,8 +14,8 @@ from rest_framework.exceptions import NotFound, ValidationError
 
 from paleta.colour import difference
 from paleta.media import Row, Swatch, read_table, write_csv, write_gpl
+from paleta.starter import DRAWERS
 from server.drawers.models import Drawer, SwatchRecord
-from server.drawers.starter import DRAWERS
 from server.ownership import require_owner
 from server.problems import ChangedElsewhere
 

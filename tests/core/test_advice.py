@@ -15,7 +15,7 @@ from paleta.media import Swatch
 from paleta.palette import counterparts, find_ramps, missing_pen, palette_of_photo, scheme, substitutes
 from paleta.palette._search import PREFERRED_STEP, _misfit, _price, _uneven, _unlike, _wanted
 from paleta.recipe import RegionSetting
-from server.drawers.starter import markers, pencils
+from paleta.starter import markers, pencils
 from tests.builders import grey_pens, make_sheet, region_map
 
 

@@ -15,7 +15,7 @@ from paleta.devices import SimulatedReader, averaged, photograph
 from paleta.errors import ChartError, ReaderNotReady
 from paleta.impression import read
 from paleta.media import PAPERS, appearance
-from server.drawers.starter import markers, pencils
+from paleta.starter import markers, pencils
 from tests.builders import line_drawing
 
 PAPER = PAPERS["smooth-white"]
@@ -65,6 +65,27 @@ class ChartTest(SimpleTestCase):
         ):
             with self.subTest(words=words), self.assertRaisesMessage(ChartError, words):
                 read_chart(read(photo, dpi=200), chart, paper_lab=PAPER.lab)
+
+    def exposed(self, gain: float) -> bytes:
+        """The same photo with so many times the light, as a sensor that is full cuts it off."""
+        photo = np.asarray(Image.open(io.BytesIO(photograph(self.sheet, seed=1)[0])).convert("RGB"), float) / 255
+        return self.as_png((np.clip(photo**2.2 * gain, 0, 1) ** (1 / 2.2) * 255).astype(np.uint8))
+
+    def test_an_overexposed_photo_is_refused_and_a_light_one_is_read(self):
+        for gain in (1.35, 1.8, 3.0):
+            with self.subTest(gain=gain), self.assertRaisesMessage(ChartError, "overexposed"):
+                read_chart(read(self.exposed(gain), dpi=200), self.chart, paper_lab=PAPER.lab)
+        found = read_chart(read(self.exposed(0.9), dpi=200), self.chart, paper_lab=PAPER.lab)
+        off = [float(difference(one.lab, self.true[one.code, one.which])) for one in found if one.lab]
+        self.assertLess(np.median(off), 2)
+
+    def test_a_grey_and_a_nearly_black_photo_are_refused(self):
+        photo = Image.open(io.BytesIO(photograph(self.sheet, seed=1)[0]))
+        grey = self.as_png(np.repeat(np.asarray(photo.convert("L"))[..., None], 3, axis=2))
+        with self.assertRaisesMessage(ChartError, "shades of grey"):
+            read_chart(read(grey, dpi=200), self.chart, paper_lab=PAPER.lab)
+        with self.assertRaisesMessage(ChartError, "too dark"):
+            read_chart(read(self.exposed(0.02), dpi=200), self.chart, paper_lab=PAPER.lab)
 
     def test_too_many_and_too_few_swatches_are_refused(self):
         with self.assertRaisesMessage(ChartError, "at least one"):

@@ -76,11 +76,11 @@ class HostileDrawingTest(SimpleTestCase):
 
 class OrdinaryDrawingTest(SimpleTestCase):
     def test_a_traced_drawing_of_many_curves_is_drawn(self):
-        """About what tracing a detailed stamp gives: 900 closed curves of 16 segments."""
+        """About what tracing a detailed stamp gives: 400 closed curves of 16 segments."""
         chance = np.random.default_rng(5)
         paths = []
-        for place in range(900):
-            x, y = place % 30 * 1.6 + 1, place // 30 * 1.6 + 1
+        for place in range(400):
+            x, y = place % 20 * 2.4 + 1, place // 20 * 2.4 + 1
             points = " ".join(f"{one:.2f}" for one in chance.uniform(-0.5, 0.5, 96))
             paths.append(f'<path d="M{x} {y} c {points} z"/>')
         drawing = read(svg("".join(paths)))

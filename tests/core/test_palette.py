@@ -14,7 +14,7 @@ from paleta.errors import WishError
 from paleta.media import Swatch
 from paleta.palette import find_ramps, judge
 from paleta.palette._search import _price
-from server.drawers.starter import markers, pencils, watercolours
+from paleta.starter import markers, pencils, watercolours
 from tests.builders import grey_pens
 
 GREEN = (58.0, -35.0, 25.0)

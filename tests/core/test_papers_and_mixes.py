@@ -10,7 +10,7 @@ from paleta.errors import SwatchError
 from paleta.media import PAPERS, Swatch, appearance, blended, grams_per_m2, pounds_of, tip_to_tip
 from paleta.media._spectrum import lab_to_reflectance
 from paleta.palette import in_betweens
-from server.drawers.starter import ink_pads, markers, soluble_pens
+from paleta.starter import ink_pads, markers, soluble_pens
 
 WHITE = PAPERS["smooth-white"]
 

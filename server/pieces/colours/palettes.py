@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from django.contrib.auth.models import AbstractBaseUser
 from rest_framework.exceptions import ValidationError
 
-from paleta.colour import difference, hex_to_lab, lab_to_hex
+from paleta.colour import Lab, difference, hex_to_lab, lab_to_hex
 from paleta.palette import Ramp, find_ramps, share_out
 from paleta.recipe import Sheet
 from server.derived import chores, worker
@@ -17,7 +17,6 @@ from server.pieces.colours.ramps import drawer_of, with_best_ramps
 from server.pieces.models import Piece
 from server.pieces.steps import keep_step
 
-Lab = tuple[float, float, float]
 SAME_COLOUR = 4.0
 PHOTO_LIMIT_S = 30.0
 

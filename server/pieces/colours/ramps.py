@@ -9,6 +9,7 @@ from django.contrib.auth.models import AbstractBaseUser
 from rest_framework.exceptions import ValidationError
 
 from paleta import palette
+from paleta.colour import Lab
 from paleta.errors import RecipeError
 from paleta.media import MEDIA, Swatch
 from paleta.palette import Missing, Ramp, find_ramps, judge
@@ -19,7 +20,6 @@ from server.pieces.models import Piece
 from server.pieces.regions.services import settings_of, words_for
 from server.pieces.steps import keep_step
 
-Lab = tuple[float, float, float]
 SUBSTITUTES_SHOWN = 6
 
 

@@ -5,7 +5,7 @@ Names are a colour word and a running number of the project's own.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 
 import numpy as np
 
@@ -85,7 +85,7 @@ INKPADS = {
 }
 
 
-def _make(families: dict[str, tuple[int, int, tuple[int, ...]]], medium: str, paper: str, seed: int) -> list[Swatch]:
+def _make(families: Mapping[str, tuple[int, int, tuple[int, ...]]], medium: str, paper: str, seed: int) -> list[Swatch]:
     chance = np.random.default_rng(seed)
     swatches, number = [], 10
     for family, (hue, fullest, lights) in families.items():

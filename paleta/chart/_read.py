@@ -35,7 +35,7 @@ BURNT_OUT = 253
 BURNT_SHARE = 0.3
 LEAST_RANGE = 60.0
 GREY_SPREAD = 3.0
-"""Limits of exposure, in steps of 255 and shares of the sheet. From memory; tested on photos made too light and grey."""
+"""Limits of exposure, in steps of 255 and shares of the sheet. From memory; tested on photos made so."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,7 +115,9 @@ def _check_sharp(flat: NDArray[np.uint8]) -> None:
 
 def _check_exposure(flat: NDArray[np.uint8]) -> None:
     """Raise ChartError unless paper and printed greys can be told apart and the picture has colours at all."""
-    greys = [np.median(_patch(flat.astype(np.float64), x, y, *GREY_MM)) for x, y, _ in grey_places()]
+    # A channel that is full says no more, be the others as they may.
+    patches = [_patch(flat.astype(np.float64), x, y, *GREY_MM).reshape(-1, 3) for x, y, _ in grey_places()]
+    greys = [float(np.median(patch, axis=0).max()) for patch in patches]
     true = [light for _, _, light in grey_places()]
     bright = [level for level, light in zip(greys, true, strict=True) if light >= PALE_GREY]
     # Where the palest greys run into white the film of light is full: nothing pale can be measured any more.

@@ -15,9 +15,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from paleta.colour import Lab
 from paleta.errors import SwatchError
 from paleta.media._spectrum import DARKEST, lab_to_reflectance, reflectance_to_lab
-from paleta.media._swatch import Lab, Paper, Swatch
+from paleta.media._swatch import Paper, Swatch
 
 Floats = NDArray[np.float64]
 YULE_NIELSEN_N = 2.0

@@ -8,10 +8,10 @@ import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
-from paleta.colour import hex_to_lab, lab_to_hex, srgb_to_lab
+from paleta.colour import Lab, hex_to_lab, lab_to_hex, srgb_to_lab
 from paleta.errors import PaletaError, TableError
 from paleta.fields import unwanted_in
-from paleta.media._swatch import LONGEST_CODE, Lab, check_lab, code_fault
+from paleta.media._swatch import LONGEST_CODE, check_lab, code_fault
 
 MOST_ROWS = 20_000
 ENCODINGS = ("utf-8-sig", "cp1252")

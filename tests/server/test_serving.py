@@ -1,0 +1,105 @@
+"""The real server, as `./run` starts it: slow, silent and large requests hold up nobody."""
+
+from __future__ import annotations
+
+import contextlib
+import http.client
+import json
+import os
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+from pathlib import Path
+
+from django.test import SimpleTestCase
+
+ROOT = Path(__file__).parents[2]
+HALF_SENT = b"POST /api/v1/session/ HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 500\r\n\r\n{"
+PATIENCE_S = 30.0
+
+
+def free_port() -> int:
+    with socket.socket() as one:
+        one.bind(("127.0.0.1", 0))
+        return one.getsockname()[1]
+
+
+class ServingTest(SimpleTestCase):
+    """One server for all, on an empty database of its own."""
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        cls.stack = contextlib.ExitStack()
+        cls.folder = cls.stack.enter_context(tempfile.TemporaryDirectory())
+        cls.port = free_port()
+        env = {**os.environ, "PALETA_VAR": cls.folder, "PALETA_DEMO": "0", "DJANGO_SETTINGS_MODULE": "server.settings"}
+        subprocess.run([sys.executable, "manage.py", "prepare"], cwd=ROOT, env=env, check=True, capture_output=True)
+        command = [sys.executable, "-m", "server.serve", "--port", str(cls.port)]
+        cls.server = subprocess.Popen(command, cwd=ROOT, env=env, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+        cls.stack.callback(cls.server.wait)
+        cls.stack.callback(cls.server.terminate)
+        cls.wait_until_it_answers()
+
+    @classmethod
+    def tearDownClass(cls) -> None:
+        cls.stack.close()
+        super().tearDownClass()
+
+    @classmethod
+    def wait_until_it_answers(cls) -> None:
+        until = time.monotonic() + PATIENCE_S
+        while time.monotonic() < until:
+            with contextlib.suppress(OSError):
+                cls.ask("GET", "/api/v1/session/")
+                return
+            time.sleep(0.2)
+        raise AssertionError("The server did not come up.")
+
+    @classmethod
+    def ask(cls, method: str, path: str, headers: dict[str, str] | None = None) -> tuple[int, str, bytes]:
+        connection = http.client.HTTPConnection("127.0.0.1", cls.port, timeout=PATIENCE_S)
+        try:
+            connection.request(method, path, headers=headers or {})
+            response = connection.getresponse()
+            return response.status, response.headers.get("Content-Type", ""), response.read()
+        finally:
+            connection.close()
+
+    def test_fifty_silent_and_fifty_half_sent_requests_hold_up_nobody(self):
+        with contextlib.ExitStack() as open_ones:
+            for number in range(100):
+                one = open_ones.enter_context(socket.create_connection(("127.0.0.1", self.port), timeout=PATIENCE_S))
+                if number % 2:
+                    one.sendall(HALF_SENT)
+            for _ in range(5):
+                begun = time.monotonic()
+                self.assertEqual(self.ask("GET", "/api/v1/session/")[0], 200)
+                self.assertLess(time.monotonic() - begun, PATIENCE_S / 3)
+
+    def test_a_body_that_is_too_large_is_refused_by_what_it_says_of_itself(self):
+        """Nothing of it is sent: an answer comes all the same."""
+        with socket.create_connection(("127.0.0.1", self.port), timeout=PATIENCE_S) as one:
+            one.sendall(b"POST /api/v1/pieces/ HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 600000000\r\n\r\n")
+            self.assertTrue(one.recv(100).startswith(b"HTTP/1.1 413"))
+
+    def test_a_long_address_and_a_wrong_host_are_problem_documents(self):
+        for path, headers, status in (
+            (f"/api/v1/{'a' * 6000}", {}, 414),
+            ("/api/v1/session/", {"Host": "elsewhere.example"}, 400),
+        ):
+            found, kind, body = self.ask("GET", path, headers)
+            with self.subTest(status=status):
+                self.assertEqual((found, kind), (status, "application/problem+json"))
+                self.assertTrue(json.loads(body)["detail"])
+
+    def test_the_database_and_all_else_is_for_its_owner_alone(self):
+        checked = 0
+        for place in Path(self.folder).rglob("*"):
+            # SQLite's own helpers come and go while the server works.
+            with self.subTest(place=place.name), contextlib.suppress(FileNotFoundError):
+                self.assertEqual(place.stat().st_mode & 0o077, 0)
+                checked += 1
+        self.assertGreater(checked, 0)

@@ -77,6 +77,10 @@ class DepthCycle(PaletaError, ValueError):
             "One of them must give way."
         )
 
+    def __reduce__(self) -> tuple[type, tuple[list[int]]]:
+        """An error comes back from another process as it was."""
+        return type(self), (list(self.labels),)
+
 
 class ZoningError(PaletaError, ValueError):
     """The zones of a region are not 1 to 5 shares that make a whole."""

@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from django.contrib.auth.models import AbstractBaseUser
-from django.db.models import Model
+from django.db.models import ForeignKey, JSONField, Model
 
 Line = dict[str, Any]
 
@@ -48,6 +48,17 @@ class Section:
     dump: Callable[[AbstractBaseUser], Iterator[Line]]
     restore: Callable[[Restoring, Line], tuple[Model, bool]]
     after: tuple[str, ...] = ()
+
+
+def check(row: Model) -> None:
+    """Raise ValidationError if a row could not have been made by hand.
+
+    What is inside of JSON is the section's own to check; to Django an empty list, or none where none may be, is a
+    field that a form left out.
+    """
+    fields = row._meta.concrete_fields
+    own = {one.name for one in fields if isinstance(one, ForeignKey | JSONField)}
+    row.full_clean(exclude=own | {one.name for one in fields if one.null and getattr(row, one.name) is None})
 
 
 def in_order(sections: Iterable[Section]) -> list[Section]:

@@ -73,24 +73,26 @@ def named(code: str, owner_id: int) -> Job:
 
 def take_part(job: Job, at: int, data: bytes) -> None:
     """The next part of the file. A part that came already, since its answer was lost, is taken as it is."""
-    if job.state != "receiving":
-        raise Refused("This restore has its file already.", "restore_under_way")
-    if at + len(data) <= job.received_bytes:
-        return
-    if at != job.received_bytes:
-        raise Refused("A part of the file is missing. Send it again from the start.", "part_missing")
-    if at + len(data) > MOST_BYTES:
-        raise TooLarge("The backup is larger than any that Paleta takes.")
-    with job.path.open("ab") as file:
-        file.write(data)
-    job.received_bytes += len(data)
+    with _guard:
+        if job.state != "receiving":
+            raise Refused("This restore has its file already.", "restore_under_way")
+        if at + len(data) <= job.received_bytes:
+            return
+        if at != job.received_bytes:
+            raise Refused("A part of the file is missing. Send it again from the start.", "part_missing")
+        if at + len(data) > MOST_BYTES:
+            raise TooLarge("The backup is larger than any that Paleta takes.")
+        with job.path.open("ab") as file:
+            file.write(data)
+        job.received_bytes += len(data)
 
 
 def start(job: Job) -> None:
     """The file is whole: restore it, while nobody has to wait."""
-    if job.state != "receiving":
-        raise Refused("This restore has begun already.", "restore_under_way")
-    job.state = "working"
+    with _guard:
+        if job.state != "receiving":
+            raise Refused("This restore has begun already.", "restore_under_way")
+        job.state = "working"
     later.do(_work, job)
 
 

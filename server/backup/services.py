@@ -23,7 +23,8 @@ from server.pieces.quota import require_room
 from server.problems import Refused
 from server.sections import Restoring, Section, in_order
 
-CHECKED_AT_ONCE = 20
+CHECKED_AT_ONCE, CHECKED_BYTES = 20, 16_000_000
+"""Pictures looked at in one process: so many, or so much, whichever comes first."""
 CHECK_LIMIT_S = 120.0
 Progress = Callable[[str, int, int], None]
 """Told what is being done, and how much of how much."""
@@ -80,18 +81,19 @@ def _check_pieces(archive: Archive, progress: Progress) -> None:
     """Pictures and maps are what their sheets speak of; they are looked at in a process of their own."""
     total, waiting, done = archive.count("pieces"), [], 0
     for line in archive.lines("pieces"):
-        map_name = line["sheet"]["regions"]["map_sha256"] or line["regions_sha256"]
+        picture = archive.file(line["impression_sha256"])
+        packed_map = archive.file(line["sheet"]["regions"]["map_sha256"] or line["regions_sha256"])
         waiting.append(
             (
-                archive.file(line["impression_sha256"]),
-                archive.file(map_name),
+                picture,
+                packed_map,
                 (int(line["height_px"]), int(line["width_px"])),
                 float(line["dpi"]),
                 line["sheet"]["regions"]["edits"],
                 [int(one["label"]) for one in line["sheet"]["regions"]["settings"]],
             )
         )
-        if len(waiting) == CHECKED_AT_ONCE:
+        if len(waiting) == CHECKED_AT_ONCE or sum(len(one[0]) + len(one[1]) for one in waiting) > CHECKED_BYTES:
             done = _checked(waiting, done, total, progress)
     _checked(waiting, done, total, progress)
 

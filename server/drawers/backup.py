@@ -13,7 +13,7 @@ from paleta.media import code_fault
 from server.drawers.models import ChartRecord, Drawer, SwatchRecord
 from server.drawers.serializers import SwatchFormSerializer
 from server.problems import Refused
-from server.sections import Line, Restoring, Section
+from server.sections import Line, Restoring, Section, check
 
 SWATCH_FIELDS = (
     "code", "name", "family", "maker", "paper", "measured", "two_coats", "diluted", "light_pressure", "firm_pressure",
@@ -53,7 +53,7 @@ def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
         if (drawer.name, drawer.medium, [_plain(one) for one in drawer.swatches.order_by("pk")], charts) == content:
             return drawer, False
     drawer = Drawer(owner=restoring.owner, name=line["name"], medium=line["medium"])
-    drawer.full_clean(exclude=["owner"])
+    check(drawer)
     drawer.save()
     SwatchRecord.objects.bulk_create(
         SwatchRecord(
@@ -66,8 +66,10 @@ def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
         for one in swatches
     )
     for chart in line["charts"]:
+        if not all(isinstance(code, str) for code in chart["codes"]) or not chart["codes"]:
+            raise Refused("A chart in the backup is not a possible one.", "backup_unreadable")
         record = ChartRecord(drawer=drawer, **{name: chart[name] for name in ("number", "codes", "paper")})
-        record.full_clean(exclude=["drawer"])
+        check(record)
         record.save()
     return drawer, True
 

@@ -21,7 +21,7 @@ from server.drawers.backup import drawers_of
 from server.pieces.models import GoTo, OwnSchool, Piece, Step
 from server.pieces.steps import fill
 from server.problems import Refused
-from server.sections import Line, Restoring, Section
+from server.sections import Line, Restoring, Section, check
 
 OWN = re.compile(f"{OWN_PREFIX}([0-9]+)")
 Rename = Callable[[str, str], str]
@@ -105,6 +105,8 @@ def _dump_gotos(owner: AbstractBaseUser) -> Iterator[Line]:
 
 def _restore_goto(restoring: Restoring, line: Line) -> tuple[Model, bool]:
     values = {name: line[name] for name in ("name", "medium", "tags", "swatches")}
+    if not all(isinstance(tag, str) for tag in values["tags"]):
+        raise Refused("A go-to in the backup is not a possible one.", "backup_unreadable")
     for one in values["swatches"]:
         swatch_from_plain(one)
     found = [one for one in GoTo.objects.owned_by(restoring.owner).filter(name=values["name"])
@@ -112,7 +114,7 @@ def _restore_goto(restoring: Restoring, line: Line) -> tuple[Model, bool]:
     if found:
         return found[0], False
     goto = GoTo(owner=restoring.owner, **values)
-    goto.full_clean(exclude=["owner"])
+    check(goto)
     goto.save()
     return goto, True
 
@@ -166,6 +168,8 @@ def _restore_piece(restoring: Restoring, line: Line) -> tuple[Model, bool]:
         {**step, "forward": _renamed_patches(step["forward"], rename), "back": _renamed_patches(step["back"], rename)}
         for step in line["steps"]
     ]
+    if not all(isinstance(words, str) for words in line["warnings"]):
+        raise Refused("A piece in the backup is not a possible one.", "backup_unreadable")
     piece = Piece(owner=restoring.owner, **{name: line[name] for name in PLAIN})
     same = Piece.objects.owned_by(restoring.owner).filter(
         impression_sha256=piece.impression_sha256, regions_sha256=piece.regions_sha256
@@ -175,7 +179,7 @@ def _restore_piece(restoring: Restoring, line: Line) -> tuple[Model, bool]:
             return other, False
     fill(piece, sheet_from_plain(plain), plain)
     piece.stored_bytes = line["stored_bytes"]
-    piece.full_clean(exclude=["owner"])
+    check(piece)
     piece.save()
     Step.objects.bulk_create(Step(piece=piece, **step) for step in steps)
     # Both times set themselves when a row is saved.

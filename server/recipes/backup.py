@@ -12,8 +12,9 @@ from django.db.models import Model
 
 from paleta.recipe import build, dump, sheet_sha256, to_newest
 from server.pieces.backup import Rename, from_lines, pieces_of, renamed_sheet, to_lines
+from server.problems import Refused
 from server.recipes.models import RecipeRecord
-from server.sections import Line, Restoring, Section
+from server.sections import Line, Restoring, Section, check
 
 
 def _dump(owner: AbstractBaseUser) -> Iterator[Line]:
@@ -44,6 +45,8 @@ def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
     there = piece.recipes.filter(number=recipe.version).first()
     if there is not None:
         return there, False
+    if not all(isinstance(words, str) for words in line["changes"]):
+        raise Refused("A version in the backup is not a possible one.", "backup_unreadable")
     sha256 = sheet_sha256(recipe.sheet)
     record = RecipeRecord(
         piece=piece,
@@ -55,7 +58,7 @@ def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
         previous=line["previous"],
         changes=line["changes"],
     )
-    record.full_clean(exclude=["piece"])
+    check(record)
     record.save()
     RecipeRecord.objects.filter(pk=record.pk).update(saved_at=datetime.fromisoformat(line["saved_at"]))
     if recipe.version >= (piece.latest_recipe or 0):

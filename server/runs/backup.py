@@ -10,7 +10,7 @@ from django.db.models import Model
 
 from server.pieces.backup import pieces_of
 from server.runs.models import Run
-from server.sections import Line, Restoring, Section
+from server.sections import Line, Restoring, Section, check
 
 PLAIN = (
     "medium", "seconds", "planned_s", "passes", "area_mm2", "changes", "waits_s", "handling_s", "note", "sheet",
@@ -37,7 +37,7 @@ def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
     if there is not None:
         return there, False
     run = Run(owner=restoring.owner, piece=piece, **values)
-    run.full_clean(exclude=["owner", "piece"])
+    check(run)
     run.save()
     Run.objects.filter(pk=run.pk).update(made_at=made_at)
     return run, True

@@ -7,6 +7,7 @@ import contextlib
 import io
 import json
 import os
+import pickle
 import resource
 import signal
 from collections.abc import Callable, Iterator, Mapping, Sequence
@@ -75,13 +76,18 @@ def do(pipe: Connection, most_bytes: int, work: Callable[..., Any], values: tupl
     except MemoryError:
         os._exit(1)  # nothing more can be said: even saying it takes memory
     except Exception as error:
-        answer = (False, error)
+        answer = (False, _that_travels(error))
+    pipe.send(answer)
+    pipe.close()
+
+
+def _that_travels(error: Exception) -> Exception:
+    """The error itself, or its words if it cannot be taken apart and put together again."""
     try:
-        pipe.send(answer)
-    except Exception as error:  # what cannot be sent is told of in words
-        pipe.send((False, RuntimeError(f"{type(error).__name__}: {error}")))
-    finally:
-        pipe.close()
+        pickle.loads(pickle.dumps(error))
+    except Exception:  # of any kind: what comes out of it is up to the error
+        return RuntimeError(f"{type(error).__name__}: {error}")
+    return error
 
 
 @contextlib.contextmanager

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import threading
 from concurrent.futures import ThreadPoolExecutor
 from tempfile import TemporaryDirectory
 from unittest.mock import patch
@@ -10,12 +11,17 @@ from django.db import connection
 from django.test import TransactionTestCase
 
 from paleta.light import Lamp
-from server.derived import chores, pictures, plans, worker
+from server.derived import chores, later, pictures, plans, worker
 from server.derived.memory import memory
+from server.drawers import charts
+from server.drawers.models import Drawer
+from server.drawers.services import add_swatch
 from server.pieces.models import Piece
 from server.pieces.pace import pace_of
 from server.pieces.sheet.services import turn_lamp
 from server.problems import ChangedElsewhere
+from server.recipes.services import keep_recipe
+from server.runs.services import log_run, work_out
 from tests.server.builders import coloured, make_piece, make_user
 
 
@@ -67,3 +73,56 @@ class TogetherTest(TransactionTestCase):
         pace, _ = pace_of(self.ana.pk, "marker")
         made = in_threads(lambda _: plans.plans_of(piece.stamping, piece.sheet(), pace)[0], range(3))
         self.assertEqual(len(set(made)), 1)
+
+    def test_of_eight_equal_freezes_one_version_is_kept(self):
+        piece = coloured(self.piece)
+        kept = in_threads(lambda _: keep_recipe(actor=self.ana, piece=piece, version=piece.version), range(8))
+        self.assertEqual({one.number for one in kept}, {1})
+        self.assertEqual(piece.recipes.count(), 1)
+
+    def test_charts_begun_at_once_have_numbers_of_their_own(self):
+        drawer = self.ana.drawers.get(medium="pencil")
+        codes = [drawer.swatches.first().code]
+        made = in_threads(
+            lambda _: charts.add_chart(actor=self.ana, drawer=drawer, codes=codes, paper="smooth-white"), range(8)
+        )
+        self.assertEqual(sorted(one.number for one in made), list(range(1, 9)))
+
+    def test_of_equal_swatches_added_at_once_one_is_kept_and_the_others_are_told(self):
+        drawer = self.ana.drawers.get(medium="pencil")
+        values = {"code": "new", "name": "New", "lab": (50.0, 0.0, 0.0)}
+        made = in_threads(
+            lambda _: add_swatch(actor=self.ana, drawer=drawer, version=drawer.version, values=values), range(8)
+        )
+        self.assertEqual(sum(isinstance(one, Drawer) for one in made), 1)
+        self.assertEqual({type(one) for one in made}, {Drawer, ChangedElsewhere})
+
+    def test_while_a_plan_is_worked_out_nobody_else_waits(self):
+        """Planning begins, and only ends once another piece's lamp has been turned."""
+        piece, other = coloured(self.piece), make_piece(self.ana, title="Another")
+        begun, turned, run = threading.Event(), threading.Event(), worker.run
+
+        def slow(work, *values, **limits):
+            if work is chores.plan:
+                begun.set()
+                self.assertTrue(turned.wait(20), "the lamp waited for the plan")
+            return run(work, *values, **limits)
+
+        memory.clear()
+        cache, noted = self.enterContext(TemporaryDirectory()), self.enterContext(patch.object(later, "do"))
+        self.enterContext(self.settings(CACHE_ROOT=cache))
+        with patch.object(worker, "run", slow), ThreadPoolExecutor(1) as pool:
+            keeping = pool.submit(self.keep, piece)
+            self.assertTrue(begun.wait(20))
+            lamp = Lamp(azimuth_deg=10, elevation_deg=30)
+            self.assertEqual(turn_lamp(actor=self.ana, piece=other, version=1, lamp=lamp).version, 2)
+            logged = log_run(actor=self.ana, piece=piece, minutes=30)
+            noted.assert_called_once_with(work_out, logged.pk)
+            turned.set()
+            self.assertEqual(keeping.result(60).number, 1)
+
+    def keep(self, piece: Piece):
+        try:
+            return keep_recipe(actor=self.ana, piece=piece, version=piece.version)
+        finally:
+            connection.close()

@@ -20,11 +20,11 @@ export function Frame() {
       >
         Skip to the screen
       </a>
-      <header className="flex h-11 shrink-0 items-center gap-4 whitespace-nowrap px-5 min-[1200px]:gap-8">
+      <header className="flex h-11 shrink-0 items-center gap-2.5 whitespace-nowrap px-2.5 sm:gap-4 sm:px-5 min-[1200px]:gap-8">
         <NavLink to="/" className="font-display text-[21px] font-extrabold tracking-tight">
           Paleta
         </NavLink>
-        <nav aria-label="Screens" className="flex gap-5">
+        <nav aria-label="Screens" className="flex gap-2.5 sm:gap-5">
           <NavLink to="/" end className={LINK}>
             Shelf
           </NavLink>

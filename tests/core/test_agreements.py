@@ -2,31 +2,37 @@
 
 from __future__ import annotations
 
-import ast
 import re
 from pathlib import Path
 
 from django.test import SimpleTestCase
 
+from tests.imports import imported
+
 ROOT = Path(__file__).parents[2]
 CORE = sorted((ROOT / "paleta").rglob("*.py"))
 
 
-def imported(path: Path) -> set[str]:
-    names = set()
-    for node in ast.walk(ast.parse(path.read_text())):
-        if isinstance(node, ast.Import):
-            names |= {alias.name.split(".")[0] for alias in node.names}
-        if isinstance(node, ast.ImportFrom) and node.module:
-            names.add(node.module.split(".")[0])
-    return names
+WITHOUT_CORE = {"django", "rest_framework", "server", "demo", "tests"}
 
 
 class CoreTest(SimpleTestCase):
     def test_the_core_imports_no_django_no_server_and_no_demo(self):
         for path in CORE:
             with self.subTest(path=path.name):
-                self.assertEqual(imported(path) & {"django", "rest_framework", "server", "demo", "tests"}, set())
+                self.assertEqual({name.split(".")[0] for name in imported(path)} & WITHOUT_CORE, set())
+
+    def test_a_package_reaches_into_no_other_ones_private_modules(self):
+        for path in CORE:
+            own = ".".join(path.relative_to(ROOT).parent.parts)
+            foreign = {name for name in imported(path) if "._" in name and name.rsplit("._", 1)[0] != own}
+            with self.subTest(path=str(path.relative_to(ROOT))):
+                self.assertEqual(foreign, set())
+
+    def test_the_cores_tests_need_no_server(self):
+        for path in [*(ROOT / "tests/core").glob("*.py"), ROOT / "tests/builders.py"]:
+            with self.subTest(path=path.name):
+                self.assertEqual({name.split(".")[0] for name in imported(path)} & {"server", "rest_framework"}, set())
 
     def test_the_core_opens_no_files_but_its_own_tables(self):
         for path in CORE:

@@ -203,11 +203,7 @@ function GlowList() {
           </label>
         </div>
       ))}
-      <Button
-        busy={setGlows.isPending}
-        disabled={piece.light.glows.length >= LIMITS.glows.most}
-        onClick={add}
-      >
+      <Button busy={setGlows.isPending} disabled={piece.light.glows.length >= LIMITS.glows.most} onClick={add}>
         {chosen ? `Add a glow in ${chosen.name}` : "Add a glow"}
       </Button>
     </div>

@@ -4067,7 +4067,7 @@ export interface operations {
                 /** @description Another lamp than the kept one, while it is dragged. */
                 azimuth_deg?: number;
                 elevation_deg?: number;
-                /** @description Every second pixel. */
+                /** @description A smaller picture, while the lamp moves. */
                 live?: boolean;
                 /** @description Only to name the picture; a picture of a version may be kept. */
                 version?: number;

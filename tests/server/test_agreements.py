@@ -1,0 +1,53 @@
+"""What the server promised itself: the schema is the code's own, the page's types are the schema's, arrows point one
+way."""
+
+from __future__ import annotations
+
+import io
+import subprocess
+from pathlib import Path
+
+from django.core.management import call_command
+from django.test import SimpleTestCase, TestCase
+
+from tests.imports import imported
+from tools.make_limits import limits
+
+ROOT = Path(__file__).parents[2]
+SHARED = ROOT / "web/src/shared/api"
+FLOORS = ("files", "derived", "accounts", "drawers", "pieces", "recipes", "runs", "backup")
+"""Apps from the ground up: each knows those below it and none above."""
+
+
+class SchemaTest(TestCase):
+    def test_the_checked_in_schema_is_the_codes_own(self):
+        out = io.StringIO()
+        call_command("spectacular", "--fail-on-warn", stdout=out)
+        self.assertEqual(out.getvalue().strip(), (ROOT / "server/schema.yml").read_text().strip())
+
+    def test_the_pages_types_are_the_schemas(self):
+        made = subprocess.run(
+            ["npx", "--no-install", "openapi-typescript", "../server/schema.yml"],
+            cwd=ROOT / "web", capture_output=True, text=True, check=True,
+        )  # fmt: skip
+        self.assertEqual(made.stdout.strip(), (SHARED / "schema.ts").read_text().strip())
+
+    def test_the_pages_limits_are_the_schemas(self):
+        self.assertEqual((SHARED / "limits.ts").read_text(), limits())
+
+    def test_no_model_change_lacks_a_migration(self):
+        call_command("makemigrations", "--check", "--dry-run", verbosity=0)
+
+
+class HouseTest(SimpleTestCase):
+    def test_an_app_knows_only_those_below_it(self):
+        for height, app in enumerate(FLOORS):
+            above = {f"server.{name}" for name in FLOORS[height + 1 :]}
+            for path in (ROOT / "server" / app).rglob("*.py"):
+                found = {".".join(name.split(".")[:2]) for name in imported(path)}
+                with self.subTest(path=str(path.relative_to(ROOT))):
+                    self.assertEqual(found & above, set())
+
+    def test_every_app_has_its_floor(self):
+        folders = {path.parent.name for path in (ROOT / "server").glob("*/__init__.py")}
+        self.assertEqual(folders, set(FLOORS))

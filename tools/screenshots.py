@@ -56,6 +56,10 @@ def main(address: str) -> None:
         page.get_by_role("button", name="Sea green 55").click()
         take(page, "drawer")
         chart(page)
+        page.keyboard.press("Escape")
+        page.goto(f"{address}/account")
+        page.get_by_role("heading", name="Backup").wait_for()
+        take(page, "account")
         browser.close()
 
 

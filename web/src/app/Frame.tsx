@@ -1,7 +1,9 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { NavLink, Outlet, useLocation, useMatch } from "react-router";
 
 import { SignOutButton } from "@/features/session";
+import { sessionQuery } from "@/shared/api";
 import { ErrorBoundary, lastPiece } from "@/shared/ui";
 
 const LINK = "pb-0.5 border-b-2 border-transparent aria-[current=page]:border-ink hover:border-ink";
@@ -10,6 +12,10 @@ const LINK = "pb-0.5 border-b-2 border-transparent aria-[current=page]:border-in
 export function Frame() {
   const [barEnd, setBarEnd] = useState<HTMLElement | null>(null);
   const { pathname } = useLocation();
+  const client = useQueryClient();
+  // What broke the screen may be an answer that is still held; the next try asks anew.
+  const forgetAnswers = () =>
+    client.removeQueries({ predicate: (query) => query.queryKey[0] !== sessionQuery.queryKey[0] });
   const onBench = useMatch("/pieces/:id");
   const bench = onBench?.params.id ?? lastPiece();
   return (
@@ -50,7 +56,7 @@ export function Frame() {
         <SignOutButton />
       </header>
       <main id="screen" className="flex min-h-0 grow flex-col">
-        <ErrorBoundary key={pathname}>
+        <ErrorBoundary key={pathname} onBroken={forgetAnswers}>
           <Outlet context={barEnd} />
         </ErrorBoundary>
       </main>

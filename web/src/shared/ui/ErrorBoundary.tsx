@@ -2,7 +2,7 @@ import { Component, type ReactNode } from "react";
 
 import { Button } from "./Button";
 
-type Props = { children: ReactNode };
+type Props = { children: ReactNode; onBroken?: () => void };
 type State = { failed: boolean };
 
 /** A screen that broke says so, and leads back: nothing that was kept is lost by it. */
@@ -11,6 +11,10 @@ export class ErrorBoundary extends Component<Props, State> {
 
   static getDerivedStateFromError(): State {
     return { failed: true };
+  }
+
+  override componentDidCatch() {
+    this.props.onBroken?.();
   }
 
   override render() {

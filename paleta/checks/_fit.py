@@ -1,4 +1,4 @@
-"""Do outline ink, paper and medium go together? All rules are common practice (docs/trade-notes.md)."""
+"""Do outline ink, paper and medium go together? All rules are common practice (docs/trade-notes.md, section Fit)."""
 
 from __future__ import annotations
 

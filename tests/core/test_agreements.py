@@ -70,6 +70,18 @@ class CoreTest(SimpleTestCase):
             cited |= set(re.findall(r"\[([A-Z][A-Za-z]+\d{2,5})\]", path.read_text()))
         self.assertEqual(cited - set(listed), set())
 
+    def test_the_trade_notes_have_the_sections_cited_and_name_files_that_exist(self):
+        notes = (ROOT / "docs/trade-notes.md").read_text()
+        sections = set(re.findall(r"^## (\w+)$", notes, re.M))
+        cited = set()
+        for path in [*CORE, *(ROOT / "tests").rglob("*.py")]:
+            cited |= set(re.findall(r"trade-notes\.md, (?:section )?([A-Z]\w+)", path.read_text()))
+        self.assertGreater(len(cited), 4)
+        self.assertEqual(cited - sections, set())
+        for name in re.findall(r"`(paleta/[\w/.]+)`", notes):
+            with self.subTest(name=name):
+                self.assertTrue((ROOT / name).exists())
+
 
 class WebTest(SimpleTestCase):
     def test_the_page_names_no_address_outside(self):

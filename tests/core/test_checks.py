@@ -10,7 +10,7 @@ from paleta.media import INKS, MEDIA, PAPERS
 
 
 class FitTest(SimpleTestCase):
-    """Common practice: handbook, section 3."""
+    """Common practice: docs/trade-notes.md, section Fit."""
 
     def test_the_pairs_that_work_are_not_spoken_against(self):
         for medium, ink, paper in (

@@ -30,7 +30,7 @@ def masked_work(*, first: bool = False, figures: int = 2, behind: int = 2) -> Wo
 
 
 class MaskTest(SimpleTestCase):
-    def test_the_background_lies_between_laying_and_lifting_the_mask(self):  # common practice: handbook, 2 and 7
+    def test_the_background_lies_between_laying_and_lifting_the_mask(self):  # docs/trade-notes.md, Masks
         for first in (False, True):
             work = masked_work(first=first)
             plan = make_plan(work, SCHOOLS["M1"], MARKER)

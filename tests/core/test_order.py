@@ -47,7 +47,7 @@ def shades(school: str, count: int) -> list[tuple[int, str]]:
 
 
 class SchoolTest(SimpleTestCase):
-    def test_schools_lay_their_shades_in_the_order_of_the_trade(self):  # common practice: handbook, section 5
+    def test_schools_lay_their_shades_in_the_order_of_the_trade(self):  # docs/trade-notes.md, Schools
         expected = {
             "M1": [(1, "all over"), (3, "shade"), (2, "middle"), (1, "all over")],
             "M2": [(1, "all over"), (3, "shade"), (2, "middle")],
@@ -324,7 +324,7 @@ class BatchTest(SimpleTestCase):
 
 
 class TouchTest(SimpleTestCase):
-    def test_opaque_and_wet_things_come_last_and_wait_for_what_lies_below(self):  # common practice: handbook, 8
+    def test_opaque_and_wet_things_come_last_and_wait_for_what_lies_below(self):  # docs/trade-notes.md, Finishing
         steps = plan_touches(["gloss", "white pen", "splatter", "unmask"], "watercolour")
         self.assertEqual([step.code for step in steps], ["unmask", "splatter", "white pen", "gloss"])
         self.assertGreater(steps[0].wait_s, 0)  # the washes dry first

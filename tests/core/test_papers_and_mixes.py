@@ -17,7 +17,7 @@ WHITE = PAPERS["smooth-white"]
 
 class WeightTest(SimpleTestCase):
     """Basis weight: pounds of 500 sheets of the basis size; cover 20 x 26, text 25 x 38, bond 17 x 22 in, watercolour
-    full sheet 22 x 30 in (published definition, handbook section 3)."""
+    full sheet 22 x 30 in (published definition, see docs/trade-notes.md, section Papers)."""
 
     def test_pounds_become_grams_by_the_definition(self):
         # 1 lb = 453.59237 g and 1 in = 25.4 mm exactly; worked by hand.

@@ -1,6 +1,6 @@
 """Putting every pass of every region in an order that respects wet and dry and spares pen changes."""
 
-from paleta.order._check import Violation, check_plan
+from paleta.order._check import Violation, check_batch, check_plan
 from paleta.order._copies import MOST_COPIES, Batch, BatchLine, batch
 from paleta.order._own_pace import Timed, own_pace
 from paleta.order._pace import PACES, Pace
@@ -58,6 +58,7 @@ __all__ = [
     "Which",
     "Work",
     "batch",
+    "check_batch",
     "check_plan",
     "expand",
     "make_plan",

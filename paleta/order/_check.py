@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from paleta.errors import SchoolError
+from paleta.order._copies import Batch
 from paleta.order._masks import mask_faults
 from paleta.order._pace import PACES, Pace
 from paleta.order._plan import Pass, Plan
@@ -54,6 +55,39 @@ def check_plan(work: Work, plan: Plan, school: School | str | None = None, pace:
         *_first_things(work, by_region, school),
         *(Violation(*fault) for fault in mask_faults(work, plan, pace, ROUNDING_S)),
     ]
+
+
+def check_batch(work: Work, plan: Plan, batch: Batch, pace: Pace | None = None) -> list[Violation]:
+    """All rules that a batch breaks beside those its plan does: on every card the passes come in the plan's order,
+    second coats and touching regions find dry paper, wet blends are not interrupted; one hand does them all, and
+    changes its pens.
+
+    Raises
+    ------
+    SchoolError
+        If neither the plan nor the caller names a pace.
+    """
+    pace = pace or plan.pace
+    if pace is None:
+        raise SchoolError("A batch of a plan that was read from a file is checked against a pace: name it.")
+    found: list[Violation] = []
+    laid: list[Pass] = []
+    for starts_s in batch.starts_s:
+        passes = [
+            replace(one, start_s=start_s, end_s=start_s + pace.laying_s(one.area_mm2))
+            for one, start_s in zip(plan.passes, starts_s, strict=True)
+        ]
+        by_region: dict[int, list[Pass]] = {}
+        for one in passes:
+            by_region.setdefault(one.region, []).append(one)
+        found += [*_blends(by_region, pace), *_neighbours(work, by_region, pace)]
+        for before, after in pairwise(passes):
+            if after.start_s < before.end_s - ROUNDING_S:
+                numbers = (before.number, after.number)
+                found.append(Violation("order", numbers, f"Pass {after.number} is laid before pass {before.number}."))
+        laid += passes
+    in_turn = replace(plan, passes=tuple(sorted(laid, key=lambda one: one.start_s)))
+    return [*found, *_hand(in_turn, pace)]
 
 
 def _chains(work: Work, by_region: dict[int, list[Pass]], school: School) -> list[Violation]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass, field
+from typing import NamedTuple
 
 from paleta.order._pace import Pace
 from paleta.order._plan import Pass, Plan
@@ -29,30 +30,13 @@ class Unit:
 
 
 @dataclass(slots=True)
-class Clock:
-    """One hand at work: the time, the pen in it, and when each region was last touched."""
+class Hand:
+    """One hand at work: the time, and the pen in it."""
 
     pace: Pace
-    near: Near
     now_s: float = 0.0
     pen: str | None = None
     changes: int = 0
-    region_end_s: dict[int, float] = field(default_factory=dict)
-
-    def ready(self, unit: Unit) -> tuple[float, int | None]:
-        """When the paper is dry for all of `unit`, and the region that is waited for (None: it is dry already).
-
-        A wait inside a unit could spoil a blend, so every region of it must be ready before its first stroke.
-        """
-        ready_s, cause = 0.0, None
-        for stroke in unit.openings:
-            if stroke.join == "dry" and self.region_end_s[stroke.region] + self.pace.coat_dry_s > ready_s:
-                ready_s, cause = self.region_end_s[stroke.region] + self.pace.coat_dry_s, stroke.region
-            for other in self.near.get(stroke.region, ()):
-                dry_s = self.region_end_s.get(other, -1e9) + self.pace.touch_dry_s
-                if dry_s > ready_s:
-                    ready_s, cause = dry_s, other
-        return ready_s, cause
 
     def take_up(self, pen: str) -> bool:
         """Change to `pen` if it is not in the hand."""
@@ -63,14 +47,80 @@ class Clock:
         self.pen = pen
         return change
 
-    def lay(self, unit: Unit) -> None:
+    def wait_until(self, ready_s: float) -> float:
+        """Rest until then; how long that was, in seconds."""
+        waited_s = max(0.0, ready_s - self.now_s)
+        self.now_s += waited_s
+        return waited_s
+
+    def lay(self, stroke: Stroke, paper: Paper, ready_s: float = 0.0) -> Laid:
+        """Take the stroke's pen, wait until `ready_s`, and lay it on `paper`."""
+        change = self.take_up(stroke.swatch)
+        waited_s = self.wait_until(ready_s)
+        start_s = self.now_s
+        self.now_s += self.pace.laying_s(stroke.area_mm2)
+        paper.region_end_s[stroke.region] = self.now_s
+        return Laid(change, waited_s, start_s)
+
+
+class Laid(NamedTuple):
+    """How a stroke was laid: whether the pen was changed for it, how long it waited, when it began; seconds."""
+
+    change: bool
+    waited_s: float
+    start_s: float
+
+
+@dataclass(slots=True)
+class Paper:
+    """One card: when each region was last touched, and so when it is dry."""
+
+    pace: Pace
+    near: Near
+    region_end_s: dict[int, float] = field(default_factory=dict)
+
+    def ready(self, strokes: Sequence[Stroke]) -> tuple[float, int | None]:
+        """When the paper is dry for all `strokes`, and the region that is waited for (None: it is dry already)."""
+        ready_s, cause = 0.0, None
+        for stroke in strokes:
+            if stroke.join == "dry" and self.region_end_s[stroke.region] + self.pace.coat_dry_s > ready_s:
+                ready_s, cause = self.region_end_s[stroke.region] + self.pace.coat_dry_s, stroke.region
+            for other in self.near.get(stroke.region, ()):
+                dry_s = self.region_end_s.get(other, -1e9) + self.pace.touch_dry_s
+                if dry_s > ready_s:
+                    ready_s, cause = dry_s, other
+        return ready_s, cause
+
+
+@dataclass(slots=True)
+class Clock:
+    """One hand on one card, unit by unit."""
+
+    pace: Pace
+    near: Near
+    hand: Hand = field(init=False)
+    paper: Paper = field(init=False)
+
+    def __post_init__(self) -> None:
+        self.hand, self.paper = Hand(self.pace), Paper(self.pace, self.near)
+
+    def ready(self, unit: Unit) -> tuple[float, int | None]:
+        """When all of `unit` may begin: a wait inside of it could spoil a blend."""
+        return self.paper.ready(unit.openings)
+
+    def lay(self, unit: Unit) -> list[Laid]:
         """Do the whole unit."""
-        self.take_up(unit.strokes[0].swatch)
-        self.now_s = max(self.now_s, self.ready(unit)[0])
-        for stroke in unit.strokes:
-            self.take_up(stroke.swatch)
-            self.now_s += self.pace.laying_s(stroke.area_mm2)
-            self.region_end_s[stroke.region] = self.now_s
+        ready_s, _ = self.ready(unit)
+        first, *others = unit.strokes
+        return [self.hand.lay(first, self.paper, ready_s), *(self.hand.lay(one, self.paper) for one in others)]
+
+
+def region_ends(unit: Unit, pace: Pace) -> dict[int, float]:
+    """When the last stroke on each region of a unit ends, in seconds from its first stroke."""
+    hand, paper = Hand(pace), Paper(pace, {})
+    for stroke in unit.strokes:
+        hand.lay(stroke, paper)
+    return paper.region_end_s
 
 
 def measure(order: Sequence[Unit], pace: Pace, near: Near) -> tuple[float, int]:
@@ -78,7 +128,7 @@ def measure(order: Sequence[Unit], pace: Pace, near: Near) -> tuple[float, int]:
     clock = Clock(pace, near)
     for unit in order:
         clock.lay(unit)
-    return clock.now_s, clock.changes
+    return clock.hand.now_s, clock.hand.changes
 
 
 def to_plan(order: Sequence[Unit], pace: Pace, near: Near, bound_s: float) -> Plan:
@@ -87,25 +137,22 @@ def to_plan(order: Sequence[Unit], pace: Pace, near: Near, bound_s: float) -> Pl
     clock = Clock(pace, near)
     passes: list[Pass] = []
     for unit in order:
-        for place, stroke in enumerate(unit.strokes):
-            change = clock.take_up(stroke.swatch)
-            ready_s, cause = clock.ready(unit) if place == 0 else (0.0, None)
-            start_s = max(clock.now_s, ready_s)
-            wait_s = round(start_s - clock.now_s, 1)
-            clock.now_s = start_s + pace.laying_s(stroke.area_mm2)
-            clock.region_end_s[stroke.region] = clock.now_s
+        cause = clock.ready(unit)[1]
+        for stroke, laid in zip(unit.strokes, clock.lay(unit), strict=True):
+            wait_s = round(laid.waited_s, 1)
             timed = {
                 "number": len(passes) + 1,
                 "area_mm2": round(stroke.area_mm2, 2),
-                "start_s": round(start_s, 1),
-                "end_s": round(clock.now_s, 1),
+                "start_s": round(laid.start_s, 1),
+                "end_s": round(laid.start_s + pace.laying_s(stroke.area_mm2), 1),
                 "wait_s": wait_s,
                 "wait_for": _reason(unit, cause, names) if wait_s > 0 else "",
-                "change": change,
+                "change": laid.change,
             }
             passes.append(Pass(**{**asdict(stroke), **timed}))
+    hand = clock.hand
     return Plan(
-        passes=tuple(passes), pen_changes=clock.changes, duration_s=round(clock.now_s, 1), bound_s=round(bound_s, 1)
+        passes=tuple(passes), pen_changes=hand.changes, duration_s=round(hand.now_s, 1), bound_s=round(bound_s, 1)
     )
 
 

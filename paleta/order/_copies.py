@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from paleta.errors import PlanImpossible
+from paleta.order._clock import Hand, Paper
 from paleta.order._pace import Pace
 from paleta.order._plan import Pass, Plan
 from paleta.order._work import Work
@@ -25,7 +26,10 @@ class BatchLine:
 
 @dataclass(frozen=True, slots=True)
 class Batch:
-    """n cards worked together. one_by_one_s is the time of n cards after each other."""
+    """n cards worked together. one_by_one_s is the time of n cards after each other.
+
+    starts_s  for every card when each pass of the plan begins on it, without the handling of masks.
+    """
 
     copies: int
     lines: tuple[BatchLine, ...]
@@ -33,6 +37,7 @@ class Batch:
     one_by_one_s: float
     pen_changes: int
     one_by_one_changes: int
+    starts_s: tuple[tuple[float, ...], ...] = ()
 
 
 def batch(work: Work, plan: Plan, pace: Pace, copies: int) -> Batch:
@@ -45,45 +50,35 @@ def batch(work: Work, plan: Plan, pace: Pace, copies: int) -> Batch:
     """
     if not 1 <= copies <= MOST_COPIES:
         raise PlanImpossible(f"A batch has 1 to {MOST_COPIES} cards, got {copies}.")
-    near = work.neighbours()
-    now_s, pen, changes = 0.0, None, 0
-    ends: list[dict[int, float]] = [{} for _ in range(copies)]
+    hand, near = Hand(pace), work.neighbours()
+    cards = [Paper(pace, near) for _ in range(copies)]
+    starts: list[list[float]] = [[] for _ in range(copies)]
     lines = []
     for stretch in _stretches(plan.passes):
-        begun, waited = now_s, 0.0
+        begun, waited = hand.now_s, 0.0
         # Alternate cards run the stretch's single pen on; a stretch of several pens starts over on every card.
-        for card in ends:
+        for card, begins in zip(cards, starts, strict=True):
             for place, one in enumerate(stretch):
-                if pen not in (None, one.swatch):
-                    now_s += pace.change_s
-                    changes += 1
-                pen = one.swatch
-                if place == 0 or one.join != "wet":
-                    ready = max(
-                        [
-                            card.get(one.region, -1e9) + (pace.coat_dry_s if one.join == "dry" else 0.0),
-                            *(card.get(other, -1e9) + pace.touch_dry_s for other in near.get(one.region, ())),
-                        ]
-                    )
-                    waited += max(0.0, ready - now_s)
-                    now_s = max(now_s, ready)
-                now_s += pace.laying_s(one.area_mm2)
-                card[one.region] = now_s
+                ready_s = card.ready([one])[0] if place == 0 or one.join != "wet" else 0.0
+                laid = hand.lay(one, card, ready_s)
+                waited += laid.waited_s
+                begins.append(round(laid.start_s, 1))
         lines.append(
-            BatchLine(stretch[0].number, stretch[-1].number, round(begun, 1), round(now_s, 1), round(waited, 1))
+            BatchLine(stretch[0].number, stretch[-1].number, round(begun, 1), round(hand.now_s, 1), round(waited, 1))
         )
     handing_over = (copies - 1) * (
         pace.change_s if plan.passes and plan.passes[0].swatch != plan.passes[-1].swatch else 0
     )
     # Every card has its masks laid and lifted.
-    now_s += copies * sum(one.end_s - one.start_s for one in plan.handling)
+    handled_s = copies * sum(one.end_s - one.start_s for one in plan.handling)
     return Batch(
         copies=copies,
         lines=tuple(lines),
-        duration_s=round(now_s, 1),
+        duration_s=round(hand.now_s + handled_s, 1),
         one_by_one_s=round(copies * plan.duration_s + handing_over, 1),
-        pen_changes=changes,
+        pen_changes=hand.changes,
         one_by_one_changes=copies * plan.pen_changes + (copies - 1 if handing_over else 0),
+        starts_s=tuple(tuple(begins) for begins in starts),
     )
 
 

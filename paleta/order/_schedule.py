@@ -109,7 +109,7 @@ def _pack(chains: Sequence[Sequence[Stroke]], pace: Pace, rules: Rules) -> list[
     units = []
     for group in groups:
         blocks = [block for _, block in group]
-        # Boustrophedon would break the even gaps: every pass visits the regions in the same order.
+        # Every pass visits the regions in the same order, so that each waits equally long for its next one.
         strokes = tuple(block[i] for i in range(len(blocks[0])) for block in blocks)
         units.append(Unit(strokes=strokes, keys=tuple(key for key, _ in group)))
     return units
@@ -151,8 +151,8 @@ def _greedy(units: Sequence[Unit], pace: Pace, rules: Rules, *, mind_pens: bool 
         for unit in left:
             if not rules.may(unit, done):
                 continue
-            change = pace.change_s if mind_pens and clock.pen not in (None, unit.strokes[0].swatch) else 0.0
-            cost = max(clock.now_s + change, clock.ready(unit)[0])
+            change = pace.change_s if mind_pens and clock.hand.pen not in (None, unit.strokes[0].swatch) else 0.0
+            cost = max(clock.hand.now_s + change, clock.ready(unit)[0])
             if cost < best_cost:
                 best, best_cost = unit, cost
         if best is None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 import json
 
-from paleta.order import Batch, Pace, Plan, School, Work, batch
+from paleta.order import Batch, Pace, Plan, School, Work, batch, check_batch
 from paleta.recipe import Sheet, plan_from_plain, work_of
 from server.derived import chores, disk, worker
 from server.derived.light import shares_of
@@ -36,7 +36,12 @@ def plan_at_hand(stamping: Stamping, sheet: Sheet, pace: Pace) -> Plan | None:
 
 def batch_of(stamping: Stamping, sheet: Sheet, pace: Pace, copies: int) -> Batch:
     """The plan worked on several cards at once."""
-    return batch(_work(stamping, sheet), plans_of(stamping, sheet, pace)[0], pace, copies)
+    work, (plan, _) = _work(stamping, sheet), plans_of(stamping, sheet, pace)
+    made = batch(work, plan, pace, copies)
+    faults = check_batch(work, plan, made, pace)
+    if faults:  # A wrong order would spoil every card; better none at all.
+        raise AssertionError(f"batch broke a rule: {faults[0].sentence}")
+    return made
 
 
 def _work(stamping: Stamping, sheet: Sheet) -> Work:

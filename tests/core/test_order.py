@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 from itertools import pairwise, permutations
+from typing import Any
+from unittest.mock import patch
 
 import numpy as np
 from django.test import SimpleTestCase
@@ -24,6 +26,7 @@ from paleta.order import (
     Step,
     Work,
     batch,
+    check_batch,
     check_plan,
     expand,
     make_plan,
@@ -108,8 +111,14 @@ class SchoolTest(SimpleTestCase):
             school_named("M9")
 
 
+def hurried() -> Any:
+    """The search for a shorter order is cut short: every rule holds whatever it finds, and chance makes many works."""
+    return patch.multiple("paleta.order._solve", WORK=0.02, WORK_ON_MANY=0.02)
+
+
 class MakePlanTest(SimpleTestCase):
-    @settings(max_examples=25)
+    @hurried()
+    @settings(max_examples=40)
     @given(ramps, st.sets(st.tuples(st.integers(1, 9), st.integers(1, 9))), st.sampled_from(sorted(SCHOOLS)))
     def test_no_plan_breaks_a_rule_and_none_beats_the_bound(self, chosen, touching, code):
         work, school = make_work(*chosen, touching=tuple(touching)), SCHOOLS[code]
@@ -234,7 +243,8 @@ class FirstThingsTest(SimpleTestCase):
         turned = replace(work, jobs=tuple(replace(job, rank=int(job.region != last)) for job in jobs))
         self.assertIn("rank", {fault.kind for fault in check_plan(turned, late, "M2")})
 
-    @settings(max_examples=25)
+    @hurried()
+    @settings(max_examples=40)
     @given(ramps, st.sets(st.sampled_from(PENS), max_size=3), st.data())
     def test_no_plan_breaks_a_rule_whatever_creeps_and_comes_first(self, chosen, dark, data):
         pairs = tuple((i, i + 1) for i in range(1, len(chosen)))
@@ -321,6 +331,30 @@ class BatchTest(SimpleTestCase):
         for copies in (0, 201):
             with self.assertRaises(PlanImpossible):
                 batch(work, plan, PACES["pencil"], copies)
+
+    @hurried()
+    @settings(max_examples=25)
+    @given(ramps, st.sets(st.tuples(st.integers(1, 9), st.integers(1, 9))), st.sampled_from(sorted(SCHOOLS)))
+    def test_no_batch_breaks_a_rule(self, chosen, touching, code):
+        work, school = make_work(*chosen, touching=tuple(touching)), SCHOOLS[code]
+        plan = make_plan(work, school, PACES[school.medium])
+        for copies in (1, 2, 5):
+            self.assertEqual(check_batch(work, plan, batch(work, plan, PACES[school.medium], copies)), [])
+
+    def test_each_rule_of_a_batch_is_noticed_when_it_is_broken(self):
+        work = make_work(("a", "b"), ("a", "c"), touching=((1, 2),), area_mm2=30)
+        plan = make_plan(work, SCHOOLS["M3"], PACES["marker"])
+        good = batch(work, plan, PACES["marker"], 2)
+        first, second = good.starts_s
+        for kind, starts in (
+            ("hand", (first, first)),
+            ("order", (first, tuple(reversed(second)))),
+            ("coat", (first, tuple(second[0] + 0.01 * place for place in range(len(second))))),
+            ("blend", (first, tuple(500.0 * place for place in range(len(second))))),
+        ):
+            with self.subTest(kind=kind):
+                faults = check_batch(work, plan, replace(good, starts_s=starts))
+                self.assertIn(kind, {fault.kind for fault in faults})
 
 
 class TouchTest(SimpleTestCase):

@@ -13,22 +13,6 @@ from paleta.order._work import Stroke
 Near = Mapping[int, Sequence[int]]
 
 
-@dataclass(frozen=True, slots=True)
-class Unit:
-    """Strokes that are laid in one go, without a wait in between.
-
-    keys  (region, number of its block) of every region in it: where it stands in their chains.
-    """
-
-    strokes: tuple[Stroke, ...]
-    keys: tuple[tuple[int, int], ...]
-
-    @property
-    def openings(self) -> tuple[Stroke, ...]:
-        """The first stroke of each of its regions."""
-        return self.strokes[: len(self.keys)]
-
-
 @dataclass(slots=True)
 class Hand:
     """One hand at work: the time, and the pen in it."""
@@ -92,6 +76,27 @@ class Paper:
         return ready_s, cause
 
 
+class Unit:
+    """Strokes that are laid in one go, without a wait in between.
+
+    strokes   in order; the first of each region comes before the second of any.
+    keys      (region, number of its block) of every region in it: where it stands in their chains.
+    openings  the first stroke of each of its regions.
+    ends_s    when the last stroke on each region ends, in seconds from the first stroke.
+    changes   of pen inside of it.
+    """
+
+    __slots__ = ("changes", "ends_s", "keys", "length_s", "openings", "strokes")
+
+    def __init__(self, strokes: Sequence[Stroke], keys: Sequence[tuple[int, int]], pace: Pace) -> None:
+        self.strokes, self.keys = tuple(strokes), tuple(keys)
+        self.openings = self.strokes[: len(self.keys)]
+        hand, paper = Hand(pace), Paper(pace, {})
+        for stroke in self.strokes:
+            hand.lay(stroke, paper)
+        self.ends_s, self.changes, self.length_s = paper.region_end_s, hand.changes, hand.now_s
+
+
 @dataclass(slots=True)
 class Clock:
     """One hand on one card, unit by unit."""
@@ -108,19 +113,16 @@ class Clock:
         """When all of `unit` may begin: a wait inside of it could spoil a blend."""
         return self.paper.ready(unit.openings)
 
-    def lay(self, unit: Unit) -> list[Laid]:
-        """Do the whole unit."""
-        ready_s, _ = self.ready(unit)
-        first, *others = unit.strokes
-        return [self.hand.lay(first, self.paper, ready_s), *(self.hand.lay(one, self.paper) for one in others)]
-
-
-def region_ends(unit: Unit, pace: Pace) -> dict[int, float]:
-    """When the last stroke on each region of a unit ends, in seconds from its first stroke."""
-    hand, paper = Hand(pace), Paper(pace, {})
-    for stroke in unit.strokes:
-        hand.lay(stroke, paper)
-    return paper.region_end_s
+    def lay(self, unit: Unit) -> None:
+        """Do the whole unit. What happens inside of it is always the same, so it is not gone through again."""
+        hand = self.hand
+        hand.take_up(unit.strokes[0].swatch)
+        hand.wait_until(self.ready(unit)[0])
+        for region, end_s in unit.ends_s.items():
+            self.paper.region_end_s[region] = hand.now_s + end_s
+        hand.now_s += unit.length_s
+        hand.changes += unit.changes
+        hand.pen = unit.strokes[-1].swatch
 
 
 def measure(order: Sequence[Unit], pace: Pace, near: Near) -> tuple[float, int]:
@@ -137,14 +139,15 @@ def to_plan(order: Sequence[Unit], pace: Pace, near: Near, bound_s: float) -> Pl
     clock = Clock(pace, near)
     passes: list[Pass] = []
     for unit in order:
-        cause = clock.ready(unit)[1]
-        for stroke, laid in zip(unit.strokes, clock.lay(unit), strict=True):
+        ready_s, cause = clock.ready(unit)
+        for place, stroke in enumerate(unit.strokes):
+            laid = clock.hand.lay(stroke, clock.paper, ready_s if place == 0 else 0.0)
             wait_s = round(laid.waited_s, 1)
             timed = {
                 "number": len(passes) + 1,
                 "area_mm2": round(stroke.area_mm2, 2),
                 "start_s": round(laid.start_s, 1),
-                "end_s": round(laid.start_s + pace.laying_s(stroke.area_mm2), 1),
+                "end_s": round(clock.hand.now_s, 1),
                 "wait_s": wait_s,
                 "wait_for": _reason(unit, cause, names) if wait_s > 0 else "",
                 "change": laid.change,

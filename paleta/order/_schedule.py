@@ -49,7 +49,7 @@ def make_plan(work: Work, school: School, pace: Pace) -> Plan:
     bound = lower_bound(chains, pace)
     order = _improve(_greedy(_pack(chains, pace, rules), pace, rules), pace, rules)
     order, packed_bound = solve(order, pace, rules)
-    units = _alone(chains)
+    units = _alone(chains, pace)
     if len(units) <= FEW_UNITS:
         # Small works are solved exactly, unpacked too: packing spares pens but ties regions together.
         apart, alone_bound = solve(_improve(_greedy(units, pace, rules), pace, rules), pace, rules)
@@ -65,7 +65,7 @@ def plan_region_by_region(work: Work, school: School, pace: Pace) -> Plan:
     """
     chains = [expand(job, school) for job in work.jobs if job.ramp]
     rules = rules_of(work, chains)
-    order = _greedy(_alone(chains), pace, rules, mind_pens=False)
+    order = _greedy(_alone(chains, pace), pace, rules, mind_pens=False)
     return _finished(order, work, school, pace, rules, lower_bound(chains, pace))
 
 
@@ -82,13 +82,13 @@ def lower_bound(chains: Sequence[Sequence[Stroke]], pace: Pace) -> float:
         return 0.0
     pens = len({stroke.swatch for stroke in strokes})
     hand = sum(pace.laying_s(stroke.area_mm2) for stroke in strokes) + (pens - 1) * pace.change_s
-    return max(hand, *(measure(_alone([chain]), pace, {})[0] for chain in chains))
+    return max(hand, *(measure(_alone([chain], pace), pace, {})[0] for chain in chains))
 
 
-def _alone(chains: Sequence[Sequence[Stroke]]) -> list[Unit]:
+def _alone(chains: Sequence[Sequence[Stroke]], pace: Pace) -> list[Unit]:
     """Every block a unit of its own, region by region."""
     return [
-        Unit(strokes=tuple(block), keys=((block[0].region, number),))
+        Unit(block, ((block[0].region, number),), pace)
         for chain in chains
         for number, block in enumerate(blocks_of(chain))
     ]
@@ -110,8 +110,8 @@ def _pack(chains: Sequence[Sequence[Stroke]], pace: Pace, rules: Rules) -> list[
     for group in groups:
         blocks = [block for _, block in group]
         # Every pass visits the regions in the same order, so that each waits equally long for its next one.
-        strokes = tuple(block[i] for i in range(len(blocks[0])) for block in blocks)
-        units.append(Unit(strokes=strokes, keys=tuple(key for key, _ in group)))
+        strokes = [block[i] for i in range(len(blocks[0])) for block in blocks]
+        units.append(Unit(strokes, [key for key, _ in group], pace))
     return units
 
 

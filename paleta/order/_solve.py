@@ -10,7 +10,7 @@ from collections.abc import Sequence
 
 from ortools.sat.python import cp_model
 
-from paleta.order._clock import Unit, measure, region_ends
+from paleta.order._clock import Unit, measure
 from paleta.order._pace import Pace
 from paleta.order._rules import Rules
 
@@ -34,7 +34,7 @@ def solve(order: Sequence[Unit], pace: Pace, rules: Rules) -> tuple[list[Unit], 
     best_s, _ = measure(order, pace, rules.near)
     model = cp_model.CpModel()
     horizon = _ticks(best_s) + 1
-    lengths = [_ticks(max(region_ends(unit, pace).values())) for unit in order]
+    lengths = [_ticks(unit.length_s) for unit in order]
     starts = [model.new_int_var(0, horizon, f"s{i}") for i in range(count)]
     finish = model.new_int_var(0, horizon, "finish")
     arcs = []
@@ -74,7 +74,7 @@ def _gaps(
     model: cp_model.CpModel, order: Sequence[Unit], starts: Sequence[cp_model.IntVar], pace: Pace, rules: Rules
 ) -> None:
     """Chains, what must be finished first, and dry paper beside touching regions."""
-    ends = [region_ends(unit, pace) for unit in order]
+    ends = [unit.ends_s for unit in order]
     where = {key: i for i, unit in enumerate(order) for key in unit.keys}
     joins = {
         stroke_key: stroke.join for unit in order for stroke_key, stroke in zip(unit.keys, unit.openings, strict=True)

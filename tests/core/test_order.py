@@ -154,7 +154,7 @@ class MakePlanTest(SimpleTestCase):
             ((("a",), ("b",), ("a",), ("c",), ("b",)), ((1, 3),)),
         ):
             work = make_work(*chosen, touching=touching, area_mm2=200)
-            units = [Unit(tuple(expand(job, SCHOOLS["M2"])), ((job.region, 0),)) for job in work.jobs]
+            units = [Unit(expand(job, SCHOOLS["M2"]), [(job.region, 0)], pace) for job in work.jobs]
             best = min(measure(order, pace, work.neighbours())[0] for order in permutations(units))
             with self.subTest(chosen=chosen):
                 self.assertLessEqual(make_plan(work, SCHOOLS["M2"], pace).duration_s, best + 0.2)
@@ -270,7 +270,7 @@ class ExactTest(SimpleTestCase):
             jobs = tuple(replace(job, area_mm2=float(area)) for job, area in zip(work.jobs, areas, strict=True))
             work = replace(work, jobs=jobs)
             chains = [expand(job, SCHOOLS["M2"]) for job in work.jobs]
-            units = [Unit(strokes=tuple(chain), keys=((chain[0].region, 0),)) for chain in chains]
+            units = [Unit(chain, [(chain[0].region, 0)], pace) for chain in chains]
             best = min(measure(order, pace, work.neighbours())[0] for order in permutations(units))
             plan = make_plan(work, SCHOOLS["M2"], pace)
             self.assertLessEqual(plan.duration_s, best + 0.15)

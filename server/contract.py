@@ -17,7 +17,7 @@ FIELD_FAULT = {
 }
 PROBLEM = {
     "type": "object",
-    "description": "An error (RFC 9457), with a sentence for the person in `detail`.",
+    "description": "An error ([RFC9457]), with a sentence for the person in `detail`.",
     "properties": {
         "type": {"type": "string"},
         "title": {"type": "string"},

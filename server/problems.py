@@ -1,4 +1,4 @@
-"""Every error as a problem document (RFC 9457), made in this one place."""
+"""Every error as a problem document ([RFC9457]), made in this one place."""
 
 from __future__ import annotations
 

@@ -74,7 +74,7 @@ class Piece(models.Model):
 
 
 class Step(models.Model):
-    """One change to a piece: what was done, and for each part of the sheet that it changed the JSON patches (RFC 6902)
+    """One change to a piece: what was done, and for each part of the sheet that it changed the JSON patches ([RFC6902])
     there and back."""
 
     piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="steps")

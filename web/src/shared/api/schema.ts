@@ -1931,7 +1931,7 @@ export interface components {
             /** @description Regions that have no colours yet and are not left as paper. */
             uncoloured: number;
         };
-        /** @description An error (RFC 9457), with a sentence for the person in `detail`. */
+        /** @description An error ([RFC9457]), with a sentence for the person in `detail`. */
         Problem: {
             type: string;
             title: string;

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import contextlib
 import hashlib
 import json
+import threading
 from typing import Any
 
 import cv2
 import numpy as np
+from django.conf import settings
 
 from paleta.impression import read
 from paleta.light import SCALE, Lamp, glow_tint, levels, reserved_zones, thresholds
@@ -27,8 +30,17 @@ UNLIT = ("line", "ink", "regions")
 """Views that no lamp changes."""
 
 
+_room = threading.BoundedSemaphore(settings.HEAVY_AT_ONCE)
+"""A whole picture takes some 200 MB while it is painted: few at once, however many ask."""
+
+
 def picture(stamping: Stamping, sheet: Sheet, view: str, *, lamp: Lamp | None = None, live: bool = False) -> bytes:
     """JPEG of one view; `live` gives every LIVE_STEP-th pixel, fast enough to follow the lamp."""
+    with contextlib.nullcontext() if live else _room:
+        return _picture(stamping, sheet, view, lamp, live)
+
+
+def _picture(stamping: Stamping, sheet: Sheet, view: str, lamp: Lamp | None, live: bool) -> bytes:
     step = LIVE_STEP if live else 1
     canvas = _canvas(stamping, sheet, step)
     if view in UNLIT:

@@ -55,7 +55,7 @@ def make_plan(work: Work, school: School, pace: Pace) -> Plan:
         apart, alone_bound = solve(_improve(_greedy(units, pace, rules), pace, rules), pace, rules)
         order = min(order, apart, key=lambda one: measure(one, pace, rules.near))
         bound = max(bound, min(packed_bound, alone_bound))
-    return _finished(order, work, school, pace, rules, min(bound, measure(order, pace, rules.near)[0]))
+    return _finished(order, work, school, pace, rules, bound)
 
 
 def plan_region_by_region(work: Work, school: School, pace: Pace) -> Plan:

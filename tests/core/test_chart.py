@@ -60,7 +60,7 @@ class ChartTest(SimpleTestCase):
         for photo, chart, words in (
             (good, other, "another chart"),
             (photograph(self.sheet, seed=1, shift=(0.3, 0.0))[0], self.chart, "mark cannot be seen"),
-            (photograph(self.sheet, seed=1, blur_px=7)[0], self.chart, ""),
+            (photograph(self.sheet, seed=1, blur_px=7)[0], self.chart, "mark"),
             (self.as_png(np.repeat(line_drawing()[..., None], 3, axis=2)), self.chart, "No corner marks"),
         ):
             with self.subTest(words=words), self.assertRaisesMessage(ChartError, words):

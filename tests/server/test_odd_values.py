@@ -7,9 +7,10 @@ from collections.abc import Iterator
 from typing import Any
 
 from server.drawers.models import Drawer
+from server.pieces.colours.gotos import keep_goto
 from server.pieces.models import Piece
 from tests.server.base import ApiTestCase
-from tests.server.test_permissions import DRAWER_ROUTES, PIECE_ROUTES
+from tests.server.test_permissions import DRAWER_ROUTES, PIECE_ROUTES, filled
 
 ODD = (
     None, True, -1, 0, 10**30, 1e308, float("nan"), "", "\x00", "\ud800", "²", "🖍" * 3000, "NaN", [], [None], [[[]]], {}, {"a": []},
@@ -36,13 +37,13 @@ def with_value(body: Any, path: tuple[Any, ...], value: Any) -> Any:
 
 
 class OddValuesTest(ApiTestCase):
-    def send_odd(self, kind: Any, pk: int, routes: dict[str, tuple[str, Any, int]], own: int) -> None:
+    def send_odd(self, kind: Any, pk: int, routes: dict[str, tuple[str, Any, int]], own: dict[str, int]) -> None:
         where = f"{kind.__name__.lower()}s"
         self.client.raise_request_exception = False
         for route, (method, example, _) in routes.items():
             if example is None or method == "get":
                 continue
-            body = {**example, "drawer": own} if example.get("drawer") == "own" else example
+            body = filled(example, own)
             for path in leaves(body):
                 for odd in ODD:
                     version = kind.objects.get(pk=pk).version
@@ -51,9 +52,12 @@ class OddValuesTest(ApiTestCase):
                         self.assertLess(response.status_code, 500, (route, path, str(odd)[:40]))
                         self.assertEqual(response["Content-Type"], "application/problem+json", (route, path))
                         self.assertTrue(response.json()["detail"], (route, path))
+                        self.assertEqual(kind.objects.get(pk=pk).version, version, (route, path, str(odd)[:40]))
 
     def test_every_change_of_a_piece_answers_in_a_sentence(self):
-        self.send_odd(Piece, self.piece.pk, PIECE_ROUTES, self.ana.drawers.get(medium="pencil").pk)
+        goto = keep_goto(actor=self.ana, piece=self.piece, label=1, name="Moss", tags=[])
+        own = {"drawer": self.ana.drawers.get(medium="pencil").pk, "goto": goto.pk}
+        self.send_odd(Piece, self.piece.pk, PIECE_ROUTES, own)
         shown = self.send("get", f"pieces/{self.piece.pk}/")
         self.assertEqual(shown.status_code, 200)
         for look in ("plan/", "value-warnings/", "light-check/", "picture/?view=coloured", "recipes/"):
@@ -61,5 +65,5 @@ class OddValuesTest(ApiTestCase):
 
     def test_every_change_of_a_drawer_answers_in_a_sentence(self):
         drawer = self.ana.drawers.get(medium="marker")
-        self.send_odd(Drawer, drawer.pk, DRAWER_ROUTES, drawer.pk)
+        self.send_odd(Drawer, drawer.pk, DRAWER_ROUTES, {})
         self.assertEqual(self.send("get", f"drawers/{drawer.pk}/").status_code, 200)

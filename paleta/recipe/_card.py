@@ -14,5 +14,5 @@ class Card(Part):
 
     notes: str = holds(Text(2000), "", said=lambda _: "Noted the card")
 
-    def changes_from(self, old: Card, *_sheets: object) -> list[str]:
+    def changes_from(self, old: Card, *_settings: object) -> list[str]:
         return [] if old == self else [f'Card: "{old.notes or "nothing"}" became "{self.notes or "nothing"}".']

@@ -4,16 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 from paleta.fields import Choice, Table, Text, holds
 from paleta.media import MEDIA, Swatch
 from paleta.recipe._part import Part
-from paleta.recipe._region import RegionSetting
+from paleta.recipe._region import RegionSetting, Settings
 from paleta.recipe._swatch import SWATCH
-
-if TYPE_CHECKING:
-    from paleta.recipe._sheet import Sheet
 
 KEY_NAMES = {"light": "light key", "middle": "middle key", "night": "night key"}
 MOST_SWATCHES = 4000
@@ -33,7 +29,7 @@ class Colours(Part):
     swatches: Mapping[str, Swatch] = holds(Table(SWATCH, "code", MOST_SWATCHES), dict, form=False, told=False)
     under_swatches: Mapping[str, Swatch] = holds(Table(SWATCH, "code", MOST_SWATCHES), dict, form=False, told=False)
 
-    def changes_from(self, old: Colours, before: Sheet, after: Sheet) -> list[str]:
+    def changes_from(self, old: Colours, before: Settings, after: Settings) -> list[str]:
         lines = []
         if old.medium != self.medium:
             lines.append(f"Medium: {MEDIA[old.medium]} became {MEDIA[self.medium]}.")
@@ -43,10 +39,9 @@ class Colours(Part):
             lines.append(
                 "Pencil goes over the marker now." if self.under_swatches else "There is no marker beneath any more."
             )
-        one, other = before.regions.settings, after.regions.settings
-        for label in sorted(one.keys() & other.keys()):
-            if one[label].ramp != other[label].ramp:
-                lines.append(f"{other[label].name}: {old._names(one[label])} became {self._names(other[label])}.")
+        for label in sorted(before.keys() & after.keys()):
+            if before[label].ramp != after[label].ramp:
+                lines.append(f"{after[label].name}: {old._names(before[label])} became {self._names(after[label])}.")
         for code in sorted(old.swatches.keys() & self.swatches.keys()):
             if old.swatches[code].lab != self.swatches[code].lab:
                 lines.append(f"{self.swatches[code].name} was measured anew.")

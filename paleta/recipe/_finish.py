@@ -24,7 +24,7 @@ class Finish(Part):
     )
     notes: str = holds(Text(2000), "", said=lambda _: "Noted the finish")
 
-    def changes_from(self, old: Finish, *_sheets: object) -> list[str]:
+    def changes_from(self, old: Finish, *_settings: object) -> list[str]:
         lines = []
         if old.touches != self.touches:
             lines.append(f"Finishing touches: {_named(self.touches)} now.")

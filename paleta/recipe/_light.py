@@ -30,7 +30,7 @@ class Light(Part):
     shade: float = holds(Number(-1, 1), 0.0, said=lambda share: f"{share:+.0%} shade")
     follow: float = holds(Number(0, 1), 0.0, said=lambda share: f"{share:.0%} after the printed shading")
 
-    def changes_from(self, old: Light, *_sheets: object) -> list[str]:
+    def changes_from(self, old: Light, *_settings: object) -> list[str]:
         lines = []
         if old.lamp != self.lamp:
             lines.append(f"Light: {_lamp_words(old.lamp)} became {_lamp_words(self.lamp)}.")

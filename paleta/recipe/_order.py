@@ -47,7 +47,7 @@ class Order(Part):
         """The school by its code: one of the trade's, or the user's own that stands on the sheet."""
         return self.own_school or SCHOOLS[self.school]
 
-    def changes_from(self, old: Order, *_sheets: object) -> list[str]:
+    def changes_from(self, old: Order, *_settings: object) -> list[str]:
         lines = []
         if old.school_used != self.school_used:
             lines.append(f"School: {old.school_used.name} became {self.school_used.name}.")

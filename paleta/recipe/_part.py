@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from paleta.errors import RecipeError
 from paleta.fields import check_fields
-
-if TYPE_CHECKING:
-    from paleta.recipe._sheet import Sheet
+from paleta.recipe._region import Settings
 
 
 class Part:
@@ -19,6 +17,6 @@ class Part:
     def __post_init__(self) -> None:
         check_fields(self, RecipeError)
 
-    def changes_from(self, old: Any, before: Sheet, after: Sheet) -> list[str]:
-        """Sentences for what differs from the same part of an older sheet, out of the whole sheets."""
+    def changes_from(self, old: Any, before: Settings, after: Settings) -> list[str]:
+        """Sentences for what differs from the same part of an older sheet, and what its regions were and are."""
         raise NotImplementedError

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from paleta.colour import plain_name
@@ -82,3 +83,7 @@ def changes_of_region(one: RegionSetting, other: RegionSetting) -> list[str]:
     if one.depth != other.depth:
         lines.append(f"{other.name} stands {'nearer' if other.depth > one.depth else 'farther back'} now.")
     return lines
+
+
+Settings = Mapping[int, RegionSetting]
+"""Of regions by their label."""

@@ -50,7 +50,7 @@ class Regions(Part):
             for label, one in sorted(self.settings.items())
         }
 
-    def changes_from(self, old: Regions, *_sheets: object) -> list[str]:
+    def changes_from(self, old: Regions, *_settings: object) -> list[str]:
         lines = []
         if old.edits != self.edits:
             lines.append(f"Regions: {len(old.settings)} became {len(self.settings)}.")

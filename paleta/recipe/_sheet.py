@@ -134,7 +134,8 @@ def sheet_sha256(sheet: Sheet) -> str:
 
 def changes_between(before: Sheet, after: Sheet) -> dict[str, list[str]]:
     """Sentences for what changed, by part in the order of work."""
-    return {name: _part(after, name).changes_from(_part(before, name), before, after) for name in PARTS}
+    settings = before.regions.settings, after.regions.settings
+    return {name: _part(after, name).changes_from(_part(before, name), *settings) for name in PARTS}
 
 
 def _part(sheet: Sheet, name: str) -> Part:

@@ -21,7 +21,7 @@ class Stamp(Part):
     def paper_used(self) -> Paper:
         return PAPERS[self.paper]
 
-    def changes_from(self, old: Stamp, *_sheets: object) -> list[str]:
+    def changes_from(self, old: Stamp, *_settings: object) -> list[str]:
         lines = []
         if old.title != self.title:
             lines.append(f"Title: {old.title} became {self.title}.")

@@ -68,17 +68,26 @@ def _settle(
     chosen: NDArray[np.intp], areas: NDArray[np.float64], borders: NDArray[np.float64], shares: NDArray[np.float64]
 ) -> list[int]:
     """Change single things and swap pairs until nothing helps any more."""
-    kinds = np.arange(len(shares))
+    kinds, things = np.arange(len(shares)), np.arange(len(chosen))
+    # How long each thing's borders with things of each colour are, and how far each colour is off its share.
+    like = borders @ (chosen[:, None] == kinds)
+    off = np.bincount(chosen, weights=areas, minlength=len(shares)) - shares
+
+    def give(thing: int, colour: int) -> None:
+        old, chosen[thing] = chosen[thing], colour
+        like[:, old] -= borders[:, thing]
+        like[:, colour] += borders[:, thing]
+        off[old] -= areas[thing]
+        off[colour] += areas[thing]
+
     better = True
     while better:
         better = False
-        for one in range(len(chosen)):
+        for one in things:
             own = chosen[one]
-            off = np.bincount(chosen, weights=areas, minlength=len(shares)) - shares
-            like = borders @ (chosen[:, None] == kinds)
             moved = like[one] - like[one, own] + _shifted(off, own, kinds, areas[one])
             moved[own] = 0.0
-            theirs = like[np.arange(len(chosen)), chosen]
+            theirs = like[things, chosen]
             swapped = like[one, chosen] - like[one, own] + like[:, own] - theirs - 2 * borders[one]
             swapped += _shifted(off, own, chosen, areas[one] - areas)
             swapped[chosen == own] = 0.0
@@ -86,10 +95,11 @@ def _settle(
                 continue
             better = True
             if moved.min() <= swapped.min():
-                chosen[one] = int(moved.argmin())
+                give(one, int(moved.argmin()))
             else:
                 other = int(swapped.argmin())
-                chosen[one], chosen[other] = chosen[other], own
+                give(one, chosen[other])
+                give(other, own)
     return [int(kind) for kind in chosen]
 
 

@@ -17,6 +17,7 @@ from typing import Any
 
 import cv2
 import numpy as np
+from numpy.typing import NDArray
 from PIL import Image
 
 from paleta.chart import Chart, Reading, read_chart
@@ -63,6 +64,7 @@ UNMEASURED_DPI, CHART_DPI = 300.0, 200.0
 SMALLEST_SHARE = 0.2
 """Line art of which less than this is used is not drawn any larger for it."""
 KEPT_QUALITY = 92
+BAND_ROWS = 256
 PREVIEW_PX = 900
 PREVIEW_QUALITY = 85
 
@@ -138,9 +140,10 @@ def read_and_find(
         if loose.drawn and width_mm:
             loose = _read(data, width_mm=width_mm / max(corners[1][0] - corners[0][0], SMALLEST_SHARE))
         impression = rectify(loose, corners, width_mm=width_mm)
-    picture = _kept(impression)
+    picture, paper, said = _kept(impression.pixels), paper_like(impression).code, impression.warnings
     # Regions are found on what is kept, so that the same file always gives the same map.
     kept = read(picture, dpi=impression.dpi)
+    del impression  # a large scan need not be held twice
     region_map = find_regions(kept, gap_mm=gap_mm)
     narrow_mm = narrowest_shaded_mm("marker")
     small = {region.label for region in region_map.regions if 2 * region.inradius_mm < narrow_mm}
@@ -155,10 +158,10 @@ def read_and_find(
         packed_map=labels_to_png(region_map),
         height_px=height_px,
         width_px=width_px,
-        dpi=impression.dpi,
-        paper=paper_like(impression).code,
+        dpi=kept.dpi,
+        paper=paper,
         settings=dict(sorted(settings.items())),
-        warnings=(*impression.warnings, *likeness_doubts(kept, region_map)),
+        warnings=(*said, *likeness_doubts(kept, region_map)),
     )
 
 
@@ -261,9 +264,11 @@ def _read(data: bytes, **size: float | None) -> Impression:
         return read(data, **size)
 
 
-def _kept(impression: Impression) -> bytes:
-    """The impression as it is stored: re-encoded, so nothing of the uploaded file survives but its picture."""
+def _kept(pixels: NDArray[np.float32]) -> bytes:
+    """A picture as it is stored: re-encoded, so nothing of the uploaded file survives but its picture."""
+    whole = np.empty(pixels.shape, np.uint8)
+    for start in range(0, len(pixels), BAND_ROWS):
+        whole[start : start + BAND_ROWS] = np.clip(pixels[start : start + BAND_ROWS] * 255 + 0.5, 0, 255)
     out = io.BytesIO()
-    pixels = np.clip(impression.pixels * 255 + 0.5, 0, 255).astype(np.uint8)
-    Image.fromarray(pixels).save(out, "JPEG", quality=KEPT_QUALITY, subsampling=0)
+    Image.fromarray(whole).save(out, "JPEG", quality=KEPT_QUALITY, subsampling=0)
     return out.getvalue()

@@ -45,9 +45,12 @@ def keep_step(*, actor: Actor, piece: Piece, version: int, what: str, sheet: She
     require_owner(actor, piece)
     plain = sheet_to_plain(sheet)
     sheet_readout(piece, sheet)
+    if piece.version != version:
+        raise ChangedElsewhere
+    forward, back = _patches(piece.current_sheet, plain), _patches(plain, piece.current_sheet)
     with transaction.atomic():
         current = lock(actor, piece, version)
-        if plain == current.current_sheet:
+        if not forward:
             return current
         current.steps.filter(number__gt=current.position).delete()
         current.position += 1
@@ -55,8 +58,8 @@ def keep_step(*, actor: Actor, piece: Piece, version: int, what: str, sheet: She
             piece=current,
             number=current.position,
             what=what[:LONGEST_WHAT],
-            forward=_patches(current.current_sheet, plain),
-            back=_patches(plain, current.current_sheet),
+            forward=forward,
+            back=back,
         )
         current.steps.filter(number__lte=current.position - STEPS_KEPT).delete()
         return _show(current, sheet, plain)

@@ -21,7 +21,7 @@ from server.pieces.readout import sheet_readout
 from server.pieces.steps import fill
 
 READ_LIMIT_S = 60.0
-READ_LIMIT_MB = 512
+READ_LIMIT_MB = 640
 
 
 def look(data: bytes) -> Mapping[str, Any]:

@@ -83,7 +83,7 @@ def _settle(
     better = True
     while better:
         better = False
-        for one in things:
+        for one in range(len(chosen)):
             own = chosen[one]
             moved = like[one] - like[one, own] + _shifted(off, own, kinds, areas[one])
             moved[own] = 0.0

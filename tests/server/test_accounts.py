@@ -85,6 +85,20 @@ class SessionTest(TestCase):
         foreign = {**sent, "headers": {"X-CSRFToken": token, "Origin": "https://elsewhere.example"}}
         self.assertEqual(client.post("/api/v1/session/demo/", "{}", **foreign).status_code, 403)
 
+    def test_what_is_no_possible_json_is_refused_before_anybody_is_signed_in(self):
+        for body in (
+            b"[" * 100_000,
+            b'{"username": "\\ud800", "password": "x"}',
+            b'{"username": ' + b"9" * 5000 + b', "password": "x"}',
+            b'{"username": NaN, "password": "x"}',
+            b"\xff\xfe",
+            b"",
+        ):
+            with self.subTest(body=body[:30]):
+                response = self.client.post("/api/v1/session/", body, content_type="application/json")
+                self.assertIn(response.status_code, (400, 422))
+                self.assertEqual(response["Content-Type"], "application/problem+json")
+
     def test_guessing_is_slowed_for_the_name_and_the_right_word_resets_it(self):
         make_user("ana")
         for _ in range(throttle.WRONG_FOR_NAME.most):

@@ -5,6 +5,8 @@ from __future__ import annotations
 import json
 
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
 
 from server.pieces.models import Piece
 from server.recipes.models import RecipeRecord
@@ -29,6 +31,31 @@ class RecipeTest(ApiTestCase):
         lines = self.send("get", f"pieces/{self.piece.pk}/recipes/").json()
         self.assertEqual([line["number"] for line in lines], [1, 2])
         self.assertEqual(lines[1]["changes"], ["Light: from 10:30, 40° high became from 3:00, 20° high."])
+
+    def test_a_list_of_many_versions_takes_the_queries_of_a_list_of_one(self):
+        self.keep()
+        path = f"pieces/{self.piece.pk}/recipes/"
+        with CaptureQueriesContext(connection) as one:
+            self.send("get", path)
+        kept = RecipeRecord.objects.get()
+        for number in range(2, 42):
+            kept.pk, kept.number, kept.previous, kept._state.adding = None, number, number - 1, True
+            kept.save()
+        with self.assertNumQueries(len(one)):
+            self.assertEqual(len(self.send("get", path).json()), 41)
+
+    def test_a_version_shows_its_own_sheet_plan_and_picture(self):
+        self.keep()
+        base = f"pieces/{self.piece.pk}"
+        lit = self.send("get", f"{base}/picture/").content
+        self.change("lamp", {"azimuth_deg": 200, "elevation_deg": 60})
+        self.change("stamp", {"title": "Another title"})
+        self.assertEqual(self.send("get", f"{base}/recipes/1/sheet/").json()["stamp"]["title"], "Ball and box")
+        self.assertEqual(self.send("get", f"{base}/recipes/1/picture/").content, lit)
+        self.assertNotEqual(self.send("get", f"{base}/picture/").content, lit)
+        passes = self.send("get", f"{base}/recipes/1/plan/").json()["passes"]
+        frozen = json.loads(self.send("get", f"{base}/recipes/1/").content)["plan"]["passes"]
+        self.assertEqual([one["swatch"]["code"] for one in passes], [one["swatch"] for one in frozen])
 
     def test_changed_since_is_told_and_taken_back_by_undo(self):
         self.keep()

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import contextlib
+import sqlite3
 from collections.abc import Callable
 from functools import cache
 
@@ -20,7 +22,9 @@ def kept(kind: str, key: str, make: Callable[[], bytes]) -> bytes:
 
     def made() -> bytes:
         data = make()
-        _cache(settings.CACHE_ROOT).set(name, data)
+        # A full disk costs the next one the making, but not this one the result.
+        with contextlib.suppress(OSError, sqlite3.Error):
+            _cache(settings.CACHE_ROOT).set(name, data)
         return data
 
     # Who waits for the same key waits in memory; the bytes stay there no longer than anything else.

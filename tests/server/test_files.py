@@ -94,6 +94,11 @@ class TroubleTest(FilesTestCase):
         with patch("server.pieces.shelf.services.Piece.save", side_effect=DatabaseError("database or disk is full")):
             self.assertProblem(self.upload(as_file(line_drawing(), dpi=(150, 150))), 507, "no_room")
 
+    def test_a_full_disk_does_not_keep_a_picture_from_being_shown(self):
+        with patch("diskcache.Cache.set", side_effect=OSError(errno.ENOSPC, "No space left")) as tried:
+            self.assertEqual(self.send("get", f"pieces/{self.piece.pk}/picture/?view=values").status_code, 200)
+        tried.assert_called()
+
     def test_a_missing_picture_is_a_sentence(self):
         store.place_of(self.piece.impression_sha256).unlink()
         response = self.send("get", f"pieces/{self.piece.pk}/picture/?view=line")

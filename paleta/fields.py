@@ -90,7 +90,10 @@ class Flag(Kind):
 
 @dataclass(frozen=True)
 class Text(Kind):
-    """Text of shortest..longest characters that can be stored and shown. `pattern` is matched against the whole."""
+    """Text of shortest..longest characters that can be stored and shown.
+
+    pattern  what the whole of it looks like, unless it is empty and may be.
+    """
 
     longest: int
     shortest: int = 0
@@ -101,11 +104,12 @@ class Text(Kind):
             raise ValueError(f"has {self.shortest} to {self.longest:,} characters")
         if unwanted_in(value):
             raise ValueError("holds characters that cannot be written down")
-        if self.pattern and not re.fullmatch(self.pattern, value):
+        if self.pattern and value and not re.fullmatch(self.pattern, value):
             raise ValueError(f"is not written as it must be, got {value!r}")
 
     def schema(self) -> Schema:
-        pattern = {"pattern": f"^{self.pattern}$"} if self.pattern else {}
+        whole = self.pattern if self.shortest else f"({self.pattern})?"
+        pattern = {"pattern": f"^{whole}$"} if self.pattern else {}
         return {"type": "string", "minLength": self.shortest, "maxLength": self.longest, **pattern}
 
 
@@ -285,7 +289,7 @@ class Written(Kind):
 POINT_MM = Numbers(((-1000.0, 2000.0), (-1000.0, 2000.0)))
 """(x, y) in mm from the picture's top left corner."""
 LAB = Numbers(((0.0, 100.0), (-128.0, 128.0), (-128.0, 128.0)))
-SHA256 = Text(64, pattern="([0-9a-f]{64})?")
+SHA256 = Text(64, pattern="[0-9a-f]{64}")
 LABEL = Whole(1, 1_000_000)
 """The number of a region."""
 

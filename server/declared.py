@@ -51,9 +51,8 @@ def field_of(kind: Kind, **more: Any) -> serializers.Field:
 
 
 def _text(kind: Text, **more: Any) -> serializers.Field:
-    if kind.pattern:
-        return serializers.RegexField(f"^{kind.pattern}$", max_length=kind.longest, allow_blank=True, **more)
-    return serializers.CharField(max_length=kind.longest, allow_blank=kind.shortest == 0, **more)
+    more |= {"max_length": kind.longest, "allow_blank": kind.shortest == 0}
+    return serializers.RegexField(f"^{kind.pattern}$", **more) if kind.pattern else serializers.CharField(**more)
 
 
 def _numbers(kind: Numbers, **more: Any) -> serializers.Field:

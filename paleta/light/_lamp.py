@@ -58,7 +58,7 @@ class Glow:
     height_mm: float = holds(Number(0, 100), 8.0)
     reach_mm: float = holds(Number(1, 200), 20.0)
     strength: float = holds(Number(0, 5), 1.0)
-    tint: str = holds(Text(7, pattern="(#[0-9a-f]{6})?"), "")
+    tint: str = holds(Text(7, pattern="#[0-9a-f]{6}"), "")
     reserve_mm: float = holds(Number(0, 100), 0.0)
 
     def __post_init__(self) -> None:

@@ -24,7 +24,7 @@ class Colours(Part):
     """
 
     medium: str = holds(Choice(MEDIA), "marker", form=False)
-    drawer: str = holds(Text(18, pattern="[0-9]*"), "", form=False, told=False)
+    drawer: str = holds(Text(18, pattern="[0-9]+"), "", form=False, told=False)
     key: str = holds(Choice(KEY_NAMES, blank=True), "", said=lambda key: f"a picture in {key} key" if key else "no key")
     swatches: Mapping[str, Swatch] = holds(Table(SWATCH, "code", MOST_SWATCHES), dict, form=False, told=False)
     under_swatches: Mapping[str, Swatch] = holds(Table(SWATCH, "code", MOST_SWATCHES), dict, form=False, told=False)

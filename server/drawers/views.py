@@ -42,7 +42,7 @@ EXPORTS = {
 def changes(request: Any, *, parameters: Sequence[Any] = (), **more: Any) -> Any:
     """Describes an action that changes a drawer and answers all of it."""
     return extend_schema(
-        request=request, parameters=[IF_MATCH, *parameters], responses=serializers.DrawerDetailSerializer, **more
+        request=request, parameters=[IF_MATCH, *parameters], responses={200: serializers.DrawerDetailSerializer}, **more
     )
 
 
@@ -139,7 +139,7 @@ class DrawerViewSet(ChartActions, viewsets.GenericViewSet):
         return uploaded(form["table"]) if "table" in form else form["text"]
 
     @extend_schema(
-        responses={(200, "text/plain"): OpenApiTypes.STR},
+        responses={(200, "text/csv"): OpenApiTypes.STR, (200, "text/plain"): OpenApiTypes.STR},
         parameters=[OpenApiParameter("kind", str, OpenApiParameter.PATH, enum=[*EXPORTS])],
     )
     @action(detail=True, url_path=r"export\.(?P<kind>csv|gpl)")

@@ -9,9 +9,12 @@ from django.test import TestCase
 
 from server.pieces.models import Piece
 from tests.server.builders import coloured, make_piece, make_user
+from tests.server.contract import CheckedClient
 
 
 class ApiTestCase(TestCase):
+    client_class = CheckedClient
+
     @classmethod
     def setUpTestData(cls):
         cls.ana, cls.ben = make_user("ana"), make_user("ben")

@@ -12,9 +12,12 @@ from server.accounts import throttle
 from server.accounts.models import DemoAccount
 from server.accounts.services import DEMO_USERNAME
 from tests.server.builders import make_user
+from tests.server.contract import CheckedClient
 
 
 class SessionTest(TestCase):
+    client_class = CheckedClient
+
     def setUp(self):
         cache.clear()
 

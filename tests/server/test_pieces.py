@@ -158,11 +158,18 @@ class SheetTest(ApiTestCase):
         self.assertEqual(coloured_.shape, (300, 360, 3))
         self.assertGreater(np.ptp(coloured_, axis=2).max(), 40)
         self.assertLess(np.ptp(values, axis=2).max(), 12)
-        left, right = (
-            pixels(f"view=values&live=true&azimuth_deg={azimuth}&elevation_deg=30")[55, :, 0] for azimuth in (270, 90)
-        )
-        self.assertGreater(left[25], right[25])
-        self.assertLess(left[65], right[65])
+
+        def ball(azimuth: int) -> tuple[int, int]:
+            """The grey of the ball's left and right side; the live picture is a smaller one."""
+            live = pixels(f"view=values&live=true&azimuth_deg={azimuth}&elevation_deg=30")
+            step = 360 / live.shape[1]
+            self.assertGreater(step, 1)
+            left, right = (int(live[round(110 / step), round(x / step), 0]) for x in (50, 130))
+            return left, right
+
+        (from_left, away_left), (away_right, from_right) = ball(270), ball(90)
+        self.assertGreater(from_left, away_right)
+        self.assertGreater(from_right, away_left)
 
     def test_wrong_values_are_refused_with_the_field_at_fault(self):
         for path, body, pointer in (

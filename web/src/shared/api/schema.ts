@@ -2802,6 +2802,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
+                    "text/csv": string;
                     "text/plain": string;
                 };
             };
@@ -2971,12 +2972,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description No response body */
-            204: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["DrawerDetail"];
+                };
             };
             /** @description A problem. */
             default: {

@@ -57,8 +57,9 @@ def measure() -> None:
     label = next(label for label, setting in sheet.regions.settings.items() if setting.ramp)
 
     def recolour() -> None:
+        now = Piece.objects.get(pk=piece.pk)
         set_ramp(
-            actor=user, piece=piece, version=Piece.objects.get(pk=piece.pk).version, labels=[label],
+            actor=user, piece=now, version=now.version, labels=[label],
             codes=[swatches[next(turn) % len(swatches)]], wish_lab=None, by_hand=True,
         )  # fmt: skip
         assert client.get(preview).status_code == 200

@@ -144,8 +144,8 @@ def _spread(cells: _Cells, room: NDArray[np.uint8], canvas: NDArray[np.uint8]) -
         return cells
     # A passage has opened into ground of some width: there OpenCV's watershed on a blank canvas is a plain flood.
     wall = int(cells.max()) + 1
-    flooded = cv2.watershed(canvas, np.where(room > 0, cells.astype(np.int32), wall))
-    reached = np.where((room > 0) & (flooded > 0) & (flooded != wall), flooded, 0)
+    flooded = cv2.watershed(canvas, cv2.copyTo(cells.astype(np.int32), room, np.full(cells.shape, wall, np.int32)))
+    reached = cv2.copyTo(flooded, cv2.bitwise_and(room, cv2.inRange(flooded, 1, wall - 1)))
     # It leaves meeting lines and a frame at -1, and walls win some pixels beside them. Left over, these would be taken
     # for cells of their own, and lie in every gap.
     return _grow(cv2.max(cells, reached.astype(cells.dtype)), room)[0]
@@ -155,14 +155,18 @@ def _grow(cells: _Cells, room: NDArray[np.uint8]) -> tuple[_Cells, bool]:
     """Cells grown inside `room` by up to GROWING_STEPS pixels, and whether that was all there was to grow."""
     cells = cells.copy()
     ring = np.empty_like(cells)
-    known = cv2.countNonZero(cells)
+    ground = _open_ground(cells, room)
+    left = cv2.countNonZero(ground)
     for _ in range(GROWING_STEPS):
+        if not left:
+            break
         cv2.dilate(cells, CROSS, dst=ring)
-        cv2.copyTo(ring, _open_ground(cells, room), dst=cells)
-        before, known = known, cv2.countNonZero(cells)
-        if known == before:
+        cv2.copyTo(ring, ground, dst=cells)
+        ground = _open_ground(cells, ground)
+        before, left = left, cv2.countNonZero(ground)
+        if left == before:
             return cells, True
-    return cells, False
+    return cells, not left
 
 
 def _merge_waists(
@@ -190,7 +194,8 @@ def _closed_seams(labels: NDArray[np.int32], ink: NDArray[np.bool_]) -> NDArray[
     paper = (~ink).astype(np.uint8)
     _, apart = cv2.connectedComponents(paper, connectivity=4)
     home = np.zeros(int(labels.max()) + 1, np.int32)
-    home[labels] = apart  # all pixels of a cell lie in one piece of paper
+    starts = _starts(labels)
+    home[labels.ravel()[starts]] = apart.ravel()[starts]  # all pixels of a cell lie in one piece of paper
     home[0] = 0
     full = give_leftovers_to_nearest(labels)
     return np.where((home[full] == apart) & ~ink, full, 0).astype(np.int32)
@@ -198,11 +203,20 @@ def _closed_seams(labels: NDArray[np.int32], ink: NDArray[np.bool_]) -> NDArray[
 
 def _drop_small(labels: NDArray[np.int32], smallest_px: float) -> NDArray[np.int32]:
     """Small cells, and what is no cell, become 0."""
-    areas = np.bincount((labels + 1).ravel())[1:]
+    starts = _starts(labels)
+    lengths = np.diff(starts, append=labels.size)
+    areas = np.bincount(labels.ravel()[starts] + 1, weights=lengths)[1:]
     table = np.arange(len(areas) + 1, dtype=np.int32)
     table[:-1][areas < smallest_px] = 0
     table[[0, -1]] = 0  # the last is where BARRIER, counted from behind, looks
     return np.take(table, labels, mode="wrap")
+
+
+def _starts(labels: NDArray[np.int32]) -> NDArray[np.intp]:
+    """Where, line by line, a run of equal labels starts: far fewer places than pixels, and all that is needed to count
+    or to find the first of each."""
+    flat = labels.ravel()
+    return np.concatenate([np.zeros(1, np.intp), np.flatnonzero(flat[1:] != flat[:-1]) + 1])
 
 
 def _paper_first(labels: NDArray[np.int32]) -> NDArray[np.int32]:
@@ -231,7 +245,8 @@ def _number_in_reading_order(labels: NDArray[np.int32]) -> NDArray[np.int32]:
     """Renumber: the paper (the highest label by now, if there is one on the edge) 0, others by first pixel."""
     flat = labels.ravel()
     first = np.full(int(flat.max()) + 1, flat.size)
-    first[flat[::-1]] = np.arange(flat.size - 1, -1, -1)  # of equal places the last written stays: the first pixel
+    starts = _starts(labels)[::-1]
+    first[flat[starts]] = starts  # of equal places the last written stays: the first pixel
     edge = set(np.concatenate([labels[0], labels[-1], labels[:, 0], labels[:, -1]]).tolist())
     last = len(first) - 1
     paper = last if last in edge else 0

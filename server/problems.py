@@ -22,6 +22,8 @@ from server.derived.worker import NobodyWaits
 from server.files.store import FileMissing
 
 MEDIA_TYPE = "application/problem+json"
+CLIENT_LEFT = 499
+"""No status of a standard, since nobody reads it; servers log it under this number."""
 OUT_OF_ROOM = (errno.ENOSPC, errno.EDQUOT)
 log = logging.getLogger(__name__)
 
@@ -41,42 +43,17 @@ class VersionMissing(exceptions.APIException):
 
 
 class Refused(exceptions.APIException):
-    """Something a service does not do, with its sentence and code."""
+    """Something that is not done, with its sentence, its code and the status of the answer."""
 
-    status_code = status.HTTP_409_CONFLICT
-
-    def __init__(self, detail: str, code: str) -> None:
+    def __init__(self, detail: str, code: str, http_status: int = status.HTTP_409_CONFLICT) -> None:
         super().__init__(detail, code)
+        self.status_code = http_status
 
 
 class TooLarge(exceptions.APIException):
     status_code = status.HTTP_413_REQUEST_ENTITY_TOO_LARGE
     default_code = "too_large"
     default_detail = "That is more than Paleta takes at once."
-
-
-class _SameMoment(exceptions.APIException):
-    status_code = status.HTTP_409_CONFLICT
-    default_code = "same_moment"
-    default_detail = "The same was done twice at the same moment. Look what is there now, and try again."
-
-
-class _FileGone(exceptions.APIException):
-    status_code = status.HTTP_410_GONE
-    default_code = "file_missing"
-    default_detail = "A picture of this piece is no longer in the media folder. Bring it back from a backup."
-
-
-class _NoRoom(exceptions.APIException):
-    status_code = status.HTTP_507_INSUFFICIENT_STORAGE
-    default_code = "no_room"
-    default_detail = "The disk is full, so nothing was stored. Make room and try again."
-
-
-class _Gone(exceptions.APIException):
-    status_code = 499
-    default_code = "nobody_waits"
-    default_detail = "The work was stopped, since nobody waited for it any more."
 
 
 def document(code: str, title: str, http_status: int, detail: str, path: str, **more: Any) -> dict[str, Any]:
@@ -128,14 +105,18 @@ def _foreseen(error: Exception) -> exceptions.APIException | None:
     if isinstance(error, SuspiciousOperation):
         return exceptions.ParseError("The request cannot be read as it is.")
     if isinstance(error, FileMissing):
-        return _FileGone()
+        gone = "A picture of this piece is no longer in the media folder. Bring it back from a backup."
+        return Refused(gone, "file_missing", status.HTTP_410_GONE)
     if isinstance(error, IntegrityError):
-        return _SameMoment()
+        twice = "The same was done twice at the same moment. Look what is there now, and try again."
+        return Refused(twice, "same_moment")
     if isinstance(error, NobodyWaits):
-        return _Gone()
+        stopped = "The work was stopped, since nobody waited for it any more."
+        return Refused(stopped, "nobody_waits", CLIENT_LEFT)
     full = isinstance(error, OSError) and error.errno in OUT_OF_ROOM
     if full or (isinstance(error, DatabaseError) and "disk is full" in str(error)):
-        return _NoRoom()
+        sentence = "The disk is full, so nothing was stored. Make room and try again."
+        return Refused(sentence, "no_room", status.HTTP_507_INSUFFICIENT_STORAGE)
     return None
 
 

@@ -37,7 +37,8 @@ def limits() -> str:
     found["school"] = {
         "name": LONGEST_NAME, "summary": LONGEST_SUMMARY, "how": LONGEST_HOW, "steps": MOST_STEPS,
     }  # fmt: skip
-    return f"{HEAD}export const LIMITS = {json.dumps(found, indent=2)} as const;\n"
+    lines = "".join(f"  {name}: {json.dumps(one)},\n" for name, one in found.items())
+    return f"{HEAD}export const LIMITS = {{\n{lines}}} as const;\n"
 
 
 def main() -> None:

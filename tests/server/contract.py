@@ -13,7 +13,6 @@ from django.test import Client
 from jsonschema import Draft202012Validator
 
 SCHEMA = Path(__file__).parents[2] / "server/schema.yml"
-METHODS = ("get", "post", "put", "patch", "delete")
 
 
 class CheckedClient(Client):

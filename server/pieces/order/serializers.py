@@ -7,12 +7,17 @@ from rest_framework import serializers
 from server.drawers.serializers import SwatchSerializer
 
 
-class BatchLineSerializer(serializers.Serializer):
-    first_pass = serializers.IntegerField()
-    last_pass = serializers.IntegerField()
+class TimedSerializer(serializers.Serializer):
+    """Something of a plan that has its time, in seconds from the plan's beginning."""
+
     start_s = serializers.FloatField()
     end_s = serializers.FloatField()
-    wait_s = serializers.FloatField()
+    wait_s = serializers.FloatField(help_text="How long the hand rests before it.")
+
+
+class BatchLineSerializer(TimedSerializer):
+    first_pass = serializers.IntegerField()
+    last_pass = serializers.IntegerField()
 
 
 class BatchSerializer(serializers.Serializer):
@@ -24,7 +29,7 @@ class BatchSerializer(serializers.Serializer):
     one_by_one_changes = serializers.IntegerField()
 
 
-class PassSerializer(serializers.Serializer):
+class PassSerializer(TimedSerializer):
     number = serializers.IntegerField()
     region = serializers.IntegerField()
     name = serializers.CharField()
@@ -33,32 +38,25 @@ class PassSerializer(serializers.Serializer):
     zones = serializers.ListField(child=serializers.IntegerField())
     join = serializers.ChoiceField(choices=[(join, join) for join in ("start", "wet", "dry", "any")])
     how = serializers.CharField()
-    start_s = serializers.FloatField()
-    end_s = serializers.FloatField()
-    wait_s = serializers.FloatField()
     wait_for = serializers.CharField(allow_blank=True)
     change = serializers.BooleanField()
 
 
-class HandlingSerializer(serializers.Serializer):
+class HandlingSerializer(TimedSerializer):
     """A mask being laid or lifted."""
 
     kind = serializers.ChoiceField(choices=[("lay", "lay"), ("lift", "lift")])
     name = serializers.CharField()
     how = serializers.CharField()
     before_pass = serializers.IntegerField()
-    start_s = serializers.FloatField()
-    end_s = serializers.FloatField()
-    wait_s = serializers.FloatField()
 
 
-class TouchStepSerializer(serializers.Serializer):
+class TouchStepSerializer(TimedSerializer):
+    """A finishing touch; its time counts from the end of the colouring."""
+
     code = serializers.CharField()
     name = serializers.CharField()
     how = serializers.CharField()
-    start_s = serializers.FloatField(help_text="From the end of the colouring.")
-    end_s = serializers.FloatField()
-    wait_s = serializers.FloatField()
     caution = serializers.CharField(allow_blank=True)
 
 

@@ -6,23 +6,15 @@ import os
 from pathlib import Path
 from typing import Any
 
-from django.contrib.auth import get_user_model
-from django.core.management.base import BaseCommand, CommandError, CommandParser
-
+from server.backup.management.account_command import AccountCommand
 from server.backup.services import write_backup
 
 
-class Command(BaseCommand):
+class Command(AccountCommand):
     help = "Write everything of an account into one file."
 
-    def add_arguments(self, parser: CommandParser) -> None:
-        parser.add_argument("name", help="of the account")
-        parser.add_argument("file", type=Path)
-
     def handle(self, *args: Any, **options: Any) -> None:
-        owner = get_user_model().objects.filter(username=options["name"]).first()
-        if owner is None:
-            raise CommandError(f"There is no account {options['name']!r}.")
+        owner = self.owner(options["name"])
         place: Path = options["file"]
         half = place.with_name(f".{place.name}.half")
         with half.open("wb") as file:

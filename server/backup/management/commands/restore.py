@@ -2,27 +2,20 @@
 
 from __future__ import annotations
 
-from pathlib import Path
 from typing import Any
 
-from django.contrib.auth import get_user_model
-from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.core.management.base import CommandError
 
+from server.backup.management.account_command import AccountCommand
 from server.backup.services import restore_backup
 from server.problems import Refused
 
 
-class Command(BaseCommand):
+class Command(AccountCommand):
     help = "Bring everything in a backup back into an account; what is there already stays as it is."
 
-    def add_arguments(self, parser: CommandParser) -> None:
-        parser.add_argument("name", help="of the account")
-        parser.add_argument("file", type=Path)
-
     def handle(self, *args: Any, **options: Any) -> None:
-        owner = get_user_model().objects.filter(username=options["name"]).first()
-        if owner is None:
-            raise CommandError(f"There is no account {options['name']!r}. Open it first.")
+        owner = self.owner(options["name"])
         if not options["file"].is_file():
             raise CommandError(f"There is no file {options['file']}.")
         try:

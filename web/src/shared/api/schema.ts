@@ -1331,15 +1331,19 @@ export interface components {
             pen_changes: number;
             one_by_one_changes: number;
         };
+        /** @description Something of a plan that has its time, in seconds from the plan's beginning. */
         BatchLine: {
-            first_pass: number;
-            last_pass: number;
             /** Format: double */
             start_s: number;
             /** Format: double */
             end_s: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description How long the hand rests before it.
+             */
             wait_s: number;
+            first_pass: number;
+            last_pass: number;
         };
         /** @enum {unknown} */
         BlankEnum: "";
@@ -1550,16 +1554,19 @@ export interface components {
         };
         /** @description A mask being laid or lifted. */
         Handling: {
-            kind: components["schemas"]["HandlingKindEnum"];
-            name: string;
-            how: string;
-            before_pass: number;
             /** Format: double */
             start_s: number;
             /** Format: double */
             end_s: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description How long the hand rests before it.
+             */
             wait_s: number;
+            kind: components["schemas"]["HandlingKindEnum"];
+            name: string;
+            how: string;
+            before_pass: number;
         };
         /**
          * @description * `lay` - lay
@@ -1841,7 +1848,17 @@ export interface components {
          * @enum {string}
          */
         PaperEnum: "smooth-white" | "cream" | "cold-press" | "toned-grey" | "kraft";
+        /** @description Something of a plan that has its time, in seconds from the plan's beginning. */
         Pass: {
+            /** Format: double */
+            start_s: number;
+            /** Format: double */
+            end_s: number;
+            /**
+             * Format: double
+             * @description How long the hand rests before it.
+             */
+            wait_s: number;
             number: number;
             region: number;
             name: string;
@@ -1850,12 +1867,6 @@ export interface components {
             zones: number[];
             join: components["schemas"]["JoinEnum"];
             how: string;
-            /** Format: double */
-            start_s: number;
-            /** Format: double */
-            end_s: number;
-            /** Format: double */
-            wait_s: number;
             wait_for: string;
             change: boolean;
         };
@@ -2282,19 +2293,20 @@ export interface components {
             retired?: boolean;
             readonly words: string;
         };
+        /** @description A finishing touch; its time counts from the end of the colouring. */
         TouchStep: {
-            code: string;
-            name: string;
-            how: string;
-            /**
-             * Format: double
-             * @description From the end of the colouring.
-             */
+            /** Format: double */
             start_s: number;
             /** Format: double */
             end_s: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description How long the hand rests before it.
+             */
             wait_s: number;
+            code: string;
+            name: string;
+            how: string;
             caution: string;
         };
         /**

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 
 import { sessionQuery } from "@/shared/api";
-import { turnSingleKeys, useSingleKeysOn } from "@/shared/ui";
+import { Tick, turnSingleKeys, useSingleKeysOn } from "@/shared/ui";
 import { BackupBox } from "./BackupBox";
 import { PasswordForm } from "./PasswordForm";
 
@@ -20,21 +20,13 @@ export function AccountPage() {
           <PasswordForm />
         </Panel>
         <Panel title="Keys">
-          <label className="flex items-start gap-3">
-            <input
-              type="checkbox"
-              className="mt-1 size-5 accent-ink"
-              checked={keysOn}
-              onChange={(event) => turnSingleKeys(event.target.checked)}
-            />
-            <span>
-              Single keys do something by themselves
-              <span className="block text-[13px] text-soft">
-                1 to 4 change the view of the picture. Turn this off if you speak to the computer, or press keys by
-                mistake.
-              </span>
+          <Tick checked={keysOn} onKeep={turnSingleKeys}>
+            Single keys do something by themselves
+            <span className="block text-[13px] text-soft">
+              1 to 4 change the view of the picture. Turn this off if you speak to the computer, or press keys by
+              mistake.
             </span>
-          </label>
+          </Tick>
         </Panel>
       </div>
     </div>

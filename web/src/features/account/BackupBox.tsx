@@ -1,7 +1,7 @@
 import { useState } from "react";
 
 import { api, type Restore } from "@/shared/api";
-import { counted } from "@/shared/ui";
+import { counted, FileButton, Refusal } from "@/shared/ui";
 import { useRestore } from "./api";
 
 const KINDS: Record<string, [string, string]> = {
@@ -42,21 +42,15 @@ export function BackupBox() {
         <p className="mb-2">
           Bring a backup back: all of it or, if anything in it is wrong, nothing. What is here already stays as it is.
         </p>
-        <label className="inline-block cursor-pointer rounded border border-ink px-3 py-1.5 focus-within:outline-3 has-disabled:border-line has-disabled:text-soft">
+        <FileButton
+          name="Backup file"
+          accept=".zip,application/zip"
+          look="plain"
+          disabled={restore.isPending}
+          onFile={bring}
+        >
           Restore from a file
-          <input
-            type="file"
-            className="sr-only"
-            accept=".zip,application/zip"
-            aria-label="Backup file"
-            disabled={restore.isPending}
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              event.target.value = "";
-              if (file) bring(file);
-            }}
-          />
-        </label>
+        </FileButton>
       </div>
       {far && (
         <div role="status">
@@ -64,11 +58,7 @@ export function BackupBox() {
           <progress className="h-3 w-full accent-ink" max={1} value={far.share} aria-label={far.words} />
         </div>
       )}
-      {restore.error && (
-        <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">
-          {restore.error.message}
-        </p>
-      )}
+      <Refusal error={restore.error} />
       {restore.data && <Result restore={restore.data} />}
     </div>
   );

@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from "react";
 
-import { LIMITS, Problem } from "@/shared/api";
-import { Button, tell } from "@/shared/ui";
+import { LIMITS } from "@/shared/api";
+import { Button, Refusal, tell } from "@/shared/ui";
 import { useChangePassword } from "./api";
 
 const LONGEST = LIMITS.NewPasswordRequest.new.maxLength;
@@ -27,42 +27,33 @@ export function PasswordForm() {
 
   return (
     <form onSubmit={submit} className="flex flex-col gap-3">
-      <label className="block">
-        The one you have now
-        <input
-          type="password"
-          className="field mt-1"
-          autoComplete="current-password"
-          maxLength={LONGEST}
-          required
-          value={old}
-          onChange={(event) => setOld(event.target.value)}
-        />
-      </label>
-      <label className="block">
-        The new one
-        <input
-          type="password"
-          className="field mt-1"
-          autoComplete="new-password"
-          maxLength={LONGEST}
-          required
-          value={fresh}
-          onChange={(event) => setFresh(event.target.value)}
-        />
-      </label>
-      {change.error && (
-        <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">
-          {change.error instanceof Problem
-            ? (Object.values(change.error.fields)[0] ?? change.error.message)
-            : change.error.message}
-        </p>
-      )}
+      <PasswordField label="The one you have now" kind="current-password" value={old} onChange={setOld} />
+      <PasswordField label="The new one" kind="new-password" value={fresh} onChange={setFresh} />
+      <Refusal error={change.error} />
       <div>
         <Button type="submit" busy={change.isPending}>
           Change it
         </Button>
       </div>
     </form>
+  );
+}
+
+type FieldProps = { label: string; kind: string; value: string; onChange: (value: string) => void };
+
+function PasswordField({ label, kind, value, onChange }: FieldProps) {
+  return (
+    <label className="block">
+      {label}
+      <input
+        type="password"
+        className="field mt-1"
+        autoComplete={kind}
+        maxLength={LONGEST}
+        required
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+      />
+    </label>
   );
 }

@@ -6,6 +6,11 @@ import { useHand, usePiece } from "./bench";
 import { labelAt, type Labels } from "./labels";
 
 const CLOSEST_MM = 0.4;
+/** White below, dark above: the line shows on any colour. */
+const STROKES = [
+  ["#fff", 1.3],
+  ["#161616", 0.6],
+] as const;
 
 /** A sheet of glass over the card: a stroke on it is a barrier that parts the region it mostly runs through. */
 export function Barrier({ labels }: { labels: Labels | undefined }) {
@@ -66,20 +71,16 @@ export function Barrier({ labels }: { labels: Labels | undefined }) {
       onPointerCancel={() => setLine([])}
       onClick={(event) => event.stopPropagation()}
     >
-      <polyline
-        points={line.map((one) => one.join(" ")).join(", ")}
-        fill="none"
-        stroke="#fff"
-        strokeWidth="1.3"
-        strokeLinecap="round"
-      />
-      <polyline
-        points={line.map((one) => one.join(" ")).join(", ")}
-        fill="none"
-        stroke="#161616"
-        strokeWidth="0.6"
-        strokeLinecap="round"
-      />
+      {STROKES.map(([stroke, width]) => (
+        <polyline
+          key={stroke}
+          points={line.map((one) => one.join(" ")).join(", ")}
+          fill="none"
+          stroke={stroke}
+          strokeWidth={width}
+          strokeLinecap="round"
+        />
+      ))}
     </svg>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, tell, useDraft } from "@/shared/ui";
+import { Button, tell, Tick, useDraft } from "@/shared/ui";
 import { useFindAgain } from "./api";
 import { useBenchAddress, usePiece } from "./bench";
 import { Slider } from "./Slider";
@@ -10,7 +10,6 @@ export function FindAgain() {
   const findAgain = useFindAgain(piece.id);
   const [percent, setPercent] = useDraft(Math.round(piece.regions.sensitivity * 100));
   const [gap, setGap] = useDraft(piece.regions.gap_mm);
-  const [inkOnly, setInkOnly] = useDraft(view === "ink");
 
   function find() {
     findAgain.mutate(
@@ -19,23 +18,12 @@ export function FindAgain() {
     );
   }
 
-  function showInk(only: boolean) {
-    setInkOnly(only);
-    go({ view: only ? "ink" : "line" });
-  }
-
   return (
     <fieldset className="rounded bg-faint p-3">
       <legend className="contents font-bold">Reading the stamped line</legend>
-      <label className="my-1 flex items-center gap-2">
-        <input
-          type="checkbox"
-          className="accent-ink"
-          checked={inkOnly}
-          onChange={(event) => showInk(event.target.checked)}
-        />
+      <Tick className="my-1" checked={view === "ink"} onKeep={(only) => go({ view: only ? "ink" : "line" })}>
         Show only what was taken as ink
-      </label>
+      </Tick>
       <Slider label="Ink" unit="" min={-100} max={100} step={10} value={percent} onKeep={setPercent} />
       <Slider label="Close gaps up to" unit=" mm" min={0.2} max={3} step={0.1} value={gap} onKeep={setGap} />
       <p className="my-1 text-[13px] text-soft">

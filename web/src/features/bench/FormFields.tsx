@@ -1,5 +1,5 @@
 import type { Form, Piece, Region } from "@/shared/api";
-import { Button, useDraft } from "@/shared/ui";
+import { Button, Tick } from "@/shared/ui";
 import { useChangeRegions } from "./api";
 import { usePiece } from "./bench";
 import { BorderList } from "./Borders";
@@ -27,7 +27,6 @@ export function FormFields({ regions }: { regions: Region[] }) {
   const change = useChangeRegions(piece.id);
   const labels = regions.map((region) => region.label);
   const first = regions[0];
-  const [bare, setBare] = useDraft(regions.every((region) => region.bare_highlight));
   if (!first) return null;
   const same = <Key extends keyof Region>(key: Key) =>
     regions.every((region) => region[key] === first[key]) ? first[key] : undefined;
@@ -128,18 +127,13 @@ export function FormFields({ regions }: { regions: Region[] }) {
         >
           Swap light and shade
         </Button>
-        <label className="flex items-center gap-2 py-1">
-          <input
-            type="checkbox"
-            className="size-4 accent-ink"
-            checked={bare}
-            onChange={(event) => {
-              setBare(event.target.checked);
-              change.mutate({ labels, changes: { bare_highlight: event.target.checked } });
-            }}
-          />
+        <Tick
+          className="py-1"
+          checked={regions.every((region) => region.bare_highlight)}
+          onKeep={(bare_highlight) => change.mutateAsync({ labels, changes: { bare_highlight } })}
+        >
           Leave the highlight bare
-        </label>
+        </Tick>
       </div>
       <div className="flex items-center gap-2 text-[13px]">
         <span>{same("depth") === undefined ? "At different depths" : `Depth ${same("depth")}`}, higher is nearer</span>

@@ -1,16 +1,21 @@
 import { LIMITS, type Glow } from "@/shared/api";
-import { Button, useDraft } from "@/shared/ui";
+import { Button, Tick } from "@/shared/ui";
 import { useDescribeLight, useSetGlows, useTurnLamp } from "./api";
 import { useChosen, useHand, usePiece } from "./bench";
 import { FormFields } from "./FormFields";
 import { LightCheck } from "./LightCheck";
 import { Slider } from "./Slider";
 
+const SHARES = [
+  { field: "true_to_scene", label: "True to the scene", min: 0 },
+  { field: "shade", label: "Amount of shade", min: -100 },
+  { field: "follow", label: "Follow the stamp", min: 0 },
+] as const;
+
 /** The lamp in numbers, for those who would rather type than drag. */
 export function LightSection() {
   const piece = usePiece();
-  const { lamp, shadows } = piece.light;
-  const [shadowsShown, setShadowsShown] = useDraft(shadows);
+  const { lamp } = piece.light;
   const turnLamp = useTurnLamp(piece.id);
   const describe = useDescribeLight(piece.id);
   const chosen = useChosen();
@@ -45,49 +50,25 @@ export function LightSection() {
         value={Math.round(lamp.ambient * 100)}
         onKeep={(percent) => turnLamp.mutate({ ...plain, ambient: percent / 100 })}
       />
-      <Slider
-        label="True to the scene"
-        unit="%"
-        min={0}
-        max={100}
-        step={10}
-        value={Math.round(piece.light.true_to_scene * 100)}
-        onKeep={(percent) => describe.mutate({ true_to_scene: percent / 100 })}
-      />
-      <Slider
-        label="Amount of shade"
-        unit="%"
-        min={-100}
-        max={100}
-        step={10}
-        value={Math.round(piece.light.shade * 100)}
-        onKeep={(percent) => describe.mutate({ shade: percent / 100 })}
-      />
-      <Slider
-        label="Follow the stamp"
-        unit="%"
-        min={0}
-        max={100}
-        step={10}
-        value={Math.round(piece.light.follow * 100)}
-        onKeep={(percent) => describe.mutate({ follow: percent / 100 })}
-      />
+      {SHARES.map(({ field, label, min }) => (
+        <Slider
+          key={field}
+          label={label}
+          unit="%"
+          min={min}
+          max={100}
+          step={10}
+          value={Math.round(piece.light[field] * 100)}
+          onKeep={(percent) => describe.mutate({ [field]: percent / 100 })}
+        />
+      ))}
       <p className="text-[13px] text-soft">
         True to the scene: at 0 every region gets its whole ramp; at 100 a region that lies in shade stays dark all
         over. Follow the stamp bends the zones towards hatching, dots and dark patches that are printed.
       </p>
-      <label className="flex items-center gap-2">
-        <input
-          type="checkbox"
-          className="size-5 accent-ink"
-          checked={shadowsShown}
-          onChange={(event) => {
-            setShadowsShown(event.target.checked);
-            describe.mutate({ shadows: event.target.checked }, { onError: () => setShadowsShown(shadows) });
-          }}
-        />
+      <Tick checked={piece.light.shadows} onKeep={(shadows) => describe.mutateAsync({ shadows })}>
         Nearer things cast shadows on what lies behind
-      </label>
+      </Tick>
       <GlowList />
       <LightCheck />
       <BorderTool />

@@ -1,8 +1,19 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
-import type { Plan, School, Trade } from "@/shared/api";
-import { Button, counted, MaskLine, minutes, sentence, swatchStyle, timesFrom, useDraft } from "@/shared/ui";
+import type { Plan, Role, School, Trade } from "@/shared/api";
+import {
+  Button,
+  Choice,
+  counted,
+  MaskLine,
+  minutes,
+  sentence,
+  swatchStyle,
+  Tick,
+  timesFrom,
+  useDraft,
+} from "@/shared/ui";
 import { schoolsQuery, useChooseSchool, useDropSchool, useDescribeOrder } from "./api";
 import { useHand, usePiece, useSelected } from "./bench";
 import { Cautions } from "./Cautions";
@@ -21,8 +32,8 @@ export function OrderSection({ trade, plan, error }: Props) {
   const describe = useDescribeOrder(piece.id);
   // The mark follows the hand at once; the server's word follows it.
   const [chosen, setChosen] = useDraft(piece.order.school as string);
-  const [masked, setMasked] = useDraft(piece.order.masked);
-  const [wish, setWish] = useDraft(piece.order.wish);
+  const { masked, wish } = piece.order;
+  const marked = (role: Role) => piece.regions.list.some((region) => region.role === role);
   const [writing, setWriting] = useState<School | "new" | null>(null);
   const choose = (school: string) => {
     setChosen(school);
@@ -73,44 +84,20 @@ export function OrderSection({ trade, plan, error }: Props) {
           if (school.medium === piece.colours.medium) choose(school.code);
         }}
       />
-      <label className="mb-3 flex items-center gap-2">
-        Go for
-        <select
-          className="rounded border border-soft px-2 py-1"
+      <div className="mb-3">
+        <Choice
+          label="Go for"
           value={wish}
-          onChange={(event) => {
-            const next = event.target.value as typeof wish;
-            setWish(next);
-            describe.mutate({ wish: next });
-          }}
+          options={trade.order_wishes}
+          onKeep={(next) => describe.mutateAsync({ wish: next })}
         >
-          {trade.order_wishes.map((one) => (
-            <option key={one.code} value={one.code}>
-              {one.name}
-            </option>
-          ))}
-        </select>
-        {(wish === "focal" || wish === "background") && !piece.regions.list.some((region) => region.role === wish) && (
-          <span className="text-[13px] text-soft">Mark regions as {wish} under Regions first.</span>
-        )}
-      </label>
-      <label className="mb-3 flex items-center gap-2">
-        <input
-          type="checkbox"
-          className="size-5 accent-ink"
-          checked={masked}
-          onChange={(event) => {
-            setMasked(event.target.checked);
-            describe.mutate({ masked: event.target.checked }, { onError: () => setMasked(piece.order.masked) });
-          }}
-        />
-        <span>
-          Mask the figure for the background
-          {masked && !piece.regions.list.some((region) => region.role === "background") && (
-            <span className="block text-[13px] text-soft">Mark regions as background under Regions first.</span>
-          )}
-        </span>
-      </label>
+          {(wish === "focal" || wish === "background") && !marked(wish) && <MarkFirst role={wish} />}
+        </Choice>
+      </div>
+      <Tick className="mb-3" checked={masked} onKeep={(on) => describe.mutateAsync({ masked: on })}>
+        Mask the figure for the background
+        {masked && !marked("background") && <MarkFirst role="background" />}
+      </Tick>
       <Cautions medium={piece.colours.medium} />
       {error && <p role="alert">{error.message}</p>}
       {!plan && !error && <p role="status">Working out the order …</p>}
@@ -204,4 +191,8 @@ function Row({ name, one, other }: { name: string; one: string; other: string })
       <td>{other}</td>
     </tr>
   );
+}
+
+function MarkFirst({ role }: { role: Role }) {
+  return <span className="block text-[13px] text-soft">Mark regions as {role} under Regions first.</span>;
 }

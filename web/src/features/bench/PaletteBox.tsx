@@ -1,7 +1,7 @@
 import { useState } from "react";
 
 import type { PaletteColour } from "@/shared/api";
-import { Button, counted, RampChips } from "@/shared/ui";
+import { Button, counted, FileButton, RampChips } from "@/shared/ui";
 import { usePalette, useSetRamp, useSharePalette, type PaletteWish } from "./api";
 import { usePiece, useSelected } from "./bench";
 
@@ -68,19 +68,9 @@ export function PaletteBox({ schemes }: { schemes: string[] }) {
         <Button busy={make.isPending} onClick={() => look(null)}>
           From the wheel
         </Button>
-        <label className="cursor-pointer underline underline-offset-4 focus-within:outline-3">
+        <FileButton name="Photo for a palette" accept="image/*" onFile={look}>
           {photo ? photo.name : "From a photo"}
-          <input
-            type="file"
-            className="sr-only"
-            accept="image/*"
-            aria-label="Photo for a palette"
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) look(file);
-            }}
-          />
-        </label>
+        </FileButton>
       </div>
       <ul aria-label="Palette" className="mt-2">
         {found.map((colour) => (

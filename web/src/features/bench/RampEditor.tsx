@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { drawerQueries, pieceQueries, type Ramp, type Region, tradeQuery, type Swatch, type Wish } from "@/shared/api";
-import { Button, RampChips, StepBars, swatchStyle } from "@/shared/ui";
+import { Button, Choice, RampChips, StepBars, swatchStyle } from "@/shared/ui";
 import { useSetRamp } from "./api";
 import { usePiece } from "./bench";
 import { Counterparts } from "./Counterparts";
@@ -68,20 +68,12 @@ export function RampEditor({ regions }: { regions: Region[] }) {
             </button>
           ))}
         </div>
-        <label className="flex items-center gap-2">
-          Shade
-          <select
-            className="rounded border border-soft bg-sheet px-1 py-1"
-            value={wish.shade_hue}
-            onChange={(event) => setWish({ ...wish, shade_hue: event.target.value as Wish["shade_hue"] })}
-          >
-            {hues.map((one) => (
-              <option key={one.code} value={one.code}>
-                {one.name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Choice
+          label="Shade"
+          value={wish.shade_hue}
+          options={hues}
+          onKeep={(shade_hue) => setWish({ ...wish, shade_hue })}
+        />
       </div>
       {proposals.isError && <p role="alert">{proposals.error.message}</p>}
       {proposals.data?.length === 0 && (

@@ -1,7 +1,7 @@
 import { useState } from "react";
 
 import { LIMITS, type Medium, type School, type SchoolStep, type Trade } from "@/shared/api";
-import { Ask, Button, tell } from "@/shared/ui";
+import { Ask, Button, FileButton, Refusal, tell } from "@/shared/ui";
 import { useKeepSchool } from "./api";
 
 /** How a step follows the one before, in words; the first one starts. */
@@ -179,25 +179,11 @@ function Editor({ words, medium, school, onClose, onKept }: Props) {
           Add a step
         </Button>
       </div>
-      {keep.error && (
-        <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">
-          {keep.error.message}
-        </p>
-      )}
+      <Refusal error={keep.error} />
       <div className="flex flex-wrap items-center justify-end gap-3">
-        <label className="cursor-pointer underline underline-offset-4 focus-within:outline-3">
+        <FileButton name="School file" accept=".json,application/json" onFile={(file) => void read(file)}>
           Read from a file
-          <input
-            type="file"
-            className="sr-only"
-            accept=".json,application/json"
-            aria-label="School file"
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) void read(file);
-            }}
-          />
-        </label>
+        </FileButton>
         <Button kind="quiet" onClick={save}>
           Save as a file
         </Button>

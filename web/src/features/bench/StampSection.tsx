@@ -1,7 +1,7 @@
 import { useState } from "react";
 
 import { LIMITS, type Trade } from "@/shared/api";
-import { Button, chooseUnit, chosenUnit, length } from "@/shared/ui";
+import { Button, Choice, chooseUnit, chosenUnit, length } from "@/shared/ui";
 import { useDescribeStamp } from "./api";
 import { usePiece } from "./bench";
 import { FindAgain } from "./FindAgain";
@@ -22,34 +22,20 @@ export function StampSection({ trade }: { trade: Trade }) {
         required
         onKeep={(title) => describe.mutate({ title })}
       />
-      <label className="block">
-        Outline ink
-        <select
-          className="field mt-1"
-          value={piece.stamp.outline_ink}
-          onChange={(event) => describe.mutate({ outline_ink: event.target.value as typeof piece.stamp.outline_ink })}
-        >
-          {trade.inks.map((ink) => (
-            <option key={ink.code} value={ink.code}>
-              {ink.name}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="block">
-        Paper
-        <select
-          className="field mt-1"
-          value={piece.stamp.paper}
-          onChange={(event) => describe.mutate({ paper: event.target.value as typeof piece.stamp.paper })}
-        >
-          {trade.papers.map((paper) => (
-            <option key={paper.code} value={paper.code}>
-              {paper.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Choice
+        label="Outline ink"
+        value={piece.stamp.outline_ink}
+        options={trade.inks}
+        onKeep={(outline_ink) => describe.mutateAsync({ outline_ink })}
+        below
+      />
+      <Choice
+        label="Paper"
+        value={piece.stamp.paper}
+        options={trade.papers}
+        onKeep={(paper) => describe.mutateAsync({ paper })}
+        below
+      />
       <FitAdvice />
       <FindAgain />
       {piece.regions.stamping.length > 0 && (

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 
 import { pieceQueries, type Trade } from "@/shared/api";
-import { Button, useDraft } from "@/shared/ui";
+import { Button, Choice } from "@/shared/ui";
 import { useRemedy, useDescribeColours } from "./api";
 import { useHand, usePiece } from "./bench";
 
@@ -15,9 +15,7 @@ export function ValueGuard({ trade }: { trade: Trade }) {
   });
   const remedy = useRemedy(piece.id);
   const describe = useDescribeColours(piece.id);
-  const [key, setKey] = useDraft(piece.colours.key);
   if (piece.colours.pen_count === 0) return null;
-  const keys = trade.keys;
   const found = warnings.data ?? [];
   return (
     <details className="mb-2 rounded bg-faint px-3 py-2">
@@ -25,25 +23,14 @@ export function ValueGuard({ trade }: { trade: Trade }) {
         <strong>Value guard:</strong>{" "}
         {warnings.data ? (found.length ? `${found.length} to look at` : "light and dark read well") : "looking …"}
       </summary>
-      <label className="mt-2 flex items-center gap-2">
-        The picture is meant to be in
-        <select
-          className="rounded border border-soft bg-sheet px-1 py-0.5"
-          value={key}
-          onChange={(event) => {
-            const next = event.target.value as typeof key;
-            setKey(next);
-            describe.mutate({ key: next });
-          }}
-        >
-          <option value="">no key named</option>
-          {keys.map((one) => (
-            <option key={one.code} value={one.code}>
-              {one.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <div className="mt-2">
+        <Choice
+          label="The picture is meant to be in"
+          value={piece.colours.key}
+          options={[{ code: "", name: "no key named" }, ...trade.keys]}
+          onKeep={(key) => describe.mutateAsync({ key })}
+        />
+      </div>
       {warnings.error && <p role="alert">{warnings.error.message}</p>}
       <ul aria-label="Value warnings" className="mt-1 max-h-56 overflow-y-auto">
         {found.map((warning) => (

@@ -8,7 +8,7 @@ export const SECTIONS = ["stamp", "regions", "light", "colours", "order", "finis
 export type Section = (typeof SECTIONS)[number];
 export const VIEWS = ["line", "regions", "values", "coloured"] as const;
 /** The views of the switch, and what was taken as ink, which only the Stamp section shows. */
-export const ALL_VIEWS = [...VIEWS, "ink"] as const;
+const ALL_VIEWS = [...VIEWS, "ink"] as const;
 export type View = (typeof ALL_VIEWS)[number];
 
 /** What a stroke on the picture does: take regions in hand, draw a barrier or a lasso, or turn a border round. */

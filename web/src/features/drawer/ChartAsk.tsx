@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { api, Problem, type ChartLine, type DrawerDetail } from "@/shared/api";
-import { Ask, Button, counted, swatchStyle, tell } from "@/shared/ui";
+import { api, type ChartLine, type DrawerDetail } from "@/shared/api";
+import { Ask, Button, counted, FileButton, Refusal, swatchStyle, tell } from "@/shared/ui";
 import { chartsQuery, useAddChart, useReadChart, useStoreMeasures } from "./api";
 
 const MOST = 52;
@@ -112,20 +112,9 @@ export function ChartAsk({
             <a className="underline underline-offset-4" href={api.url(`${at}.pdf/`)} download>
               Print chart {chart.number} (PDF)
             </a>
-            <label className="cursor-pointer underline underline-offset-4 focus-within:outline-3">
+            <FileButton name="Photo of the chart" accept="image/*" onFile={look}>
               Read a photo of it
-              <input
-                type="file"
-                className="sr-only"
-                accept="image/*"
-                aria-label="Photo of the chart"
-                onChange={(event) => {
-                  const file = event.target.files?.[0];
-                  if (file) look(file);
-                  event.target.value = "";
-                }}
-              />
-            </label>
+            </FileButton>
             <Button
               kind="quiet"
               disabled={read.isPending}
@@ -141,13 +130,7 @@ export function ChartAsk({
             Reading the chart …
           </p>
         )}
-        {read.error && (
-          <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">
-            {read.error instanceof Problem
-              ? (Object.values(read.error.fields)[0] ?? read.error.message)
-              : read.error.message}
-          </p>
-        )}
+        <Refusal error={read.error} />
         {lines && (
           <>
             <div className="max-h-72 overflow-y-auto border-y border-line">

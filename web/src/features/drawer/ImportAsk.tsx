@@ -1,7 +1,7 @@
 import { useState } from "react";
 
-import { Problem, type DrawerDetail } from "@/shared/api";
-import { Ask, Button, counted, tell } from "@/shared/ui";
+import { type DrawerDetail } from "@/shared/api";
+import { Ask, Button, counted, FileButton, Refusal, tell } from "@/shared/ui";
 import { useImportTable, usePreviewTable, type Table } from "./api";
 
 const KINDS = { new: "new", changes: "changes", same: "as it is", bad: "left out" };
@@ -31,19 +31,9 @@ export function ImportAsk({ drawer, open, onClose }: { drawer: DrawerDetail; ope
   return (
     <Ask open={open} onClose={close} title={`Bring swatches into ${drawer.name}`} wide>
       <div className="flex flex-col gap-3">
-        <label className="block cursor-pointer rounded border-2 border-dashed border-soft p-3 text-center focus-within:outline-3">
-          <span className="font-bold">{table instanceof File ? table.name : "Choose a CSV file or a GPL palette"}</span>
-          <input
-            type="file"
-            className="sr-only"
-            aria-label="Table"
-            accept=".csv,.gpl,.txt,.tsv,text/*"
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) look(file);
-            }}
-          />
-        </label>
+        <FileButton name="Table" accept=".csv,.gpl,.txt,.tsv,text/*" look="drop" onFile={look}>
+          {table instanceof File ? table.name : "Choose a CSV file or a GPL palette"}
+        </FileButton>
         <label className="block">
           Or paste cells: code, name, L, a, b (or code, name, hex)
           <textarea
@@ -65,11 +55,7 @@ export function ImportAsk({ drawer, open, onClose }: { drawer: DrawerDetail; ope
             Reading the table …
           </p>
         )}
-        {error && (
-          <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">
-            {error instanceof Problem ? (Object.values(error.fields)[0] ?? error.message) : error.message}
-          </p>
-        )}
+        <Refusal error={error} />
         {found && (
           <>
             <p role="status">

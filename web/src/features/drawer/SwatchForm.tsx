@@ -3,7 +3,7 @@ import { useState, type FormEvent } from "react";
 import { useQuery } from "@tanstack/react-query";
 
 import { Problem, tradeQuery, type DrawerDetail, type SwatchRecord } from "@/shared/api";
-import { Button } from "@/shared/ui";
+import { Button, Refusal } from "@/shared/ui";
 import { useAddSwatch, useChangeSwatch, type SwatchChanges } from "./api";
 
 /** Which further measurements each medium has. */
@@ -103,11 +103,9 @@ export function SwatchForm({
           ))}
         </select>
       </label>
-      {fault && (
-        <p role="alert" className="col-span-2 rounded bg-ink px-3 py-2 text-sheet">
-          {fault}
-        </p>
-      )}
+      <div className="col-span-2">
+        <Refusal error={fault} />
+      </div>
       <div className="col-span-2 flex justify-end gap-3">
         <Button onClick={onCancel}>Cancel</Button>
         <Button type="submit" kind="main" busy={add.isPending || change.isPending}>

@@ -76,8 +76,6 @@ export const useRemoveSwatch = (id: number) =>
   useDrawerChange(id, (swatch: number, options) =>
     api.remove<DrawerDetail>(`/drawers/${id}/swatches/${swatch}/`, options),
   );
-export const useRenameDrawer = (id: number) =>
-  useDrawerChange(id, (name: string, options) => api.patch<DrawerDetail>(`/drawers/${id}/`, { name }, options));
 export const useImportTable = (id: number) =>
   useDrawerChange(id, (table: Table, options) => api.post<DrawerDetail>(`/drawers/${id}/table/`, form(table), options));
 export const usePreviewTable = (id: number) =>

@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from "react";
 
 import { LIMITS, Problem } from "@/shared/api";
-import { Button } from "@/shared/ui";
+import { Button, Refusal } from "@/shared/ui";
 import { useOpenAccount, useOpenDemo, useSignIn } from "./api";
 
 export function SignInPage({ demo }: { demo: boolean }) {
@@ -56,11 +56,7 @@ export function SignInPage({ demo }: { demo: boolean }) {
                 className="field mt-1"
               />
             </label>
-            {error && (
-              <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">
-                {sentence(error)}
-              </p>
-            )}
+            <Refusal error={error && sentence(error)} />
             <Button type="submit" kind={demo ? "plain" : "main"} busy={enter.isPending} className="py-2">
               {fresh ? "Open an account" : "Sign in"}
             </Button>

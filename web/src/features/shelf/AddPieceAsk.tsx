@@ -1,8 +1,8 @@
 import { useState, type DragEvent, type FormEvent } from "react";
 import { useNavigate } from "react-router";
 
-import { LIMITS, Problem } from "@/shared/api";
-import { Ask, Button, chooseUnit, chosenUnit, tell, toMm, type Unit } from "@/shared/ui";
+import { LIMITS } from "@/shared/api";
+import { Ask, Button, chooseUnit, chosenUnit, Refusal, tell, toMm, type Unit } from "@/shared/ui";
 import { useAddPiece, useLook } from "./api";
 import { CornerPicker, goRound, isWhole, WHOLE, type Corners } from "./CornerPicker";
 
@@ -76,7 +76,6 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
   }
 
   const error = addPiece.error ?? look.error;
-  const said = fault || (error instanceof Problem ? (Object.values(error.fields)[0] ?? error.message) : error?.message);
   return (
     <Ask open={open} onClose={close} title="Add a stamped image">
       <form onSubmit={submit} noValidate className="flex flex-col gap-3">
@@ -159,11 +158,7 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
           </div>
           <p className="mt-1 text-[13px] text-soft">Leave it empty if the file knows its own resolution.</p>
         </div>
-        {said && (
-          <p role="alert" className="rounded bg-ink px-3 py-2 text-sheet">
-            {said}
-          </p>
-        )}
+        <Refusal error={fault || error} />
         {addPiece.isPending && (
           <p role="status" className="text-soft">
             Reading the picture and finding its regions. This takes a few seconds.

@@ -26,7 +26,7 @@ export function RampChips({ swatches, small = false }: { swatches: Swatch[]; sma
 }
 
 /** "Rose 11 · 12 · 14": the family once, where all share it. */
-export function rampNames(swatches: Swatch[]): string {
+function rampNames(swatches: Swatch[]): string {
   const parts = swatches.map((swatch) => /^(.*?) (\d+.*)$/.exec(swatch.name));
   const family = parts[0]?.[1];
   if (family && swatches.length > 1 && parts.every((part) => part?.[1] === family)) {

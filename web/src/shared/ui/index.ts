@@ -1,12 +1,15 @@
 export { Ask } from "./Ask";
 export { Button } from "./Button";
-export { RampChips, rampNames, StepBars, swatchStyle } from "./Chips";
+export { RampChips, StepBars, swatchStyle } from "./Chips";
 export { ErrorBoundary } from "./ErrorBoundary";
+export { FileButton } from "./FileButton";
+export { Choice, Tick } from "./kept";
 export { LampRose } from "./LampRose";
 export { MaskLine } from "./MaskLine";
 export { Notices } from "./Notices";
 export { tell } from "./notices";
 export { clamp, insideLoop, placeIn, type Place } from "./place";
+export { Refusal } from "./Refusal";
 export { Failed, Waiting } from "./States";
 export { useDraft } from "./useDraft";
 export { useHandle } from "./useHandle";

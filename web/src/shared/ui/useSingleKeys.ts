@@ -4,7 +4,7 @@ const KEY = "paleta.single-keys";
 const listeners = new Set<() => void>();
 
 /** Whether keys without Ctrl or Alt do something by themselves. Voice control types letters: it can be turned off. */
-export function singleKeysOn(): boolean {
+function singleKeysOn(): boolean {
   return localStorage.getItem(KEY) !== "off";
 }
 

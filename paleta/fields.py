@@ -155,7 +155,7 @@ class Numbers(Kind):
     ranges: tuple[tuple[float, float], ...]
 
     def check(self, value: Any) -> None:
-        if len(value) != len(self.ranges):
+        if not isinstance(value, Sequence) or len(value) != len(self.ranges):
             raise ValueError(f"must be {len(self.ranges)} numbers, got {value!r}")
         for one, (least, most) in zip(value, self.ranges, strict=True):
             Number(least, most).check(one)
@@ -180,6 +180,8 @@ class Many(Kind):
     once: bool = False
 
     def check(self, value: Any) -> None:
+        if not isinstance(value, Sequence) or isinstance(value, str):  # a text would pass as a list of its letters
+            raise ValueError(f"must be a list, got {value!r}")
         if len(value) > self.most:
             raise ValueError(f"holds up to {self.most:,}, got {len(value):,}")
         for one in value:

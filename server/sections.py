@@ -40,6 +40,7 @@ class Section:
     models   whose rows the section holds; every model that belongs to a user is in one section.
     after    sections that must be restored before, since lines of this one point at theirs.
     dump     lines, each with its own `number`, and the names of the files it needs under `files`.
+    most     rows of the first model that an account may have; None where other limits serve.
     restore  makes a row from a line, or gives the one that is there already; (row, whether it was made).
     """
 
@@ -48,6 +49,7 @@ class Section:
     dump: Callable[[AbstractBaseUser], Iterator[Line]]
     restore: Callable[[Restoring, Line], tuple[Model, bool]]
     after: tuple[str, ...] = ()
+    most: int | None = None
 
 
 def check(row: Model) -> None:

@@ -65,7 +65,6 @@ def restore_backup(*, owner: AbstractBaseUser, path: Path, progress: Progress = 
     try:
         progress("Looking the file through", 0, 1)
         archive = open_archive(path, [section.name for section in sections()])
-        require_room(owner, more_bytes=sum(archive.members[f"files/{name}"]["bytes"] for name in archive.files()))
         _check_pieces(archive, progress)
         _bring_files(archive, progress)
         return _restore_rows(owner, archive, progress)
@@ -134,4 +133,13 @@ def _restore_rows(owner: AbstractBaseUser, archive: Archive, progress: Progress)
                 counted[section.name] = counted.get(section.name, 0) + 1
                 done += 1
                 progress("Putting things in their places", done, max(total, 1))
+        # Only now is known how much of it was new.
+        require_room(owner, more_pieces=0)
+        for section in sections():
+            _require_fit(owner, section)
     return restoring
+
+
+def _require_fit(owner: AbstractBaseUser, section: Section) -> None:
+    if section.most is not None and section.models[0].objects.owned_by(owner).count() > section.most:
+        raise Refused(f"With this backup the account would hold more than {section.most:,} {section.name}.", "full")

@@ -12,6 +12,7 @@ from django.db.models import Model
 from paleta.media import code_fault
 from server.drawers.models import ChartRecord, Drawer, SwatchRecord
 from server.drawers.serializers import SwatchFormSerializer
+from server.drawers.services import MOST_DRAWERS, MOST_SWATCHES
 from server.problems import Refused
 from server.sections import Line, Restoring, Section, check
 
@@ -46,6 +47,8 @@ def _plain(record: SwatchRecord) -> dict[str, Any]:
 
 
 def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
+    if len(line["swatches"]) > MOST_SWATCHES:
+        raise Refused("A drawer in the backup holds more than any that Paleta makes.", "backup_unreadable")
     swatches = [_checked(one) for one in line["swatches"]]
     content = (line["name"], line["medium"], swatches, line["charts"])
     for drawer in Drawer.objects.owned_by(restoring.owner).filter(name=line["name"], medium=line["medium"]):
@@ -86,4 +89,4 @@ def _checked(swatch: Line) -> dict[str, Any]:
     return {**dict.fromkeys(SWATCH_FIELDS), **form.validated_data}
 
 
-SECTION = Section("drawers", (Drawer, SwatchRecord, ChartRecord), _dump, _restore)
+SECTION = Section("drawers", (Drawer, SwatchRecord, ChartRecord), _dump, _restore, most=MOST_DRAWERS)

@@ -17,14 +17,16 @@ from paleta.media import Row, Swatch, read_table, write_csv, write_gpl
 from paleta.starter import DRAWERS
 from server.drawers.models import Drawer, SwatchRecord
 from server.ownership import require_owner
-from server.problems import ChangedElsewhere
+from server.problems import ChangedElsewhere, Refused
 
-MOST_SWATCHES = 20_000
+MOST_DRAWERS, MOST_SWATCHES = 200, 20_000
 
 
 @transaction.atomic
 def add_drawer(*, owner: AbstractBaseUser, name: str, medium: str, swatches: Sequence[Swatch]) -> Drawer:
     """A new drawer with these swatches."""
+    if Drawer.objects.owned_by(owner).count() >= MOST_DRAWERS:
+        raise Refused(f"An account holds up to {MOST_DRAWERS} drawers.", "full")
     drawer = Drawer.objects.create(owner=owner, name=name, medium=medium)
     SwatchRecord.objects.bulk_create(
         SwatchRecord(

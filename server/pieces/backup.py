@@ -18,7 +18,9 @@ from django.db.models import Model
 from paleta.order import OWN_PREFIX, school_from_plain, school_to_plain
 from paleta.recipe import FORMAT_VERSION, PARTS, sheet_from_plain, sheet_schema_fault, swatch_from_plain
 from server.drawers.backup import drawers_of
+from server.pieces.colours.gotos import MOST_GOTOS
 from server.pieces.models import GoTo, OwnSchool, Piece, Step
+from server.pieces.schools import MOST_SCHOOLS
 from server.pieces.steps import fill
 from server.problems import Refused
 from server.sections import Line, Restoring, Section, check
@@ -201,7 +203,7 @@ def _check_steps(steps: Any) -> None:
                 raise Refused("A step in the backup is not a possible one.", "backup_unreadable")
 
 
-SCHOOLS = Section("schools", (OwnSchool,), _dump_schools, _restore_school)
-GOTOS = Section("gotos", (GoTo,), _dump_gotos, _restore_goto)
+SCHOOLS = Section("schools", (OwnSchool,), _dump_schools, _restore_school, most=MOST_SCHOOLS)
+GOTOS = Section("gotos", (GoTo,), _dump_gotos, _restore_goto, most=MOST_GOTOS)
 PIECES = Section("pieces", (Piece, Step), _dump_pieces, _restore_piece, after=("drawers", "schools"))
 SECTIONS = (SCHOOLS, GOTOS, PIECES)

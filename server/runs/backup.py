@@ -10,6 +10,7 @@ from django.db.models import Model
 
 from server.pieces.backup import pieces_of
 from server.runs.models import Run
+from server.runs.services import MOST_RUNS
 from server.sections import Line, Restoring, Section, check
 
 PLAIN = (
@@ -43,4 +44,4 @@ def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
     return run, True
 
 
-SECTION = Section("runs", (Run,), _dump, _restore, after=("pieces",))
+SECTION = Section("runs", (Run,), _dump, _restore, after=("pieces",), most=MOST_RUNS)

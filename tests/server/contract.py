@@ -41,7 +41,9 @@ def check(path: str, method: str, response: Any) -> None:
         return
     assert kind in content, f"{method} {path} answers {status} as {kind!r}, not as one of {sorted(content)}"
     if kind.endswith("json") and not is_file(content[kind]["schema"]):
-        faults = sorted(validator(json.dumps(content[kind]["schema"])).iter_errors(response.json()), key=str)
+        faults = sorted(
+            validator(json.dumps(content[kind]["schema"])).iter_errors(json.loads(response.content)), key=str
+        )
         assert not faults, f"{method} {path} answers {status} beside its schema: {faults[0].message[:300]}"
 
 

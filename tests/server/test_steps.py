@@ -1,0 +1,63 @@
+"""Steps as what changed: small, there and back, and never half."""
+
+from __future__ import annotations
+
+import json
+from unittest.mock import patch
+
+from server.pieces.models import Piece, Step
+from tests.server.base import ApiTestCase
+
+
+class StepTest(ApiTestCase):
+    def last(self) -> Step:
+        return Step.objects.filter(piece=self.piece).order_by("-number").first()
+
+    def test_a_turn_of_the_lamp_is_kept_in_a_few_bytes(self):
+        self.change("lamp", {"azimuth_deg": 90, "elevation_deg": 20})
+        step = self.last()
+        self.assertEqual(set(step.forward), {"light"})
+        self.assertLess(len(json.dumps([step.forward, step.back])), 500)
+        self.assertGreater(len(json.dumps(Piece.objects.get(pk=self.piece.pk).current_sheet)), 2000)
+
+    def test_a_long_walk_there_and_back_ends_where_it_began(self):
+        changes = (
+            ("lamp", {"azimuth_deg": 90, "elevation_deg": 20}),
+            ("regions", {"labels": [1], "name": "Moon", "tags": ["sky"]}),
+            ("glows", {"glows": [{"x_mm": 20, "y_mm": 20}]}),
+            ("ramp", {"labels": [2], "codes": []}),
+            ("medium", {"medium": "pencil", "drawer": self.ana.drawers.get(medium="pencil").pk}),
+            ("finish", {"touches": ["gloss"], "notes": "¼ in from the rim"}),
+            ("stamp", {"title": "Moon and box"}),
+        )
+        sheets = [Piece.objects.get(pk=self.piece.pk).current_sheet]
+        for path, body in changes:
+            self.assertEqual(self.change(path, body).status_code, 200, path)
+            sheets.append(Piece.objects.get(pk=self.piece.pk).current_sheet)
+        for sheet in sheets[-2::-1]:
+            self.assertEqual(self.change("undo", method="post").status_code, 200)
+            self.assertEqual(Piece.objects.get(pk=self.piece.pk).current_sheet, sheet)
+        for sheet in sheets[1:]:
+            self.assertEqual(self.change("redo", method="post").status_code, 200)
+            self.assertEqual(Piece.objects.get(pk=self.piece.pk).current_sheet, sheet)
+
+    def test_a_step_that_does_not_fit_is_refused_and_changes_nothing(self):
+        self.change("lamp", {"azimuth_deg": 90, "elevation_deg": 20})
+        before = Piece.objects.get(pk=self.piece.pk)
+        for back in (
+            {"light": [{"op": "remove", "path": "/nowhere"}]},
+            {"light": [{"op": "replace", "path": "/shade", "value": 1e300}]},
+            {"light": [{"op": "no such", "path": "/shade"}]},
+        ):
+            Step.objects.filter(pk=self.last().pk).update(back=back)
+            with self.subTest(back=back):
+                self.assertProblem(self.change("undo", method="post"), 409, "no_such_step", "does not fit")
+                after = Piece.objects.get(pk=self.piece.pk)
+                self.assertEqual((after.version, after.current_sheet), (before.version, before.current_sheet))
+
+    def test_only_the_last_steps_are_kept(self):
+        with patch("server.pieces.steps.STEPS_KEPT", 3):
+            for azimuth in range(10, 70, 10):
+                self.change("lamp", {"azimuth_deg": azimuth, "elevation_deg": 20})
+        self.assertEqual(Step.objects.filter(piece=self.piece).count(), 3)
+        self.assertEqual([self.change("undo", method="post").status_code for _ in range(3)], [200, 200, 409])

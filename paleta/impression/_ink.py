@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from paleta.errors import NoRegions
 from paleta.impression._impression import Impression
 from paleta.impression._necks import line_width
+from paleta.impression._rim import dark_rim
 
 PAPER_SCALE = 8
 """The paper's shading is slow, so it is measured on a picture this many times smaller."""
@@ -29,6 +30,8 @@ MANY_MARKS, STROKE_MM, LEAST_STROKES = 800, 4.0, 0.3
 """Of so many marks at least this share of the ink must lie in strokes of this length."""
 PALE_SHARE = 0.3
 """Ink down to this share of the usual threshold is followed where a line leads into it."""
+GRAINS = 4.0
+"""Spreads above the middle of the paper's own darkness; what is paler may be its grain."""
 SOFT_EDGE_MM, PALE_STRETCH_MM, WIDEST_PALE = 0.12, 0.4, 1.6
 """The last in widths of the drawing's lines."""
 SPECK_MM2 = 0.06
@@ -48,6 +51,7 @@ def separate_ink(impression: Impression, more: float = 0.0) -> NDArray[np.bool_]
         If the sheet is blank or solid black.
     """
     smooth = smooth_darkness(impression)
+    grain = paper_grain(smooth)
     levels = np.clip(smooth * 255, 0, 255).astype(np.uint8)
     threshold, _ = cv2.threshold(levels, 0, 255, cv2.THRESH_BINARY + cv2.THRESH_OTSU)
     # Otsu splits half way between the two means; a stamped edge is soft, so the line is taken a little wider.
@@ -59,28 +63,40 @@ def separate_ink(impression: Impression, more: float = 0.0) -> NDArray[np.bool_]
             "No stamped line was found: the paper looks blank. Scan again with more contrast, or "
             "check that the stamped side lay on the glass."
         )
-    return _without_specks(_with_pale_stretches(ink, smooth, cut, impression.px_per_mm), impression.px_per_mm)
+    pale_cut = max(FAINTEST_INK, PALE_SHARE * cut, grain)
+    return _without_specks(_with_pale_stretches(ink, smooth, cut, pale_cut, impression.px_per_mm), impression.px_per_mm)
 
 
 def smooth_darkness(impression: Impression) -> NDArray[np.float32]:
     """H x W: the share of the paper's light that is missing, grain smoothed away; of pale lines, how far they exceed
-    their paper."""
+    their paper. 0 on dark table at the rim."""
     pixels = np.clip(impression.pixels * 255, 0, 255).astype(np.uint8)
+    rim = None if impression.drawn else dark_rim(pixels, impression.px_per_mm)
     if _lines_are_lighter(pixels, impression.px_per_mm):
         pixels = cv2.bitwise_not(pixels)
-    darkness = _darkness(pixels, impression.px_per_mm)
-    return np.asarray(cv2.GaussianBlur(darkness, (0, 0), max(0.5, 0.035 * impression.px_per_mm)), np.float32)
+    darkness = _darkness(pixels, impression.px_per_mm, rim)
+    smooth = cv2.GaussianBlur(darkness, (0, 0), max(0.5, 0.035 * impression.px_per_mm))
+    if rim is not None:
+        smooth[rim > 0] = 0
+    return np.asarray(smooth, np.float32)
+
+
+def paper_grain(darkness: NDArray[np.float32]) -> float:
+    """How dark a pixel of bare paper may well be: GRAINS times the spread above the middle, as most of any stamping is
+    paper."""
+    middle, upper = np.percentile(darkness[::4, ::4], (35, 60))
+    # In a bell curve the 35th and 60th percentile lie 0.64 spreads apart.
+    return float(middle + 0.39 * (upper - middle) / 0.64 + GRAINS * (upper - middle) / 0.64)
 
 
 def _with_pale_stretches(
-    ink: NDArray[np.bool_], darkness: NDArray[np.float32], cut: float, px_per_mm: float
+    ink: NDArray[np.bool_], darkness: NDArray[np.float32], cut: float, pale_cut: float, px_per_mm: float
 ) -> NDArray[np.bool_]:
     """The ink, and where a line goes on paler because the stamp was badly inked: two thresholds, as [Canny1986].
 
     Pale marks count only where they lead on from ink, are long and no wider than a line; so neither soft edges nor
     smudges and printed tints do.
     """
-    pale_cut = max(FAINTEST_INK, PALE_SHARE * cut)
     if pale_cut >= cut:
         return ink
     edge = max(2, round(SOFT_EDGE_MM * px_per_mm))
@@ -126,10 +142,13 @@ def _lines_are_lighter(pixels: NDArray[np.uint8], px_per_mm: float) -> bool:
     return bool(np.count_nonzero(off > STANDS_OUT) > LIGHTER_LINES * np.count_nonzero(off < -STANDS_OUT))
 
 
-def _darkness(pixels: NDArray[np.uint8], px_per_mm: float) -> NDArray[np.float32]:
+def _darkness(pixels: NDArray[np.uint8], px_per_mm: float, rim: NDArray[np.uint8] | None) -> NDArray[np.float32]:
     """How far every pixel falls short of its paper, over all three channels alike: a red line is ink as a black one
-    is."""
+    is. The paper's light is carried on over the table at the `rim`."""
     small = _small(pixels, PAPER_SCALE)
+    if rim is not None:
+        table = cv2.resize(rim, small.shape[1::-1], interpolation=cv2.INTER_AREA)
+        small = cv2.inpaint(small, cv2.compare(table, 0, cv2.CMP_GT), 3, cv2.INPAINT_TELEA)
     reach = max(3, round(PAPER_REACH_MM * px_per_mm / PAPER_SCALE) | 1)
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (reach, reach))
     paper = cv2.morphologyEx(small, cv2.MORPH_CLOSE, kernel, borderType=cv2.BORDER_REPLICATE)

@@ -25,6 +25,8 @@ BALL_STEPS = 8
 SPLINTER_MM2 = 0.1
 """Pieces smaller than this go to the nearest cell beside them before any two cells are joined, or a splinter in a gap
 would join the cells on either side."""
+PINHOLE = 0.2
+"""A cell has at least this share of the smallest cell's area as bare paper; less is a hole in the ink."""
 GROWING_STEPS = 4
 LARGE_BALL_PX = 3.0
 CROSS = cv2.getStructuringElement(cv2.MORPH_CROSS, (3, 3))
@@ -49,7 +51,7 @@ def find_regions(
     gap_mm : float
         Breaks in a line up to this width do not let two cells run together. 0.1 to 5.
     smallest_mm2 : float
-        Cells smaller than this are handed to their neighbours.
+        Cells smaller than this, measured to the middle of their lines, are handed to their neighbours.
     sensitivity : float
         -1 to 1: how readily grey is taken for ink, 0 = as usual.
 
@@ -74,7 +76,7 @@ def find_regions(
     labels = _fill_with_balls(distance, inked, largest_px=widest_mm * px_per_mm / 2)
     _check_count(int(labels.max()), MOST_PIECES)
     labels = _merge_waists(labels, distance, inked, px_per_mm, widest_mm)
-    labels = _drop_small(labels, smallest_mm2 * px_per_mm**2)
+    labels = _drop_pockets(labels, smallest_mm2 * px_per_mm**2)
     labels = _paper_first(labels)
     labels = give_leftovers_to_nearest(labels)
     labels = _number_in_reading_order(labels)
@@ -199,6 +201,14 @@ def _closed_seams(labels: NDArray[np.int32], ink: NDArray[np.bool_]) -> NDArray[
     home[0] = 0
     full = give_leftovers_to_nearest(labels)
     return np.where((home[full] == apart) & ~ink, full, 0).astype(np.int32)
+
+
+def _drop_pockets(labels: NDArray[np.int32], smallest_px: float) -> NDArray[np.int32]:
+    """Without cells smaller than `smallest_px` when the ink is shared out, or of almost no paper."""
+    areas = np.bincount(give_leftovers_to_nearest(labels).ravel(), minlength=int(labels.max()) + 1)
+    table = np.arange(len(areas), dtype=np.int32)
+    table[areas < smallest_px] = 0
+    return _drop_small(np.take(table, np.maximum(labels, 0)), PINHOLE * smallest_px)
 
 
 def _drop_small(labels: NDArray[np.int32], smallest_px: float) -> NDArray[np.int32]:

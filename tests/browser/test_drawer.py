@@ -16,6 +16,7 @@ class DrawerTest(BrowserTest):
         page = self.sign_in()
         page.get_by_role("link", name="Drawer", exact=True).click()
         page.get_by_role("link", name=name).click()
+        page.wait_for_url(re.compile(r"/drawers/\d+"))
         expect(page.get_by_role("heading", name=name)).to_be_visible()
         return page
 

@@ -1,8 +1,8 @@
 """Fit the network by which a broken line is told from a cell that narrows: `python -m tools.fit_necks` (half an hour).
 
-Scans of drawings made by chance are cut into cells; for every place where two cells meet, the drawing says whether
-they are one cell. Writes paleta/impression/_judge.npz and prints how it does on drawings not used for it. The demo's
-own drawings are never trained on.
+Scans of drawings made by chance, and stampings made by script (tools/stampings), are cut into cells; for every place
+where two cells meet, the drawing says whether they are one cell. Writes paleta/impression/_judge.npz and prints how it
+does on drawings not used for it. The demo's own drawings and the stampings held back are never trained on.
 """
 
 from __future__ import annotations
@@ -21,16 +21,21 @@ from sklearn.neural_network import MLPClassifier
 from demo.lineart import Drawing, scenes, sprays
 from demo.scanner import Faults, scan
 from demo.truth import DEGRADED, true_cells
-from paleta.impression import _regions, read
+from paleta.impression import Impression, _regions, read
 from paleta.impression._ink import separate_ink
 from paleta.impression._judge import inputs, judge, views
 from paleta.impression._necks import FEATURES, evidence, find_necks, line_width
+from tools.stampings import DEGREES as STAMPING_DEGREES
+from tools.stampings import panel, stamp
+from tools.stampings import true_cells as stamped_cells
 
 PLACE = Path(_regions.__file__).with_name("_judge.npz")
 FAMILIES: dict[str, Callable[[int], Drawing]] = {"sprays": sprays, "scenes": scenes}
 TRAINED_ON = {"sprays": range(100, 140), "scenes": range(100, 160)}
 TRIED_ON = {"sprays": range(200, 206), "scenes": range(200, 206)}
-GAPS_MM = (1.0, 1.2, 1.44)
+STAMPINGS_TRAINED_ON, STAMPINGS_TRIED_ON = range(100, 180), range(200, 212)
+STAMPING_DPI = (150, 200, 300, 400)
+GAPS_MM = (0.8, 1.0, 1.2)
 SCANS: tuple[Faults, ...] = (*DEGRADED.values(), replace(DEGRADED["medium"], gap_mm=1.2))
 HIDDEN, RIDGE, ROUNDS, BATCH = 40, 0.08, 20, 512
 LOUD_MEASURES = 3.0
@@ -50,19 +55,40 @@ def samples(family: str, seed: int) -> Samples:
     return seen, looked, same
 
 
+def samples_of_stamping(seed: int) -> Samples:
+    """The same of a stamping made by script, in all degrees, flat on the glass."""
+    parts = []
+    for turn, degree in enumerate(STAMPING_DEGREES.values()):
+        drawn = panel(seed, STAMPING_DPI[(seed + turn) % len(STAMPING_DPI)])
+        picture = stamp(drawn, replace(degree, photo=0.0), seed * 10 + turn)
+        impression = read(picture.data, dpi=picture.dpi)
+        truth = cv2.warpPerspective(
+            stamped_cells(drawn).astype(np.float32), picture.to_picture, impression.pixels.shape[1::-1],
+            flags=cv2.INTER_NEAREST,
+        )  # fmt: skip
+        # The paper around is a cell like any other here, and what is too small to count is none.
+        parts.append(_of_impression(impression, truth.astype(np.int32) + 1, 1.0))
+    seen, looked, same = (np.concatenate(part) for part in zip(*parts, strict=True))
+    return seen, looked, same
+
+
 def _of_scan(data: bytes, truth: NDArray[np.int32], gap_mm: float) -> Samples:
-    impression = read(data)
+    return _of_impression(read(data), truth, gap_mm)
+
+
+def _of_impression(impression: Impression, truth: NDArray[np.int32], gap_mm: float) -> Samples:
     px_per_mm = impression.px_per_mm
     ink = separate_ink(impression)
     distance = cv2.distanceTransform((~ink).astype(np.uint8), cv2.DIST_L2, 5)
-    cells = _regions._fill_with_balls(distance, ink, gap_mm * px_per_mm / 2)
+    cells = _regions.cut_apart(ink, distance, px_per_mm, gap_mm)
     cells = _regions._drop_small(cells, _regions.SPLINTER_MM2 * px_per_mm**2)
     cells = _regions._closed_seams(cells, ink)
     necks = find_necks(cells, distance)
     lies_in, pure = _true_cell_of(cells, truth)
     usable = pure[necks.pairs].all(axis=1)
     line = line_width(ink)
-    seen = evidence(necks, cells, distance, ink, line=line, px_per_mm=px_per_mm, gap_mm=gap_mm).astype(np.float32)
+    widest_mm = _regions.BEYOND_GAP * gap_mm
+    seen = evidence(necks, cells, distance, ink, line=line, px_per_mm=px_per_mm, gap_mm=widest_mm).astype(np.float32)
     same = lies_in[necks.pairs[:, 0]] == lies_in[necks.pairs[:, 1]]
     return seen[usable], views(necks, ink, line)[usable], same[usable]
 
@@ -79,10 +105,10 @@ def _true_cell_of(cells: NDArray[np.int32], truth: NDArray[np.int32]) -> tuple[N
     return best, most > 0.75 * np.maximum(total, 1)
 
 
-def gather(seeds: dict[str, range]) -> Samples:
+def gather(seeds: dict[str, range], stampings: range) -> Samples:
     jobs = [(family, seed) for family, own in seeds.items() for seed in own]
     with ProcessPoolExecutor(2) as pool:
-        parts = list(pool.map(samples, *zip(*jobs, strict=True)))
+        parts = [*pool.map(samples, *zip(*jobs, strict=True)), *pool.map(samples_of_stamping, stampings)]
     seen, looked, same = (np.concatenate(part) for part in zip(*parts, strict=True))
     return seen, looked, same
 
@@ -113,8 +139,8 @@ def fit(
 
 
 def main() -> None:
-    np.savez_compressed(PLACE, features=np.array(FEATURES), **fit(*gather(TRAINED_ON)))
-    seen, looked, same = gather(TRIED_ON)
+    np.savez_compressed(PLACE, features=np.array(FEATURES), **fit(*gather(TRAINED_ON, STAMPINGS_TRAINED_ON)))
+    seen, looked, same = gather(TRIED_ON, STAMPINGS_TRIED_ON)
     says = judge(seen, looked)
     for bar in (0.0, 1.0, 2.0, 3.0):
         sys.stdout.write(

@@ -30,7 +30,7 @@ MANY_MARKS, STROKE_MM, LEAST_STROKES = 800, 4.0, 0.3
 """Of so many marks at least this share of the ink must lie in strokes of this length."""
 PALE_SHARE = 0.3
 """Ink down to this share of the usual threshold is followed where a line leads into it."""
-GRAINS = 4.0
+GRAINS = 3.0
 """Spreads above the middle of the paper's own darkness; what is paler may be its grain."""
 SOFT_EDGE_MM, PALE_STRETCH_MM, WIDEST_PALE = 0.12, 0.4, 1.6
 """The last in widths of the drawing's lines."""
@@ -50,35 +50,44 @@ def separate_ink(impression: Impression, more: float = 0.0) -> NDArray[np.bool_]
     NoRegions
         If the sheet is blank or solid black.
     """
-    smooth = smooth_darkness(impression)
-    grain = paper_grain(smooth)
+    smooth, dimness = _evened(impression)
+    grain = paper_grain(smooth) * dimness
     levels = np.clip(smooth * 255, 0, 255).astype(np.uint8)
     threshold, _ = cv2.threshold(levels, 0, 255, cv2.THRESH_BINARY + cv2.THRESH_OTSU)
     # Otsu splits half way between the two means; a stamped edge is soft, so the line is taken a little wider.
     cut = max(FAINTEST_INK * (1 - 0.5 * max(more, 0)), 0.8 * 2.0**-more * threshold / 255)
-    ink = smooth > cut
+    ink = smooth > np.maximum(cut, grain)
     share = float(ink.mean())
     if share < 5e-4 or float(np.percentile(smooth[ink], 60)) < FAINTEST_INK * 1.5:
         raise NoRegions(
             "No stamped line was found: the paper looks blank. Scan again with more contrast, or "
             "check that the stamped side lay on the glass."
         )
-    pale_cut = max(FAINTEST_INK, PALE_SHARE * cut, grain)
+    pale_cut = np.maximum(max(FAINTEST_INK, PALE_SHARE * cut), grain)
     return _without_specks(_with_pale_stretches(ink, smooth, cut, pale_cut, impression.px_per_mm), impression.px_per_mm)
 
 
 def smooth_darkness(impression: Impression) -> NDArray[np.float32]:
     """H x W: the share of the paper's light that is missing, grain smoothed away; of pale lines, how far they exceed
     their paper. 0 on dark table at the rim."""
+    return _evened(impression)[0]
+
+
+def _evened(impression: Impression) -> tuple[NDArray[np.float32], NDArray[np.float32]]:
+    """`smooth_darkness`, and how many times dimmer than usual the paper is there (at least 1): noise that is the same
+    all over weighs so much more."""
     pixels = np.clip(impression.pixels * 255, 0, 255).astype(np.uint8)
     rim = None if impression.drawn else dark_rim(pixels, impression.px_per_mm)
     if _lines_are_lighter(pixels, impression.px_per_mm):
         pixels = cv2.bitwise_not(pixels)
-    darkness = _darkness(pixels, impression.px_per_mm, rim)
+    paper = _paper_light(pixels, impression.px_per_mm, rim)
+    darkness = _darkness(pixels, paper)
     smooth = cv2.GaussianBlur(darkness, (0, 0), max(0.5, 0.035 * impression.px_per_mm))
     if rim is not None:
         smooth[rim > 0] = 0
-    return np.asarray(smooth, np.float32)
+    light = np.maximum(cv2.cvtColor(paper, cv2.COLOR_RGB2GRAY), 1).astype(np.float32)
+    dimness = cv2.resize(np.maximum(float(np.median(light)) / light, 1), smooth.shape[::-1])
+    return np.asarray(smooth, np.float32), np.asarray(dimness, np.float32)
 
 
 def paper_grain(darkness: NDArray[np.float32]) -> float:
@@ -90,14 +99,14 @@ def paper_grain(darkness: NDArray[np.float32]) -> float:
 
 
 def _with_pale_stretches(
-    ink: NDArray[np.bool_], darkness: NDArray[np.float32], cut: float, pale_cut: float, px_per_mm: float
+    ink: NDArray[np.bool_], darkness: NDArray[np.float32], cut: float, pale_cut: NDArray[np.float32], px_per_mm: float
 ) -> NDArray[np.bool_]:
     """The ink, and where a line goes on paler because the stamp was badly inked: two thresholds, as [Canny1986].
 
     Pale marks count only where they lead on from ink, are long and no wider than a line; so neither soft edges nor
     smudges and printed tints do.
     """
-    if pale_cut >= cut:
+    if (pale_cut >= cut).all():
         return ink
     edge = max(2, round(SOFT_EDGE_MM * px_per_mm))
     near = cv2.dilate(ink.astype(np.uint8), cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * edge + 1, 2 * edge + 1)))
@@ -142,9 +151,8 @@ def _lines_are_lighter(pixels: NDArray[np.uint8], px_per_mm: float) -> bool:
     return bool(np.count_nonzero(off > STANDS_OUT) > LIGHTER_LINES * np.count_nonzero(off < -STANDS_OUT))
 
 
-def _darkness(pixels: NDArray[np.uint8], px_per_mm: float, rim: NDArray[np.uint8] | None) -> NDArray[np.float32]:
-    """How far every pixel falls short of its paper, over all three channels alike: a red line is ink as a black one
-    is. The paper's light is carried on over the table at the `rim`."""
+def _paper_light(pixels: NDArray[np.uint8], px_per_mm: float, rim: NDArray[np.uint8] | None) -> NDArray[np.uint8]:
+    """The paper on every PAPER_SCALE-th pixel, carried on beneath the ink and over the table at the `rim`."""
     small = _small(pixels, PAPER_SCALE)
     if rim is not None:
         table = cv2.resize(rim, small.shape[1::-1], interpolation=cv2.INTER_AREA)
@@ -155,6 +163,13 @@ def _darkness(pixels: NDArray[np.uint8], px_per_mm: float, rim: NDArray[np.uint8
     paper = cv2.GaussianBlur(paper, (0, 0), reach / 2)
     if float(np.median(paper)) / 255 < DARK_SHEET:
         raise NoRegions("The picture is almost black all over, so no lines can be told from the paper.")
+    return np.asarray(paper, np.uint8)
+
+
+def _darkness(pixels: NDArray[np.uint8], paper: NDArray[np.uint8]) -> NDArray[np.float32]:
+    """How far every pixel falls short of its paper, over all three channels alike: a red line is ink as a black one
+    is."""
+    small = _small(pixels, PAPER_SCALE)
     if float(np.percentile(np.ptp(small.astype(np.int16), axis=2), 99)) < GREY_PICTURE:
         # Nothing is coloured, so one channel says it all.
         return _short_of(cv2.cvtColor(pixels, cv2.COLOR_RGB2GRAY), cv2.cvtColor(paper, cv2.COLOR_RGB2GRAY))

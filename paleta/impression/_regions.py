@@ -11,6 +11,7 @@ from scipy import sparse
 from scipy.sparse.csgraph import connected_components
 
 from paleta.errors import NoRegions
+from paleta.impression._bridges import bridges
 from paleta.impression._impression import Impression
 from paleta.impression._ink import separate_ink
 from paleta.impression._judge import SURE, one_cell
@@ -25,7 +26,7 @@ BALL_STEPS = 8
 SPLINTER_MM2 = 0.1
 """Pieces smaller than this go to the nearest cell beside them before any two cells are joined, or a splinter in a gap
 would join the cells on either side."""
-PINHOLE = 0.2
+PINHOLE = 0.1
 """A cell has at least this share of the smallest cell's area as bare paper; less is a hole in the ink."""
 GROWING_STEPS = 4
 LARGE_BALL_PX = 3.0
@@ -71,9 +72,9 @@ def find_regions(
         raise NoRegions(f"sensitivity must lie in -1..1, got {sensitivity}.")
     inked = separate_ink(impression, sensitivity)
     px_per_mm = impression.px_per_mm
-    distance = cv2.distanceTransform((~inked).astype(np.uint8), cv2.DIST_L2, 5)
+    distance = _to_ink(inked)
     widest_mm = BEYOND_GAP * gap_mm
-    labels = _fill_with_balls(distance, inked, largest_px=widest_mm * px_per_mm / 2)
+    labels = cut_apart(inked, distance, px_per_mm, gap_mm)
     _check_count(int(labels.max()), MOST_PIECES)
     labels = _merge_waists(labels, distance, inked, px_per_mm, widest_mm)
     labels = _drop_pockets(labels, smallest_mm2 * px_per_mm**2)
@@ -85,6 +86,19 @@ def find_regions(
         raise NoRegions("No closed region was found. Allow wider gaps, or scan the stamped image larger.")
     _check_count(count, MOST_REGIONS)
     return RegionMap(labels=labels, ink=inked, dpi=impression.dpi)
+
+
+def cut_apart(
+    ink: NDArray[np.bool_], distance: NDArray[np.float32], px_per_mm: float, gap_mm: float
+) -> NDArray[np.int32]:
+    """Cells as 1..n, ink as BARRIER, cut wherever a line may be broken: rather too often than run together."""
+    bridged = bridges(ink, px_per_mm, gap_mm)
+    held = _to_ink(ink | (bridged > 0)) if bridged.any() else distance
+    return _fill_with_balls(held, ink, largest_px=BEYOND_GAP * gap_mm * px_per_mm / 2)
+
+
+def _to_ink(ink: NDArray[np.bool_]) -> NDArray[np.float32]:
+    return np.asarray(cv2.distanceTransform((~ink).astype(np.uint8), cv2.DIST_L2, 5), np.float32)
 
 
 def _check_count(cells: int, most: int) -> None:

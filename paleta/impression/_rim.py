@@ -33,7 +33,7 @@ def dark_rim(pixels: NDArray[np.uint8], px_per_mm: float) -> NDArray[np.uint8] |
     # The table goes on outside of the picture.
     dark = cv2.copyMakeBorder(cv2.compare(grey, limit, cv2.CMP_LT), *(around,) * 4, cv2.BORDER_REPLICATE)
     opened = cv2.morphologyEx(dark, cv2.MORPH_OPEN, broad)[around:-around, around:-around]
-    count, parts = cv2.connectedComponents(opened, connectivity=8)
+    _, parts = cv2.connectedComponents(opened, connectivity=8)
     touching = set(np.concatenate([parts[0], parts[-1], parts[:, 0], parts[:, -1]]).tolist()) - {0}
     table = np.zeros(grey.shape, np.uint8)
     reach = _disc(max(1.0, STEP_MM * px))

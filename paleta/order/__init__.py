@@ -5,7 +5,7 @@ from paleta.order._copies import MOST_COPIES, Batch, BatchLine, batch
 from paleta.order._own_pace import Timed, own_pace
 from paleta.order._pace import PACES, Pace
 from paleta.order._plan import Handling, Pass, Plan
-from paleta.order._schedule import make_plan, plan_region_by_region
+from paleta.order._schedule import make_plan, plan_plainly, plan_region_by_region
 from paleta.order._schools import (
     DEFAULT_SCHOOL,
     LONGEST_HOW,
@@ -24,6 +24,7 @@ from paleta.order._schools import (
     school_named,
     school_to_plain,
 )
+from paleta.order._search import loops as warm_up
 from paleta.order._touches import TOUCHES, Touch, TouchStep, plan_touches
 from paleta.order._work import Job, Mask, Work, expand
 
@@ -63,9 +64,11 @@ __all__ = [
     "expand",
     "make_plan",
     "own_pace",
+    "plan_plainly",
     "plan_region_by_region",
     "plan_touches",
     "school_from_plain",
     "school_named",
     "school_to_plain",
+    "warm_up",
 ]

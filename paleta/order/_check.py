@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
@@ -9,12 +10,13 @@ from paleta.errors import SchoolError
 from paleta.order._copies import Batch
 from paleta.order._masks import mask_faults
 from paleta.order._pace import PACES, Pace
-from paleta.order._plan import Pass, Plan
+from paleta.order._plan import Handling, Pass, Plan
 from paleta.order._schools import School, school_named
 from paleta.order._work import Work, expand
 
 ROUNDING_S = 0.25
 """Times are kept to a tenth of a second."""
+ROUNDING_MM2 = 0.01
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,7 +33,8 @@ def check_plan(work: Work, plan: Plan, school: School | str | None = None, pace:
 
     School and pace are those the plan was made for, unless others are named.
 
-    Every region has its school's passes and no others in their order; one hand; a change of pen takes its time; wet
+    Numbers and totals are right; every region has its school's passes and no others in their order, on all of their
+    area; one hand; a change of pen takes its time; wet
     blends are not interrupted for too long; second coats and touching regions find dry paper; masks lie where and when
     they must.
 
@@ -48,6 +51,7 @@ def check_plan(work: Work, plan: Plan, school: School | str | None = None, pace:
     for one in plan.passes:
         by_region.setdefault(one.region, []).append(one)
     return [
+        *_numbers(plan),
         *_chains(work, by_region, school),
         *_hand(plan, pace),
         *_blends(by_region, pace),
@@ -90,11 +94,38 @@ def check_batch(work: Work, plan: Plan, batch: Batch, pace: Pace | None = None) 
     return [*found, *_hand(in_turn, pace)]
 
 
+def _numbers(plan: Plan) -> list[Violation]:
+    """Passes are numbered as they come, all times can be times, and the totals are those of the passes."""
+    found = []
+    steps: list[Pass | Handling] = [*plan.passes, *plan.handling]
+    for one in steps:
+        if not (0 <= one.start_s <= one.end_s < math.inf and 0 <= one.wait_s < math.inf):
+            number = one.number if isinstance(one, Pass) else one.before_pass
+            found.append(Violation("time", (number,), f"A time of pass {number} is none."))
+    numbers = tuple(one.number for one in plan.passes)
+    if numbers != tuple(range(1, len(numbers) + 1)):
+        found.append(Violation("number", numbers, "The passes are not numbered as they come."))
+    last_s = max((one.end_s for one in steps), default=0.0)
+    if not abs(plan.duration_s - last_s) <= ROUNDING_S:
+        found.append(Violation("total", (), f"The plan says {plan.duration_s} s, its last step ends at {last_s} s."))
+    changes = [one.swatch != before.swatch for before, one in pairwise(plan.passes)]
+    if plan.pen_changes != sum(changes) or [one.change for one in plan.passes[1:]] != changes:
+        found.append(
+            Violation("total", (), f"The plan says {plan.pen_changes} changes of pen, there are {sum(changes)}.")
+        )
+    if not plan.bound_s <= plan.duration_s + ROUNDING_S:
+        found.append(Violation("total", (), "The plan is shorter than it says that any can be."))
+    return found
+
+
 def _chains(work: Work, by_region: dict[int, list[Pass]], school: School) -> list[Violation]:
     found = []
     for job in work.jobs:
         wanted = [(stroke.swatch, stroke.zones, stroke.join) for stroke in expand(job, school)]
         passes = by_region.get(job.region, [])
+        for one, stroke in zip(passes, expand(job, school), strict=False):
+            if not abs(one.area_mm2 - stroke.area_mm2) <= ROUNDING_MM2:
+                found.append(Violation("area", (one.number,), f"{job.name} is not laid on all of its area."))
         if [(one.swatch, one.zones, one.join) for one in passes] != wanted:
             found.append(
                 Violation(

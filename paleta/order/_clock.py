@@ -1,13 +1,12 @@
-"""Simulating one hand: given an order of units, when does each pass start and what does it wait for."""
+"""Simulating one hand: which pen it holds, what time it is, and when the paper is dry."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import asdict, dataclass, field
+from dataclasses import dataclass, field
 from typing import NamedTuple
 
 from paleta.order._pace import Pace
-from paleta.order._plan import Pass, Plan
 from paleta.order._work import Stroke
 
 Near = Mapping[int, Sequence[int]]
@@ -74,94 +73,3 @@ class Paper:
                 if dry_s > ready_s:
                     ready_s, cause = dry_s, other
         return ready_s, cause
-
-
-class Unit:
-    """Strokes that are laid in one go, without a wait in between.
-
-    strokes   in order; the first of each region comes before the second of any.
-    keys      (region, number of its block) of every region in it: where it stands in their chains.
-    openings  the first stroke of each of its regions.
-    ends_s    when the last stroke on each region ends, in seconds from the first stroke.
-    changes   of pen inside of it.
-    """
-
-    __slots__ = ("changes", "ends_s", "keys", "length_s", "openings", "strokes")
-
-    def __init__(self, strokes: Sequence[Stroke], keys: Sequence[tuple[int, int]], pace: Pace) -> None:
-        self.strokes, self.keys = tuple(strokes), tuple(keys)
-        self.openings = self.strokes[: len(self.keys)]
-        hand, paper = Hand(pace), Paper(pace, {})
-        for stroke in self.strokes:
-            hand.lay(stroke, paper)
-        self.ends_s, self.changes, self.length_s = paper.region_end_s, hand.changes, hand.now_s
-
-
-@dataclass(slots=True)
-class Clock:
-    """One hand on one card, unit by unit."""
-
-    pace: Pace
-    near: Near
-    hand: Hand = field(init=False)
-    paper: Paper = field(init=False)
-
-    def __post_init__(self) -> None:
-        self.hand, self.paper = Hand(self.pace), Paper(self.pace, self.near)
-
-    def ready(self, unit: Unit) -> tuple[float, int | None]:
-        """When all of `unit` may begin: a wait inside of it could spoil a blend."""
-        return self.paper.ready(unit.openings)
-
-    def lay(self, unit: Unit) -> None:
-        """Do the whole unit. What happens inside of it is always the same, so it is not gone through again."""
-        hand = self.hand
-        hand.take_up(unit.strokes[0].swatch)
-        hand.wait_until(self.ready(unit)[0])
-        for region, end_s in unit.ends_s.items():
-            self.paper.region_end_s[region] = hand.now_s + end_s
-        hand.now_s += unit.length_s
-        hand.changes += unit.changes
-        hand.pen = unit.strokes[-1].swatch
-
-
-def measure(order: Sequence[Unit], pace: Pace, near: Near) -> tuple[float, int]:
-    """Duration in seconds and pen changes of an order."""
-    clock = Clock(pace, near)
-    for unit in order:
-        clock.lay(unit)
-    return clock.hand.now_s, clock.hand.changes
-
-
-def to_plan(order: Sequence[Unit], pace: Pace, near: Near, bound_s: float) -> Plan:
-    """Put times on an order."""
-    names = {stroke.region: stroke.name for unit in order for stroke in unit.strokes}
-    clock = Clock(pace, near)
-    passes: list[Pass] = []
-    for unit in order:
-        ready_s, cause = clock.ready(unit)
-        for place, stroke in enumerate(unit.strokes):
-            laid = clock.hand.lay(stroke, clock.paper, ready_s if place == 0 else 0.0)
-            wait_s = round(laid.waited_s, 1)
-            timed = {
-                "number": len(passes) + 1,
-                "area_mm2": round(stroke.area_mm2, 2),
-                "start_s": round(laid.start_s, 1),
-                "end_s": round(clock.hand.now_s, 1),
-                "wait_s": wait_s,
-                "wait_for": _reason(unit, cause, names) if wait_s > 0 else "",
-                "change": laid.change,
-            }
-            passes.append(Pass(**{**asdict(stroke), **timed}))
-    hand = clock.hand
-    return Plan(
-        passes=tuple(passes), pen_changes=hand.changes, duration_s=round(hand.now_s, 1), bound_s=round(bound_s, 1)
-    )
-
-
-def _reason(unit: Unit, cause: int | None, names: Mapping[int, str]) -> str:
-    if cause is None:
-        return ""
-    if cause in {region for region, _ in unit.keys}:
-        return f"the first coat of {names[cause]} to dry"
-    return f"{names[cause]} to be touch dry"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 
@@ -9,6 +10,7 @@ from paleta.errors import PlanImpossible
 from paleta.light import SHARES, ZONE_NAMES
 from paleta.order._schools import Join, School, Step
 
+SHARES_ROUNDING = 0.01
 LEAST_SHARE = 0.004
 """A zone with less of the region than this is no zone to lay a pen on."""
 
@@ -68,6 +70,12 @@ class Work:
                 raise PlanImpossible(f"{job.name} has {len(job.ramp)} shades but {len(job.shares)} zones.")
             if job.area_mm2 < 0:
                 raise PlanImpossible(f"{job.name} has a negative area.")
+            if not math.isfinite(job.area_mm2):
+                raise PlanImpossible(f"{job.name} has no area that is a number.")
+            if not 0 <= job.reserved <= 1:
+                raise PlanImpossible(f"{job.name} keeps {job.reserved:g} of its area bare; it has only the whole.")
+            if not all(0 <= share <= 1 for share in job.shares) or sum(job.shares) > 1 + SHARES_ROUNDING:
+                raise PlanImpossible(f"The zones of {job.name} must be shares of its area.")
 
     @staticmethod
     def pairs(pairs: Iterable[tuple[int, int]]) -> frozenset[frozenset[int]]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import struct
 import zlib
+from unittest.mock import patch
 
 import cv2
 import numpy as np
@@ -156,8 +157,13 @@ class FindRegionsTest(SimpleTestCase):
 
     def test_a_texture_is_refused_before_its_thousands_of_cells_are_looked_at(self):
         texture = read(as_file(np.tile(np.asarray(skimage.data.gravel()), (3, 3))), width_mm=300)
-        with self.assertRaisesMessage(NoRegions, "More than 12,000 cells"):
+        with self.assertRaisesMessage(NoRegions, "or a texture"):
             find_regions(texture)
+        with (
+            patch("paleta.impression._regions.MOST_PIECES", 3),
+            self.assertRaisesMessage(NoRegions, "More than 3 cells"),
+        ):
+            find_regions(impression(line_drawing()))
 
     def test_a_gap_narrower_than_allowed_does_not_leak_and_a_wider_one_does(self):
         broken = line_drawing()

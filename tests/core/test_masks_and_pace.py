@@ -70,8 +70,8 @@ class MaskTest(SimpleTestCase):
         def kinds(*handling) -> set[str]:
             return {fault.kind for fault in check_plan(work, replace(plan, handling=handling))}
 
-        self.assertEqual(kinds(), {"mask"})
-        self.assertEqual(kinds(lay), {"mask"})
+        self.assertEqual(kinds() - {"total"}, {"mask"})
+        self.assertEqual(kinds(lay) - {"total"}, {"mask"})
         early = replace(lift, start_s=plan.passes[-1].start_s, end_s=plan.passes[-1].start_s + 5)
         self.assertIn("mask", kinds(lay, early))
         self.assertIn("hand", kinds(lay, early))
@@ -83,7 +83,9 @@ class MaskTest(SimpleTestCase):
         with self.assertRaisesMessage(PlanImpossible, "cannot lie under the mask"):
             Mask(frozenset({1, 2}), frozenset({2}))
         work = masked_work()
-        mixed = replace(work, jobs=tuple(replace(job, rank=job.region % 2) for job in work.jobs))
+        # The figure's turn comes between two parts of what lies behind it, which are coloured under one mask.
+        turns = {1: 1, 2: 1, 3: 0, 4: 2}
+        mixed = replace(work, jobs=tuple(replace(job, rank=turns[job.region]) for job in work.jobs))
         with self.assertRaisesMessage(PlanImpossible, "while the mask is on"):
             make_plan(mixed, SCHOOLS["M1"], MARKER)
 

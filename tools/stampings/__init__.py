@@ -9,7 +9,7 @@ from tools.stampings._draw import Panel, panel
 from tools.stampings._measure import DEGREES, HELD_BACK, Tally, measure
 from tools.stampings._plain import find_plainly
 from tools.stampings._print import Stamping, stamp
-from tools.stampings._score import Score, score
+from tools.stampings._score import Score, score, true_cells
 
 __all__ = [
     "DEGREES",
@@ -23,4 +23,5 @@ __all__ = [
     "panel",
     "score",
     "stamp",
+    "true_cells",
 ]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 import cv2
 import numpy as np
@@ -83,7 +84,7 @@ def panel(seed: int, dpi: float = 300) -> Panel:
     chance = np.random.default_rng([7, seed])
     width, height = chance.uniform(55, 85), chance.uniform(70, 105)
     line = float(chance.choice([0.22, 0.3, 0.4, 0.55, 0.7]))
-    gap = float(chance.choice([0.0, 0.0, 0.5, 0.8, 1.0]))
+    gap = float(chance.choice([0.0, 0.0, 0.5, 0.8, 1.0, 1.4, 2.0]))
     here = Panel(width, height, dpi, line, gap, gap_share=0.25)
     edge = chance.uniform(5, 10)
     if chance.random() < 0.45:
@@ -118,7 +119,7 @@ def flower(panel: Panel, chance: np.random.Generator, x: float, y: float, size: 
         reach = size * (1 - 0.28 * ring)
         for turn in np.arange(count) / count * 2 * np.pi + chance.uniform(0, 1):
             wide = reach * np.pi / count * chance.uniform(0.7, 1.2)
-            petal = _turned(_drop(reach, wide), turn) + (x, y)
+            petal = _turned(_drop(reach, wide), turn, (x, y))
             panel.shape(petal, chance)
             if reach > 9 and chance.random() < 0.4:  # a vein that ends inside
                 far = np.array([np.cos(turn), np.sin(turn)])
@@ -134,14 +135,14 @@ def leaf(panel: Panel, chance: np.random.Generator, x: float, y: float, size: fl
     t = np.linspace(0, np.pi, 30)
     upper = np.stack([np.cos(t), 0.36 * np.sin(t) ** 1.3], axis=1) * size
     outline = np.concatenate([upper, (upper * (1, -1))[::-1]])
-    panel.shape(_turned(outline, turn) + (x, y), chance)
+    panel.shape(_turned(outline, turn, (x, y)), chance)
     middle = np.stack([np.linspace(-1, 1, 12), 0.05 * np.sin(np.linspace(0, 3, 12))], axis=1) * size
-    panel.line(_turned(middle, turn) + (x, y), chance, closes=True)
+    panel.line(_turned(middle, turn, (x, y)), chance, closes=True)
     for k in np.linspace(-0.6, 0.5, chance.integers(2, 6)):
         for side in (1, -1):
             reach = 0.36 * (1 - k * k) ** 0.65 * (0.75 if chance.random() < 0.5 else 1.05)
             vein = np.array([(k, 0), (k + 0.12, side * reach)]) * size
-            panel.line(_turned(vein, turn) + (x, y), chance)
+            panel.line(_turned(vein, turn, (x, y)), chance)
 
 
 def house(panel: Panel, chance: np.random.Generator, x: float, y: float, size: float) -> None:
@@ -250,10 +251,10 @@ def feather(panel: Panel, chance: np.random.Generator, x: float, y: float, size:
     for k in range(count):
         at = (k / count - 0.5) * 1.5
         for side in (1, -1):
-            lobe = _turned(_drop(size * 0.5, size * 0.16), side * 0.9) + np.array([at * size, 0])
-            panel.shape(_turned(lobe, turn) + (x, y), chance)
+            lobe = _turned(_drop(size * 0.5, size * 0.16), side * 0.9, (at * size, 0))
+            panel.shape(_turned(lobe, turn, (x, y)), chance)
     shaft = np.array([(-1.0, 0.03), (0.9, 0.03), (0.9, -0.03), (-1.0, -0.03)]) * size
-    panel.shape(_turned(_fine(shaft), turn) + (x, y), chance)
+    panel.shape(_turned(_fine(shaft), turn, (x, y)), chance)
 
 
 def quilt(panel: Panel, chance: np.random.Generator, x: float, y: float, size: float) -> None:
@@ -297,9 +298,9 @@ def _drop(reach: float, wide: float) -> Points:
 def _fine(points: Points) -> Points:
     """More points along straight sides."""
     ring = np.concatenate([points, points[:1]])
-    return np.concatenate([np.linspace(a, b, 8, endpoint=False) for a, b in zip(ring, ring[1:], strict=False)])
+    return np.concatenate([np.linspace(a, b, 8, endpoint=False) for a, b in pairwise(ring)])
 
 
-def _turned(points: Points, angle: float) -> Points:
+def _turned(points: Points, angle: float, to: tuple[float, float]) -> Points:
     c, s = np.cos(angle), np.sin(angle)
-    return np.asarray(points) @ np.array([(c, s), (-s, c)])
+    return np.asarray(points @ np.array([(c, s), (-s, c)]) + np.array(to))

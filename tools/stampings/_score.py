@@ -16,7 +16,6 @@ LEAST_MM2 = 0.2
 """Cells with less bare paper than this nobody colours."""
 TINY_PX = 400
 """At 300 dpi."""
-CLOSED_MM = 1.0
 
 
 @dataclass(frozen=True)
@@ -94,13 +93,10 @@ def score(panel: Panel, found: NDArray[np.int32] | None) -> Score:
 
 
 def _gaps(panel: Panel, cells: NDArray[np.int32], hit: NDArray[np.bool_]) -> tuple[int, int]:
-    """Gaps of up to CLOSED_MM that part two cells in the drawing as it ended, and how many lie between cells that
-    were both found."""
+    """Gaps that part two cells in the drawing as it ended, and how many lie between cells that were both found."""
     closed = total = 0
     broken = (panel.whole > 128) & (panel.drawn <= 128)
-    for x, y, wide in panel.gaps:
-        if wide > CLOSED_MM:
-            continue
+    for x, y, _ in panel.gaps:
         r = max(2, round(0.8 * panel.line_mm * panel.px))
         row, col = round(y * panel.px), round(x * panel.px)
         box = (slice(max(0, row - r), row + r + 1), slice(max(0, col - r), col + r + 1))

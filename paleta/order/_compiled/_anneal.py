@@ -1,0 +1,207 @@
+"""Bettering a sequence by annealing [Kirkpatrick1983]."""
+
+from __future__ import annotations
+
+import numpy as np
+from numba import njit
+
+from paleta.order._compiled._chance import below, cooled, next_chance, worst_allowed
+from paleta.order._compiled._columns import JOIN, NEVER, PEN, WET
+from paleta.order._compiled._times import LATER, changes_of, following, gone_on, rests_of, times
+
+NEAR_BY = 20
+"""Places within which a stroke that meets wet may find another of its pen."""
+LONGEST_STRETCH, FARTHEST, MOST_VISITS = 8, 12, 6
+
+
+@njit(cache=True, nogil=True)
+def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rounds, hot, seed, unit):
+    """The best sequence found from `given` on in so many rounds, and its cost: `unit` times its ms, plus the changes of
+    pen. `hot` is the heat to begin with, in ms.
+
+    A stroke is moved beside another of its pen; a stretch is moved; whole visits of pens are moved; a block is laid
+    into the visits that others make of its pens, or put together again elsewhere.
+    """
+    count = given.size
+    after = following(table)
+    start, end, pushed = np.empty(count, np.int64), np.empty(count, np.int64), np.empty(count, np.int64)
+    now, trial, chosen = given.copy(), given.copy(), np.zeros(count, np.bool_)
+    cost = times(table, lists, covers, pace, now, count, start, end, pushed) * unit + changes_of(table, now)
+    best, best_cost = now.copy(), cost
+    known, rests = np.stack((start, end)), np.empty(count, np.int64)
+    rests_of(table, pace, now, start, end, rests)
+    plain = pushed.max() == NEVER  # no stroke of `now` is begun later for what follows it
+    state, heat = np.uint64(seed), unit * hot
+    for turn in range(rounds):
+        heat = cooled(heat, turn, rounds)
+        state = next_chance(state)
+        what = below(state, 10)
+        if what < 3:
+            state, first, last = _beside_its_pen(table, after, now, trial, state)
+        elif what < 5:
+            state, first, last = _visits_elsewhere(table, now, trial, state)
+        elif what < 7:
+            state, first, last = _stretch_elsewhere(now, trial, state)
+        else:
+            state, first, last = _block_elsewhere(table, block_of, blocks_at, blocks, chosen, now, trial, state)
+        if first < 0:
+            continue
+        state = next_chance(state)
+        worst = worst_allowed(heat, state)
+        total, pushes = LATER, False
+        if plain:
+            allowed = worst // unit + 1
+            start[:], end[:], pushed[:] = known[0], known[1], NEVER
+            total = gone_on(
+                table, lists, covers, pace, trial, first, count, start, end, pushed, last, known[1], rests, allowed
+            )
+        if total == LATER:
+            total = times(table, lists, covers, pace, trial, count, start, end, pushed)
+            pushes = pushed.max() > NEVER
+        found = total * unit + changes_of(table, trial) if total >= 0 else cost + worst + 1
+        if found - cost > worst:
+            trial[first : last + 1] = now[first : last + 1]
+            continue
+        now[first : last + 1] = trial[first : last + 1]
+        cost = found
+        known[0], known[1] = start, end
+        rests_of(table, pace, now, start, end, rests)
+        plain = not pushes
+        if cost < best_cost:
+            best[:] = now
+            best_cost = cost
+    return best, best_cost
+
+
+@njit(cache=True, nogil=True)
+def shift(trial, now, i, length, target):
+    """`now` with its stretch of `length` from `i` on moved so that it begins at `target`."""
+    if target < i:
+        trial[target : target + length] = now[i : i + length]
+        trial[target + length : i + length] = now[target:i]
+    else:
+        trial[i:target] = now[i + length : target + length]
+        trial[target : target + length] = now[i : i + length]
+
+
+# Each of these writes a changed `now` into `trial` and returns the state of chance and the first and last place that
+# changed, or -1 for both if nothing did.
+
+
+@njit(cache=True, nogil=True)
+def _beside_its_pen(table, after, now, trial, state):
+    """A stroke beside another of the same pen. What meets wet cannot go far, so that is looked for near by."""
+    count = now.size
+    state = next_chance(state)
+    i = below(state, count)
+    one = now[i]
+    near = table[one, JOIN] == WET or (after[one] >= 0 and table[after[one], JOIN] == WET)
+    spread = min(NEAR_BY, count) if near else count
+    state = next_chance(state)
+    j = i + below(state, 2 * spread + 1) - spread
+    for step in range(spread):
+        k = (j + step) % count
+        if k != i and table[now[k], PEN] == table[one, PEN]:
+            state = next_chance(state)
+            target = k + below(state, 2)
+            if target > i:
+                target -= 1
+            if target == i:
+                break
+            shift(trial, now, i, 1, target)
+            return state, min(i, target), max(i, target)
+    return state, -1, -1
+
+
+@njit(cache=True, nogil=True)
+def _visits_elsewhere(table, now, trial, state):
+    """Some whole visits of pens, to where another visit begins."""
+    count = now.size
+    state = next_chance(state)
+    i = below(state, count)
+    while i > 0 and table[now[i - 1], PEN] == table[now[i], PEN]:
+        i -= 1
+    state = next_chance(state)
+    visits = 1 + below(state, MOST_VISITS)
+    stop = i
+    while stop < count and visits > 0:
+        stop += 1
+        if stop == count or table[now[stop], PEN] != table[now[stop - 1], PEN]:
+            visits -= 1
+    length = stop - i
+    if length == count:
+        return state, -1, -1
+    state = next_chance(state)
+    # Places are counted without the stretch itself.
+    target = below(state, count - length + 1)
+    border = target if target < i else target + length
+    while 0 < border < count and table[now[border - 1], PEN] == table[now[border], PEN]:
+        border -= 1
+    target = border if border <= i else max(i, border - length)
+    if target == i:
+        return state, -1, -1
+    shift(trial, now, i, length, target)
+    return state, min(i, target), max(i, target) + length - 1
+
+
+@njit(cache=True, nogil=True)
+def _stretch_elsewhere(now, trial, state):
+    """A few strokes, not far."""
+    count = now.size
+    state = next_chance(state)
+    i = below(state, count)
+    state = next_chance(state)
+    length = min(1 + below(state, min(LONGEST_STRETCH, count)), count - i)
+    state = next_chance(state)
+    target = max(0, min(count - length, i + below(state, 2 * FARTHEST + 1) - FARTHEST))
+    if target == i:
+        return state, -1, -1
+    shift(trial, now, i, length, target)
+    return state, min(i, target), max(i, target) + length - 1
+
+
+@njit(cache=True, nogil=True)
+def _block_elsewhere(table, block_of, blocks_at, blocks, chosen, now, trial, state):
+    """A block stroke by stroke into the visits that others make of its pens, or in one piece."""
+    count = now.size
+    state = next_chance(state)
+    b = block_of[now[below(state, count)]]
+    begin, stop = blocks_at[b], blocks_at[b + 1]
+    for k in range(begin, stop):
+        chosen[blocks[k]] = True
+    state = next_chance(state)
+    where = below(state, count)
+    state = next_chance(state)
+    zipped = below(state, 3) > 0 and stop - begin > 1
+    ahead = below(state >> np.uint64(8), 2)  # of the other's stroke, or behind it
+    written, own = 0, begin
+    for k in range(count):
+        one = now[k]
+        if chosen[one]:
+            continue
+        if not zipped and k >= where:
+            while own < stop:
+                trial[written] = blocks[own]
+                written, own = written + 1, own + 1
+        mine = zipped and k >= where and own < stop and table[blocks[own], PEN] == table[one, PEN]
+        if mine and ahead:
+            trial[written] = blocks[own]
+            written, own = written + 1, own + 1
+        trial[written] = one
+        written += 1
+        if mine and not ahead:
+            trial[written] = blocks[own]
+            written, own = written + 1, own + 1
+    while own < stop:
+        trial[written] = blocks[own]
+        written, own = written + 1, own + 1
+    for k in range(begin, stop):
+        chosen[blocks[k]] = False
+    first, last = 0, count - 1
+    while first < count and trial[first] == now[first]:
+        first += 1
+    if first == count:
+        return state, -1, -1
+    while trial[last] == now[last]:
+        last -= 1
+    return state, first, last

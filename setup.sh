@@ -24,6 +24,16 @@ setup_python() {
   return 0
 }
 
+# What plans are searched with is compiled once; the first plan would wait for it otherwise.
+setup_loops() {
+  local stamp=".stamps/loops-$(cat paleta/order/_compiled/*.py | cksum | tr -d ' ')"
+  [ -e "$stamp" ] && return
+  say "Compiling the planner. This takes half a minute the first time."
+  .venv/bin/python -c "from paleta.order import warm_up; warm_up()"
+  rm -f .stamps/loops-*
+  touch "$stamp"
+}
+
 setup_node_modules() {
   need node "Node 20 or newer"
   need npm "npm"

@@ -75,9 +75,11 @@ def _sweep_now_and_then() -> None:
 
 
 def _warm_up() -> None:
-    from server.derived.worker import warm_up
+    from paleta.order import warm_up as warm_up_plans
+    from server.derived.worker import warm_up as warm_up_workers
 
-    warm_up()
+    warm_up_workers()
+    warm_up_plans()
 
 
 if __name__ == "__main__":

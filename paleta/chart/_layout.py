@@ -21,7 +21,7 @@ FIRST_CELL_MM = (14.0, 42.0)
 BOX_WORDS = {
     "marker": ("one coat", "two coats"),
     "watercolour": ("full", "pulled out"),
-    "pencil": ("light", "firm"),
+    "pencil": ("even", "firm"),
     "soluble": ("dry", "pulled out"),
     "inkpad": ("one coat", "two coats"),
 }

@@ -178,23 +178,36 @@ def _lay_watercolour(below: Floats, layer: Layer) -> Floats:
 
 
 def _lay_inkpad(below: Floats, layer: Layer) -> Floats:
-    """Chalky blending ink is half opaque: a share of it covers what lies below, the rest stains it as dye does.
+    """Chalky blending ink is half opaque: of every coat a share covers what lies below in the deep colour of the ink, the
+    rest stains it. Coats come nearer and nearer to one colour, from above on paper and from below on what is darker.
 
-    On the paper it was measured on both give the measured colour.
+    One coat on the paper it was measured on is the measured colour.
     """
     measured, paper = lab_to_reflectance(layer.swatch.lab), lab_to_reflectance(layer.swatch.paper.lab)
-    covered = 1 - (1 - INKPAD_COVER) ** layer.coats
-    stained = below * np.clip(measured / paper, DARKEST, 1.0) ** layer.coats
-    return np.clip(covered * measured + (1 - covered) * stained, DARKEST, 1.0)
+    deep = measured * np.minimum(measured / paper, 1.0)
+    left = np.clip((measured - INKPAD_COVER * deep) / ((1 - INKPAD_COVER) * paper), 0.0, 1.0)
+    deep = np.clip((measured - (1 - INKPAD_COVER) * left * paper) / INKPAD_COVER, DARKEST, 1.0)
+    kept = (1 - INKPAD_COVER) * left
+    limit = INKPAD_COVER * deep / (1 - kept)
+    return np.clip(limit + kept**layer.coats * (below - limit), DARKEST, 1.0)
 
 
 def _lay_pencil(below: Floats, layer: Layer) -> Floats:
     root = 1 / YULE_NIELSEN_N
     measured, paper = lab_to_reflectance(layer.swatch.lab), lab_to_reflectance(layer.swatch.paper.lab)
-    solid = np.clip((measured**root - (1 - EVEN_COVERAGE) * paper**root) / EVEN_COVERAGE, DARKEST**root, 1.0)
-    once = min(1.0, EVEN_COVERAGE * layer.pressure)
+    even = _coverage(measured**root, paper**root)
+    solid = np.clip((measured**root - (1 - even) * paper**root) / even, DARKEST**root, 1.0)
+    once = min(1.0, even * layer.pressure)
     covered = 1 - (1 - once) ** layer.coats
     return (covered * solid + (1 - covered) * below**root) ** YULE_NIELSEN_N
+
+
+def _coverage(measured: Floats, paper: Floats) -> float:
+    """Share of the paper that one even layer covers: as usual, or as much more as a colour so dark, or so much paler
+    than its paper, needs. Both are roots, as [Yule1951] adds them."""
+    darker = (paper - measured) / (paper - DARKEST ** (1 / YULE_NIELSEN_N))
+    paler = (measured - paper) / np.maximum(1 - paper, 1e-6)
+    return float(min(1.0, max(EVEN_COVERAGE, darker.max(), paler.max())))
 
 
 OPTICS: dict[str, Callable[[Floats, Layer], Floats]] = {

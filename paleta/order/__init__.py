@@ -5,7 +5,7 @@ from paleta.order._copies import MOST_COPIES, Batch, BatchLine, batch
 from paleta.order._own_pace import Timed, own_pace
 from paleta.order._pace import PACES, Pace
 from paleta.order._plan import Handling, Pass, Plan
-from paleta.order._schedule import make_plan, plan_plainly, plan_region_by_region
+from paleta.order._schedule import make_plan, plan_plainly, plan_region_by_region, warm_up
 from paleta.order._schools import (
     DEFAULT_SCHOOL,
     LONGEST_HOW,
@@ -24,7 +24,6 @@ from paleta.order._schools import (
     school_named,
     school_to_plain,
 )
-from paleta.order._search import loops as warm_up
 from paleta.order._touches import TOUCHES, Touch, TouchStep, plan_touches
 from paleta.order._work import Job, Mask, Work, expand
 

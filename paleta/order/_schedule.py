@@ -14,11 +14,11 @@ from itertools import groupby
 
 from paleta.order._compiled._columns import HABIT, LAY, PLAIN
 from paleta.order._masks import HOW, handling_s, used_masks
-from paleta.order._pace import Pace
+from paleta.order._pace import PACES, Pace
 from paleta.order._plan import Handling, Pass, Plan
-from paleta.order._schools import School
+from paleta.order._schools import School, school_named
 from paleta.order._search import Least, Tables, built, search, starts_and_ends, tables_of, waiting_in_a_circle
-from paleta.order._work import Stroke, Work, expand
+from paleta.order._work import Job, Stroke, Work, expand
 
 
 def make_plan(work: Work, school: School, pace: Pace) -> Plan:
@@ -56,6 +56,17 @@ def plan_region_by_region(work: Work, school: School, pace: Pace) -> Plan:
 def plan_plainly(work: Work, school: School, pace: Pace) -> Plan:
     """The plain way to compare with: stay with the pen, then take the one with the most work ready."""
     return _plan_built(work, school, pace, PLAIN)
+
+
+def warm_up() -> None:
+    """Compile and load what plans are searched with: half a minute the first time, a second or two later."""
+    for code, ramps in (("M1", ("abc", "cba", "bca")), ("P1", ("abc", "cba", "bca"))):
+        school = school_named(code)
+        make_plan(
+            Work(tuple(Job(number, code, 1.0, tuple(ramp)) for number, ramp in enumerate(ramps))),
+            school,
+            PACES[school.medium],
+        )
 
 
 def least_of(chains: Sequence[Sequence[Stroke]], work: Work, pace: Pace) -> Least:

@@ -31,8 +31,11 @@ SECOND_FIELD = {
     "soluble": "diluted",
     "pencil": "firm_pressure",
 }
-"""Where the second box of a chart is kept, by medium. A pencil's first box is its light pressure."""
+"""Where the second box of a chart is kept, by medium. The first is the swatch itself: one coat, full strength, even
+pressure."""
 MOST_CHARTS = 2000
+FIRM = 1.4
+"""Pressure of the second box of a pencil."""
 WARM_CAST = (1.05, 1.0, 0.88)
 
 
@@ -89,12 +92,13 @@ def simulated_photo(record: ChartRecord) -> bytes:
 
 def _as_laid(swatch: Swatch, paper: Paper) -> tuple[Lab, Lab]:
     """One pen is never quite what its cap says: a fixed small deviation by its code."""
-    first = appearance(swatch, paper, pressure=0.7 if swatch.medium == "pencil" else 1.0)
+    first = appearance(swatch, paper)
     second = appearance(
         swatch,
         paper,
-        coats=2 if swatch.medium in ("marker", "inkpad", "pencil") else 1,
+        coats=2 if swatch.medium in ("marker", "inkpad") else 1,
         dilution=0.4 if swatch.medium in ("watercolour", "soluble") else 1.0,
+        pressure=FIRM if swatch.medium == "pencil" else 1.0,
     )
     return off_the_cap(first, swatch.code), off_the_cap(second, swatch.code)
 
@@ -157,8 +161,6 @@ def _store(drawer: Drawer, measured: str, paper: str, values: Sequence[dict[str,
         one.lightness, one.a, one.b = value["lab"]
         if value.get("second"):
             setattr(one, SECOND_FIELD[drawer.medium], list(value["second"]))
-        if drawer.medium == "pencil":
-            one.light_pressure = list(value["lab"])
         one.measured, one.paper = measured, paper
         one.save()
 

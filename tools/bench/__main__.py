@@ -16,7 +16,7 @@ def main() -> None:
     django.setup()
     from django.core.management import call_command
 
-    from tools.bench import core, load, page
+    from tools.bench import answers, core, load, page
     from tools.bench.show import head
 
     call_command("migrate", verbosity=0)
@@ -25,6 +25,8 @@ def main() -> None:
     page.measure()
     load.measure()
     core.regions_recovered()
+    answers.stampings()
+    answers.plans(longer=False)
 
 
 if __name__ == "__main__":

@@ -1,0 +1,98 @@
+"""How right the answers are: stampings read, and plans, beside plain methods. `python -m tools.bench.answers`.
+
+What is called held back was never looked at while the finder or the planner was worked on.
+"""
+
+from __future__ import annotations
+
+import argparse
+import time
+from unittest.mock import patch
+
+import numpy as np
+
+from paleta.order import PACES, Job, Work, check_plan, make_plan, plan_plainly, school_named
+from tools.stampings import DEGREES, HELD_BACK, measure
+
+STAMPINGS = 12
+SIZES = {"tiny": (4, 3), "medium": (60, 4), "large": (120, 5)}
+"""Regions, and shades at most."""
+SCHOOLS = ("M1", "M3", "P1", "W2")
+HELD_BACK_PLANS = 500
+LONGER = 8
+
+
+def stampings() -> None:
+    print(
+        f"{'stampings read':32}{'found':>7}{'together':>10}{'spurious':>10}{'tiny':>7}{'gaps':>7}{'cut':>5}{'lost':>5}"
+    )
+    for words, first in (("", 0), (", held back", HELD_BACK)):
+        for degree in DEGREES:
+            for finder in ("Paleta", "plain"):
+                tally = measure(finder, degree, range(first, first + STAMPINGS))
+                of = tally.score
+                share = 100 / max(of.cells, 1)
+                print(
+                    f"{degree + ', ' + finder + words:32}{of.found / max(of.cells, 1):7.3f}{of.together * share:10.1f}"
+                    f"{of.spurious * share:10.1f}{of.tiny_found / max(of.tiny, 1):7.2f}"
+                    f"{of.gaps_closed / max(of.gaps, 1):7.2f}{tally.cut:5}{tally.lost:5}   of {of.cells:,} cells",
+                    flush=True,
+                )
+
+
+def picture(seed: int, regions: int, shades: int) -> Work:
+    """Work as a picture has it: families of pens, areas far apart, some regions with a pen of another family."""
+    chance = np.random.default_rng([5, seed])
+    families = [[f"{k}-{shade}" for shade in range(shades)] for k in range(max(2, regions // 8))]
+    jobs = []
+    for region in range(1, regions + 1):
+        own = families[chance.integers(len(families))]
+        count = int(chance.integers(1, shades + 1)) if chance.random() < 0.4 else shades
+        ramp = own[:count] if chance.random() < 0.7 else sorted(chance.choice(own, count, replace=False).tolist())
+        if chance.random() < 0.15:
+            ramp = [ramp[0], *families[chance.integers(len(families))][1:count]]
+        jobs.append(Job(region, f"R{region}", float(chance.lognormal(3.6, 0.8)), tuple(ramp)))
+    near = {(int(a), int(b)) for a, b in chance.integers(1, regions + 1, (int(regions * 1.25), 2)) if a != b}
+    return Work(tuple(jobs), Work.pairs(near))
+
+
+def plans(*, longer: bool) -> None:
+    """Seconds of work and changes of pen beside the plain way, the bound and, if asked for, a longer search."""
+    print(f"\n{'plans':24}{'passes':>7}{'s':>9}{'changes':>9}{'plain s':>10}{'changes':>9}{'bound s':>10}{'took':>8}")
+    for size, (regions, shades) in SIZES.items():
+        for code in SCHOOLS:
+            for words, seed in (("", 1), (", held back", HELD_BACK_PLANS)):
+                school = school_named(code)
+                pace, work = PACES[school.medium], picture(seed, regions, shades)
+                begun = time.perf_counter()
+                ours = make_plan(work, school, pace)
+                took = time.perf_counter() - begun
+                plain = plan_plainly(work, school, pace)
+                faults = [*check_plan(work, ours), *check_plan(work, plain)]
+                rest = f"   {len(faults)} FAULTS" if faults else ""
+                if longer and size != "tiny":
+                    with patch.multiple(
+                        "paleta.order._search", MOST_ROUNDS=LONGER * 500_000, EFFORT=LONGER * 400_000_000
+                    ):
+                        more = make_plan(work, school, pace)
+                    rest += f"   {LONGER} times the search: {more.duration_s:.0f} s, {more.pen_changes}"
+                print(
+                    f"{size + ' ' + code + words:24}{len(ours.passes):7}{ours.duration_s:9.1f}{ours.pen_changes:9}"
+                    f"{plain.duration_s:10.1f}{plain.pen_changes:9}{ours.bound_s:10.1f}{took:7.1f}s{rest}",
+                    flush=True,
+                )
+
+
+def main() -> None:
+    wish = argparse.ArgumentParser(description=__doc__)
+    wish.add_argument("--longer", action="store_true", help="set the plans beside a search of eight times the length")
+    wish.add_argument("--only", choices=("stampings", "plans"))
+    given = wish.parse_args()
+    if given.only != "plans":
+        stampings()
+    if given.only != "stampings":
+        plans(longer=given.longer)
+
+
+if __name__ == "__main__":
+    main()

@@ -78,8 +78,8 @@ def photo(page: Page) -> None:
 
 def kraft(page: Page) -> None:
     page.locator('canvas[data-shown*="version="]').wait_for()
-    page.get_by_role("group", name="View of the picture").get_by_role("button", name="Line").click()
-    page.locator('canvas[data-shown*="view=line"]').wait_for()
+    page.get_by_role("group", name="View of the picture").get_by_role("button", name="Coloured").click()
+    page.locator('canvas[data-shown*="view=coloured"]').wait_for()
     page.wait_for_timeout(400)
     take(page, "bench-kraft")
 

@@ -21,7 +21,7 @@ SHALLOW, SHALLOW_BESIDE = 14.0, 0.55
 ALIKE = 7.0
 MERGING_BORDER_MM = 5.0
 FOCAL_CONTRAST = 10.0
-WHITE_MARGIN = 4.0
+WHITE_MARGIN, LEAST_SEEN_MM2 = 4.0, 4.0
 GREENS = (100.0, 190.0)
 GREEN_CHROMA = 14.0
 GREENS_ALIKE = 6.0
@@ -80,24 +80,27 @@ def value_warnings(sheet: Sheet, looks: Mapping[int, Sequence[Lab]], region_map:
 
 
 def _depth(sheet: Sheet, laid: Mapping[int, np.ndarray]) -> list[ValueWarning]:
-    settings = sheet.regions.settings
     ranges = {label: float(np.ptp(zones[:, 0])) for label, zones in laid.items() if len(zones) > 1}
     if len(ranges) < 2:
         return []
     usual = float(np.median(list(ranges.values())))
-    return [
-        ValueWarning(
-            "no_depth",
-            (label,),
-            f"{settings[label].name} falls by {span:.0f} in lightness where most fall by {usual:.0f}: no depth "
-            "beside the rest.",
-            "deepen",
-            (label,),
-            REMEDIES["deepen"],
-        )
-        for label, span in ranges.items()
-        if span < SHALLOW and span < SHALLOW_BESIDE * usual
-    ]
+    flat = [label for label, span in ranges.items() if span < SHALLOW and span < SHALLOW_BESIDE * usual]
+    flat.sort(key=ranges.__getitem__)
+    if not flat:
+        return []
+    fall = (
+        f"{'falls' if len(flat) == 1 else 'fall'} by {ranges[flat[0]]:.0f} in lightness where most fall by {usual:.0f}"
+    )
+    sentence = f"{_named(sheet, flat)} {fall}: no depth beside the rest."
+    return [ValueWarning("no_depth", tuple(flat), sentence, "deepen", tuple(flat), REMEDIES["deepen"])]
+
+
+def _named(sheet: Sheet, labels: Sequence[int]) -> str:
+    """The first few of them by name."""
+    names = [sheet.regions.settings[label].name for label in labels]
+    if len(names) <= 3:
+        return ", ".join(names[:-1]) + (" and " if len(names) > 1 else "") + names[-1]
+    return f"{names[0]}, {names[1]} and {len(names) - 2} more"
 
 
 def _neighbours(sheet: Sheet, means: Mapping[int, np.ndarray], region_map: RegionMap) -> list[ValueWarning]:
@@ -146,13 +149,14 @@ def _focal(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, fl
 
 
 def _whites(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[ValueWarning]:
-    paper = sheet.stamp.paper_used.lab
-    found = []
-    for label, mean in means.items():
-        if mean[0] > paper[0] - WHITE_MARGIN and areas[label] > 4:
-            sentence = f"{sheet.regions.settings[label].name} is hardly darker than the paper: it will vanish."
-            found.append(ValueWarning("white_vanishes", (label,), sentence, "tint", (label,), REMEDIES["tint"]))
-    return found
+    """What is as light as its paper; what is lighter than toned paper stands out as well as what is darker."""
+    paper = sheet.stamp.paper_used.lab[0]
+    lost = [label for label, mean in means.items() if abs(mean[0] - paper) < WHITE_MARGIN]
+    lost = sorted((label for label in lost if areas[label] > LEAST_SEEN_MM2), key=lambda label: -areas[label])
+    if not lost:
+        return []
+    sentence = f"{_named(sheet, lost)} {'is' if len(lost) == 1 else 'are'} as light as the paper and will vanish."
+    return [ValueWarning("white_vanishes", tuple(lost), sentence, "tint", tuple(lost), REMEDIES["tint"])]
 
 
 def _key(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[ValueWarning]:

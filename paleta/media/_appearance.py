@@ -178,8 +178,8 @@ def _lay_watercolour(below: Floats, layer: Layer) -> Floats:
 
 
 def _lay_inkpad(below: Floats, layer: Layer) -> Floats:
-    """Chalky blending ink is half opaque: of every coat a share covers what lies below in the deep colour of the ink, the
-    rest stains it. Coats come nearer and nearer to one colour, from above on paper and from below on what is darker.
+    """Chalky blending ink is half opaque: of every coat a share covers what lies below in the deep colour of the ink,
+    the rest stains it. Coats come nearer and nearer to one colour, on paper from above, on what is darker from below.
 
     One coat on the paper it was measured on is the measured colour.
     """

@@ -12,13 +12,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import asdict, replace
 from itertools import groupby
 
-from paleta.order._compiled._columns import HABIT, LAY, PLAIN
 from paleta.order._masks import HOW, handling_s, used_masks
 from paleta.order._pace import PACES, Pace
 from paleta.order._plan import Handling, Pass, Plan
 from paleta.order._schools import School, school_named
 from paleta.order._search import Least, Tables, built, search, starts_and_ends, tables_of, waiting_in_a_circle
 from paleta.order._work import Job, Stroke, Work, expand
+from paleta.order.compiled.columns import HABIT, LAY, PLAIN
 
 
 def make_plan(work: Work, school: School, pace: Pace) -> Plan:

@@ -14,8 +14,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.errors import PlanImpossible
-from paleta.order._compiled import _columns
-from paleta.order._compiled._columns import (
+from paleta.order._masks import LAY_S, LIFT_S, used_masks
+from paleta.order._pace import Pace
+from paleta.order._rules import blocks_of, needs_of
+from paleta.order._work import Stroke, Work
+from paleta.order.compiled import columns
+from paleta.order.compiled.columns import (
     ANY,
     COAT,
     DRY,
@@ -33,10 +37,6 @@ from paleta.order._compiled._columns import (
     TOUCH,
     WET,
 )  # fmt: skip
-from paleta.order._masks import LAY_S, LIFT_S, used_masks
-from paleta.order._pace import Pace
-from paleta.order._rules import blocks_of, needs_of
-from paleta.order._work import Stroke, Work
 
 Ints = NDArray[np.int64]
 TICKS = 1000
@@ -65,12 +65,12 @@ def loops() -> Any:
     """
     import numba
 
-    here = Path(_columns.__file__).parent
+    here = Path(columns.__file__).parent
     state = zlib.crc32(b"".join(file.read_bytes() for file in sorted(here.glob("*.py"))))
     numba.config.CACHE_DIR = str(here / "__pycache__" / f"{state:08x}")  # type: ignore[attr-defined]
-    from paleta.order._compiled import _loops
+    from paleta.order.compiled import loops as found
 
-    return _loops
+    return found
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,7 +78,7 @@ class Tables:
     """Strokes and the handling of masks, numbered from 0, as columns.
 
     strokes  the strokes; beyond them, handling: the laying (LAY) and lifting (LIFT) of masks, with the mask's place.
-    columns  what the compiled loops take: table, lists, covers, pace (`_compiled/_columns.py`).
+    columns  what the compiled loops take: table, lists, covers, pace (`compiled/columns.py`).
     block_of, blocks_at, blocks  what must meet wet, together.
     """
 
@@ -242,7 +242,7 @@ def starts_and_ends(tables: Tables, sequence: Sequence[int]) -> tuple[list[float
 
 
 def built(tables: Tables, way: int) -> Ints | None:
-    """A sequence built block by block, or None if that gets stuck; the ways are told in `_compiled/_build.py`."""
+    """A sequence built block by block, or None if that gets stuck; the ways are told in `compiled/_build.py`."""
     sequence, missing = loops().built(*tables.columns, tables.blocks_at, tables.blocks, way)
     return None if missing else sequence
 

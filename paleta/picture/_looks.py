@@ -13,14 +13,15 @@ from paleta.recipe import Sheet, zoning_of
 MELTED_COAT = 0.35
 """A second time over in the same wet blend adds this part of a coat: the dye already there is moved about, not doubled.
 From memory, common practice."""
-UNCHOSEN_GREYS = {
+UNCHOSEN = {
     1: (88.0,),
     2: (78.0, 93.0),
     3: (70.0, 83.0, 94.0),
     4: (62.0, 74.0, 85.0, 95.0),
     5: (58.0, 68.0, 78.0, 87.0, 95.0),
 }
-"""L* of the zones of a region whose colours are not chosen yet, deepest first: form without colour."""
+"""L* on white paper of the zones of a region whose colours are not chosen yet, deepest first: form without colour."""
+WHITE_LIGHTNESS = 95.0
 
 
 def looks_of(sheet: Sheet, school: School) -> dict[int, tuple[Lab, ...]]:
@@ -33,8 +34,10 @@ def looks_of(sheet: Sheet, school: School) -> dict[int, tuple[Lab, ...]]:
             under = tuple(sheet.colours.under_swatches[code] for code in sheet.regions.settings[label].under)
             looks[label] = zone_look(ramp, school, sheet.stamp.paper_used, under) + bare
         elif count:
-            lightest = sheet.stamp.paper_used.lab[0] / 95
-            looks[label] = tuple((light * lightest, 0.0, 0.0) for light in UNCHOSEN_GREYS[count])
+            light, a, b = sheet.stamp.paper_used.lab
+            # The paper itself, in more and less light.
+            shares = (grey / WHITE_LIGHTNESS for grey in UNCHOSEN[count])
+            looks[label] = tuple((light * share, a * share, b * share) for share in shares)
     return looks
 
 

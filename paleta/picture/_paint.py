@@ -10,7 +10,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.colour import Lab, lab_to_srgb
+from paleta.colour import Lab, lab_to_srgb, srgb_to_lab
 from paleta.errors import PaletaError
 from paleta.impression import Impression, RegionMap
 from paleta.light import LEVELS
@@ -23,7 +23,12 @@ TABLE_STEP = 2
 """Colours are worked out for every second level of light and held in between: steps of 0.4 % are not seen."""
 QUICK_STEP = 8
 TINT_STRENGTH = 0.85
-INK_RGB = np.array((26, 24, 26), np.float32)
+INK_RGB = np.array((26, 24, 26), np.uint8)
+"""Of the view that shows only what was taken as ink, and of outlines too dark for their colour to be measured."""
+DARKEST_MEASURED = 70
+"""sRGB level; a darker outline is black, and the scanner's lamp is what makes it grey."""
+PALE_INK = 128
+"""An outline whose levels lie above this is lighter than most papers; tints are dark beneath it."""
 
 
 class ViewUnknown(PaletaError, ValueError):
@@ -39,12 +44,14 @@ class Canvas:
     labels  h x w int32; photo h x w x 3 uint8 sRGB.
     texture  h x w x 3 uint8 or None, see _texture.py.
     bare    h x w x 3 uint8, 255 where no ink covers; inked the same, the colour the ink adds.
+    ink_rgb  3 uint8, the colour of the outline as measured.
     """
 
     labels: NDArray[np.int32]
     photo: NDArray[np.uint8]
     bare: NDArray[np.uint8]
     inked: NDArray[np.uint8]
+    ink_rgb: NDArray[np.uint8]
     texture: NDArray[np.uint8] | None = None
 
     @cached_property
@@ -68,13 +75,33 @@ def make_canvas(impression: Impression, region_map: RegionMap, step: int = 1, me
         near = cv2.resize(near, size, interpolation=cv2.INTER_AREA)
     ink = np.clip(near * 1.15, 0, 1)[..., None]
     labels = np.ascontiguousarray(region_map.labels[::step, ::step])
+    bare = np.repeat((255 * (1 - ink) + 0.5).astype(np.uint8), 3, axis=2)
+    ink_rgb = _ink_colour(impression, region_map)
     return Canvas(
         labels=labels,
         texture=texture(labels, medium, region_map.px_per_mm / step),
         photo=photo,
-        bare=np.repeat((255 * (1 - ink) + 0.5).astype(np.uint8), 3, axis=2),
-        inked=(INK_RGB * ink + 0.5).astype(np.uint8),
+        bare=bare,
+        inked=_inked(bare, ink_rgb),
+        ink_rgb=ink_rgb,
     )
+
+
+def _inked(bare: NDArray[np.uint8], rgb: NDArray[np.uint8]) -> NDArray[np.uint8]:
+    """What an outline of this colour adds to the colours beneath it."""
+    cover = cv2.bitwise_not(bare)
+    return np.asarray(cv2.multiply(cover, np.broadcast_to(rgb, cover.shape).copy(), scale=1 / 255), np.uint8)
+
+
+def _ink_colour(impression: Impression, region_map: RegionMap) -> NDArray[np.uint8]:
+    """The usual colour in the middle of the lines; black where they are as good as black."""
+    ink = region_map.ink.astype(np.uint8)
+    core = cv2.erode(ink, np.ones((3, 3), np.uint8))
+    found = impression.pixels[(core if core.any() else ink) > 0]
+    if not len(found):
+        return INK_RGB
+    measured = np.median(found, axis=0) * 255
+    return np.asarray(measured if measured.max() > DARKEST_MEASURED else INK_RGB, np.uint8)
 
 
 def paint(
@@ -104,10 +131,10 @@ def paint(
     if view == "line":
         return canvas.photo
     if view == "ink":
-        return cv2.add(canvas.bare, canvas.inked)
+        return cv2.add(canvas.bare, _inked(canvas.bare, INK_RGB))
     count = int(canvas.labels.max()) + 1
     if view == "regions":
-        colours = _tints(count)[canvas.labels]
+        colours = _tints(count, pale_lines=bool(canvas.ink_rgb.min() > PALE_INK))[canvas.labels]
     else:
         table = _table(
             count,
@@ -131,7 +158,14 @@ def paint(
         if bare is not None:
             paper = (paper_lab[0], 0.0, 0.0) if view == "values" else paper_lab
             colours[bare] = (lab_to_srgb(np.array(paper)) * 255 + 0.5).astype(np.uint8)
-    return cv2.add(cv2.multiply(colours, canvas.bare, scale=1 / 255), canvas.inked)
+    inked = _inked(canvas.bare, _grey_of(canvas.ink_rgb)) if view == "values" else canvas.inked
+    return cv2.add(cv2.multiply(colours, canvas.bare, scale=1 / 255), inked)
+
+
+def _grey_of(rgb: NDArray[np.uint8]) -> NDArray[np.uint8]:
+    """The grey of the same lightness."""
+    light = float(srgb_to_lab(rgb / 255)[0])
+    return np.asarray(lab_to_srgb(np.array((light, 0.0, 0.0))) * 255 + 0.5, np.uint8)
 
 
 def _tinted(
@@ -186,9 +220,10 @@ def _melted(starts: NDArray[np.float64], ladder: NDArray[np.int64], soft: float)
     return np.clip(way, 0.0, 1.0)
 
 
-def _tints(count: int) -> NDArray[np.uint8]:
-    """A tint per label; neighbours in number differ clearly. Grey, so that colour stays with the swatches."""
-    lightness = 62 + 34 * ((np.arange(count) * 0.618034) % 1)
-    lightness[0] = 100
+def _tints(count: int, *, pale_lines: bool) -> NDArray[np.uint8]:
+    """A tint per label; neighbours in number differ clearly. Grey, so that colour stays with the swatches, and dark
+    beneath pale lines."""
+    lightness = (28 if pale_lines else 62) + 34 * ((np.arange(count) * 0.618034) % 1)
+    lightness[0] = 22 if pale_lines else 100
     lab = np.stack([lightness, np.zeros(count), np.zeros(count)], axis=1)
     return (lab_to_srgb(lab) * 255).astype(np.uint8)

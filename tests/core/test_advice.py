@@ -140,7 +140,14 @@ class ExactTest(SimpleTestCase):
 class GuardTest(SimpleTestCase):
     """Five regions in a row; what each case changes is written out."""
 
-    def guard(self, looks: dict, roles: dict | None = None, key: str = "", ramps: dict | None = None) -> dict:
+    def guard(
+        self,
+        looks: dict,
+        roles: dict | None = None,
+        key: str = "",
+        ramps: dict | None = None,
+        paper: str = "smooth-white",
+    ) -> dict:
         labels = np.zeros((200, 500), np.int32)
         for label in range(1, 6):
             labels[20:180, 90 * label - 70 : 90 * label + 20] = label
@@ -151,7 +158,7 @@ class GuardTest(SimpleTestCase):
             )
             for label in looks
         }
-        sheet = make_sheet("Row", settings=regions, swatches=pens, key=key)
+        sheet = make_sheet("Row", settings=regions, swatches=pens, key=key, paper=paper)
         found = value_warnings(sheet, looks, region_map(labels, dpi=254))
         return {one.kind: one for one in found}
 
@@ -182,6 +189,17 @@ class GuardTest(SimpleTestCase):
         self.assertEqual(found["focal_contrast"].regions, (3,))
         dark = self.guard(self.full(r3=[(8, 0, 0), (30, 0, 0)]), roles={1: "focal", 3: "background"})
         self.assertNotIn("focal_contrast", dark)
+
+    def test_one_cause_is_one_warning_the_worst_first(self):
+        flat = {"r2": [(82, -30, 20), (85, -30, 20)], "r4": [(80, 40, 40), (88, 40, 40)]}
+        found = self.guard(self.full(**flat))["no_depth"]
+        self.assertEqual(found.changed, (2, 4))
+        self.assertIn("R2 and R4 fall by 3", found.sentence)
+
+    def test_what_is_lighter_than_toned_paper_stands_out_and_what_is_as_light_does_not(self):  # common practice
+        pale, alike = [(80, 0, 0), (90, 0, 0)], [(70, 0, 0), (72, 0, 0)]
+        self.assertNotIn("white_vanishes", self.guard(self.full(r4=pale), paper="toned-grey"))
+        self.assertEqual(self.guard(self.full(r4=alike), paper="toned-grey")["white_vanishes"].regions, (4,))
 
     def test_whites_that_vanish_and_a_wrong_key_are_named(self):
         self.assertEqual(self.guard(self.full(r4=[(95, 0, 0), (96, 0, 0)]))["white_vanishes"].regions, (4,))

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import cv2
 import numpy as np
 from django.test import SimpleTestCase
 
-from paleta.colour import difference, srgb_to_lab
-from paleta.impression import Impression, RegionMap
+from paleta.colour import difference, lab_to_srgb, srgb_to_lab
+from paleta.impression import Impression, RegionMap, find_regions, read
 from paleta.light import LEVELS, Body, Lamp, Zoning, illuminate, levels, model_forms, thresholds
 from paleta.media import PAPERS, REFERENCE_PAPER, appearance
 from paleta.order import SCHOOLS
@@ -14,7 +15,7 @@ from paleta.picture import VIEWS, looks_of, make_canvas, paint, zone_look
 from paleta.picture._paint import ViewUnknown
 from paleta.picture._texture import NEUTRAL, texture
 from paleta.recipe import RegionSetting
-from tests.builders import disc, grey_pens, make_sheet
+from tests.builders import as_file, disc, grey_pens, make_sheet
 
 PAPER = REFERENCE_PAPER.lab
 
@@ -147,14 +148,16 @@ class LooksTest(SimpleTestCase):
         self.assertLess(melted[0], 85)
         self.assertGreater(melted[0], appearance(ramp[0], REFERENCE_PAPER, coats=2)[0])
 
-    def test_regions_left_as_paper_have_no_look_and_unchosen_ones_are_grey(self):
+    def test_regions_left_as_paper_have_no_look_and_unchosen_ones_are_the_paper_in_less_light(self):
         sheet = make_sheet(
             settings={1: RegionSetting(name="a", left_as_paper=True), 2: RegionSetting(name="b", shades=3)}
         )
         looks = looks_of(sheet, SCHOOLS["M1"])
         self.assertEqual(set(looks), {2})
         self.assertEqual(len(looks[2]), 3)
-        self.assertTrue(all(lab[1:] == (0, 0) for lab in looks[2]))
+        light, a, b = PAPERS["smooth-white"].lab
+        for lab in looks[2]:
+            np.testing.assert_allclose(np.array(lab[1:]) / (a, b), lab[0] / light, rtol=1e-6)
 
     def test_unchosen_greys_are_never_lighter_than_toned_paper(self):
         sheet = make_sheet(paper="kraft", settings={1: RegionSetting(name="a", shades=4)})
@@ -166,3 +169,31 @@ class LevelsTest(SimpleTestCase):
         steps = levels(np.linspace(0, 1, 5001, dtype=np.float32))
         self.assertEqual((steps.min(), steps.max()), (0, LEVELS - 1))
         self.assertEqual(len(np.unique(steps)), LEVELS)
+
+
+class LineAndPaperTest(SimpleTestCase):
+    def test_a_white_line_on_kraft_stays_white_and_what_is_bare_shows_the_paper(self):
+        kraft, white = np.array((190, 152, 110)), np.array((240, 238, 230))
+        pixels = np.empty((200, 200, 3), np.uint8)
+        pixels[:] = kraft
+        cv2.rectangle(pixels, (50, 50), (150, 150), white.tolist(), 5)
+        impression = read(as_file(pixels), dpi=150)
+        found = find_regions(impression)
+        canvas = make_canvas(impression, found)
+        levels = np.full(found.labels.shape, 200, np.int32)
+        common = {"light_levels": levels, "looks": {}, "thresholds": {}, "medium": "marker"}
+        coloured = paint(canvas, "coloured", paper_lab=PAPERS["kraft"].lab, **common)
+        line = coloured[50, 60:140].astype(int).mean(axis=0)
+        self.assertLess(np.abs(line - white).max(), 12)
+        paper = lab_to_srgb(np.array(PAPERS["kraft"].lab)) * 255
+        self.assertLess(np.abs(coloured[100, 100] - paper).max(), 3)
+        grey = paint(canvas, "values", paper_lab=PAPERS["kraft"].lab, **common)[50, 100]
+        self.assertLessEqual(int(np.ptp(grey)), 3)  # lightness alone, the line's too
+        self.assertGreater(int(grey.min()), 200)
+
+    def test_a_black_line_is_black_however_bright_the_lamp(self):
+        pixels = np.full((200, 200, 3), 250, np.uint8)
+        cv2.rectangle(pixels, (50, 50), (150, 150), (48, 44, 46), 5)
+        impression = read(as_file(pixels), dpi=150)
+        canvas = make_canvas(impression, find_regions(impression))
+        self.assertLess(int(canvas.ink_rgb.max()), 30)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numba import njit
 
-from paleta.order._compiled._columns import (
+from paleta.order.compiled.columns import (
     BEFORE,
     BLEND,
     CHANGE,

@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.errors import DepthCycle
-from paleta.impression import PAPER, RegionMap
+from paleta.impression import PAPER, Region, RegionMap
 from paleta.light._bodies import Body
 
 SLIM_SHARE = 0.2
@@ -24,6 +24,10 @@ PETAL_RATIO = (1.1, 4.5)
 FEWEST_PETALS = 4
 GROUND_WIDE, GROUND_LOW, GROUND_SHARE = 0.55, 0.6, 0.04
 """Ground reaches over this much of the picture's width, lies in its lower part, and has this share of its area."""
+BAR_SLIM, BAR_FILLS = 0.15, 0.85
+"""A region so slim that fills so much of its rectangle is a bar and no ground, however wide it lies in the picture."""
+EVEN_BAND, LEAST_HOLE = 0.82, 0.3
+"""A ring is nearly as wide everywhere as at its widest, and its hole goes round at least so much of its outline."""
 JUNCTION_MM = 1.0
 """A junction of lines is looked at within this radius."""
 STRAIGHT_ON_DEG = 30.0
@@ -76,16 +80,20 @@ def guess_fronts(region_map: RegionMap) -> list[Front]:
     """Who stands before whom, from containment and from T-junctions.
 
     Where three regions meet and two of the three lines run straight on, the region on the far side of that through
-    line owns it and stands before the other two. A region wholly inside another stands before it.
+    line owns it and stands before the other two. A region wholly inside another stands before it, unless it is what is
+    seen through a ring.
     """
     votes: dict[tuple[int, int], float] = defaultdict(float)
     for nearer, farther, weight in _t_junctions(region_map):
         votes[nearer, farther] += weight
     neighbours = region_map.neighbours()
     on_paper = {border.b for border in region_map.borders if border.a == PAPER}
+    rings = {region.label for region in region_map.regions if is_ring(region_map, region)}
     for label, around in neighbours.items():
         if label not in on_paper and len(around) == 1:
             (host,) = around
+            if host in rings:
+                continue  # seen through the ring, not lying on it
             if host in on_paper or len(neighbours[host]) > 1:
                 votes[label, host] += 5.0
     fronts = []
@@ -212,6 +220,21 @@ def _t_junctions(region_map: RegionMap) -> list[tuple[int, int, float]]:
     return found
 
 
+def is_ring(region_map: RegionMap, region: Region) -> bool:
+    """Whether a region is a band of even width that goes round a hole of some size."""
+    top, left, bottom, right = region.bbox
+    mask = np.pad((region_map.labels[top:bottom, left:right] == region.label).astype(np.uint8), 1)
+    contours, nested = cv2.findContours(mask, cv2.RETR_CCOMP, cv2.CHAIN_APPROX_NONE)
+    holes = [contour for contour, (_, _, _, parent) in zip(contours, nested[0], strict=True) if parent >= 0]
+    if not holes:
+        return False
+    outer = max(cv2.arcLength(contour, True) for contour in contours)
+    inner = max(cv2.arcLength(hole, True) for hole in holes)
+    around = sum(cv2.arcLength(contour, True) for contour in contours)
+    even = 2 * float(mask.sum()) / around
+    return bool(inner >= LEAST_HOLE * outer and even >= EVEN_BAND * 2 * region.inradius_mm * region_map.px_per_mm)
+
+
 def _shapes(region_map: RegionMap) -> list[_Shape]:
     shapes = []
     scale = region_map.px_per_mm
@@ -264,9 +287,10 @@ def _guess_forms(
         top, left, bottom, right = region.bbox
         slim = region.inradius_mm * region_map.px_per_mm * 2 / max(bottom - top, right - left, 1)
         wide = (right - left) >= GROUND_WIDE * cols and region.centroid[0] >= GROUND_LOW * rows
-        if wide and region.area_mm2 >= GROUND_SHARE * whole:
+        bar = slim < BAR_SLIM and shapes[region.label].filled >= BAR_FILLS
+        if wide and region.area_mm2 >= GROUND_SHARE * whole and not bar:
             forms[region.label] = "ground"
-        elif slim < SLIM_SHARE:
+        elif is_ring(region_map, region) or slim < SLIM_SHARE:
             forms[region.label] = "tube"
         else:
             forms[region.label] = "dome"

@@ -24,6 +24,8 @@ TUBE_LEAK = 0.06
 """How much height flows along a tube compared with across it; 0 would be an endless tube."""
 STRAIGHT_SHARE = 0.62
 """A tube that fills this share of its tightest rectangle is straight and has one axis; else it winds."""
+HOLE_SHARE = 0.01
+"""A hole smaller than this share of a tube is a spot on it."""
 SOLVER_TOLERANCE = 1e-3
 """Of the residual. Heights are then within 0.01 px of the exact solution of the demo's panels (measured)."""
 Offset = tuple[int, int]
@@ -183,14 +185,22 @@ def _straight_axes(body_map: NDArray[np.int32], bodies: Sequence[Body], forms: S
         if body.axis_deg is not None:
             axes[number] = body.axis_deg
             continue
-        rows, cols = np.nonzero(body_map == number)
-        if len(rows) < 12:
+        mask = body_map == number
+        rows, cols = np.nonzero(mask)
+        if len(rows) < 12 or _has_hole(mask, rows, cols):
             continue
         (_, (width, height), turn) = cv2.minAreaRect(np.stack([cols, rows], axis=1).astype(np.float32))
         if len(rows) >= STRAIGHT_SHARE * (width + 1) * (height + 1):
             # OpenCV's turn is clockwise from the x axis to the side called width.
             axes[number] = (turn + (90 if width >= height else 180)) % 180
     return axes
+
+
+def _has_hole(mask: NDArray[np.bool_], rows: NDArray[np.intp], cols: NDArray[np.intp]) -> bool:
+    """A ring winds, however much of its rectangle it fills."""
+    box = mask[rows.min() : rows.max() + 1, cols.min() : cols.max() + 1]
+    holes = np.count_nonzero(binary_fill_holes(box)) - len(rows)
+    return bool(holes > HOLE_SHARE * len(rows))
 
 
 def views(shape: tuple[int, ...], offset: Offset) -> tuple[tuple[slice, slice], tuple[slice, slice]]:

@@ -157,6 +157,31 @@ class GuessTest(SimpleTestCase):
         labels = np.zeros((300, 400), np.int32)
         labels[220:290, 10:390], labels[60:160, 150:250] = 2, 1
         self.assertEqual([body.form for body in guess_bodies(region_map(labels))], ["dome", "ground"])
+        bar = np.zeros((300, 400), np.int32)
+        bar[240:280, 20:380] = 1
+        self.assertEqual(guess_bodies(region_map(bar))[0].form, "tube")
+
+    def test_a_ring_is_a_tube_that_winds_and_what_is_seen_through_it_does_not_stand_on_it(self):
+        """Against the exact torus: a half circle over the band, wherever it runs."""
+        y, x = np.mgrid[:300, :300] - 150.0
+        for outer, inner in ((120, 70), (120, 45)):
+            labels = np.zeros((300, 300), np.int32)
+            away = np.hypot(x, y)
+            labels[away < outer], labels[away < inner] = 1, 2
+            found = region_map(labels)
+            bodies = guess_bodies(found)
+            with self.subTest(inner=inner):
+                self.assertEqual(bodies[0].form, "tube")
+                self.assertEqual(guess_fronts(found), [])
+                relief = model_forms(found, bodies)
+                height = relief.height
+                middle, half = (outer + inner) / 2, (outer - inner) / 2
+                torus = np.sqrt(np.maximum(half**2 - (away[::2, ::2] - middle) ** 2, 0))
+                band = labels[::2, ::2] == 1
+                self.assertGreater(spearmanr(height[band], torus[band]).statistic, 0.97)
+        spotted = np.zeros((300, 300), np.int32)
+        spotted[np.hypot(x, y) < 120], spotted[np.hypot(x - 40, y + 30) < 18] = 1, 2
+        self.assertEqual(guess_bodies(region_map(spotted))[0].form, "dome")  # a spot makes no ring
 
 
 class DepthTest(SimpleTestCase):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 import cv2
@@ -20,6 +20,10 @@ from paleta.palette._search import PREFERRED_STEP, find_ramps, wanted_labs
 Floats = NDArray[np.float64]
 MISSED_BY = 9.0
 """A place of a ramp this far (CIEDE2000) from what it would ideally be counts as missing. From memory."""
+OWNED = 3.0
+"""A swatch this near (CIEDE2000) is that pen. From memory."""
+MUCH_BETTER = 0.85
+"""A pen is only missing if the best ramp with it costs less than this share of the best without."""
 LIGHTNESS_FIRST = 0.6
 """Added per unit of lightness: of a substitute lightness matters first, hue second (common practice)."""
 SCHEMES: dict[str, tuple[float, ...]] = {
@@ -45,7 +49,10 @@ class Missing:
 
 
 def missing_pen(drawer: Sequence[Swatch], target_lab: Lab, n: int, *, shade_hue: str = "keep") -> Missing | None:
-    """The one pen that would improve the best ramp most; None if the drawer has what is needed, or nothing at all."""
+    """The pen that would make the best ramp much better; None if the drawer has what is needed, or nothing at all.
+
+    Where there is no ramp and one pen alone would make none, the one that is farthest from what is owned.
+    """
     if not drawer:
         return None
     best = find_ramps(drawer, target_lab, n, alternatives=1, shade_hue=shade_hue)
@@ -55,13 +62,23 @@ def missing_pen(drawer: Sequence[Swatch], target_lab: Lab, n: int, *, shade_hue:
         apart = difference(ideal, np.array([swatch.lab for swatch in best[0].swatches], float))
     else:
         apart = np.array([difference(lab, place).min() for place in ideal])
-    worst = int(np.argmax(apart))
-    near = difference(lab, ideal[worst])
-    if float(apart[worst]) < MISSED_BY and best:
-        return None
-    place = int(np.argmin(near))
-    wish = (round(float(ideal[worst, 0]), 1), round(float(ideal[worst, 1]), 1), round(float(ideal[worst, 2]), 1))
-    return Missing(wish, plain_name(wish), drawer[place], round(float(near[place]), 1))
+    several: Missing | None = None
+    for place in np.argsort(-apart, kind="stable"):
+        if best and float(apart[place]) < MISSED_BY:
+            return None
+        light, a, b = (round(float(value), 1) for value in ideal[place])
+        near = difference(lab, (light, a, b))
+        nearest = int(np.argmin(near))
+        if float(near[nearest]) < OWNED:
+            continue
+        pen = replace(drawer[nearest], code=f"{drawer[nearest].code} missing", lab=(light, a, b), two_coats=None)
+        better = find_ramps([*drawer, pen], target_lab, n, alternatives=1, shade_hue=shade_hue)
+        missing = Missing((light, a, b), plain_name((light, a, b)), drawer[nearest], round(float(near[nearest]), 1))
+        if better and (not best or better[0].cost < MUCH_BETTER * best[0].cost):
+            return missing
+        if not best:
+            several = several or missing
+    return several
 
 
 def in_betweens(ramp: Sequence[Swatch]) -> list[tuple[Swatch, Swatch, Lab]]:

@@ -22,7 +22,16 @@ SHADE_HUES = {"keep": "keeps its hue", "cooler": "leans cool", "warmer": "leans 
 STEP_SIZES = (8.0, 10.5, 13.0, 15.0, 17.0, 20.0, 24.0)
 PREFERRED_STEP = {2: 18.0, 3: 16.0, 4: 14.0, 5: 12.0}
 """Step that shows and still melts, by number of shades. Common practice, from memory."""
-CANDIDATES = 150
+CANDIDATES, LIGHTNESS_BIN = 24, 2.0
+"""For every place the best so many swatches are looked at, and the best of every bin of lightness: of a hundred that
+are all alike one is enough."""
+STRANGER_DEG, COLOURED = 45.0, 10.0
+"""Colours of this chroma and more, farther apart in hue than this, belong to no one ramp. From memory."""
+NEUTRAL, LILACS, LILAC_CHROMA = 8.0, (265.0, 335.0), 22.0
+"""A wish of less chroma is white, grey or black. Its shades are greys and lilacs (common practice); amounts from
+memory."""
+LEAST_STEP = 1.0
+"""Less of a fall in L* is none."""
 BLUE_HUE, YELLOW_HUE = 280.0, 75.0
 DRIFT_PER_L = 0.9
 """Degrees of hue per unit of lightness that a shade leans towards blue or yellow when wished. From memory."""
@@ -59,7 +68,8 @@ def find_ramps(
     Returns
     -------
     list of Ramp
-        Strictly falling in lightness. Empty if the drawer has no such n swatches; `find_ramps((), lab, 3)` is [].
+        Strictly falling in lightness, and no stranger among them: hues of neighbours lie within 45 degrees where there
+        is a hue to speak of. Empty if the drawer has no such n swatches; `find_ramps((), lab, 3)` is [].
 
     Raises
     ------
@@ -80,6 +90,7 @@ def find_ramps(
     for size in STEP_SIZES if step is None else (step,):
         for path in _paths(lab, np.array(target_lab, dtype=float), n, size, shade_hue, alternatives):
             found[path] = min(found.get(path, np.inf), _price(lab[list(path)], np.array(target_lab), n, shade_hue))
+    found = {path: cost for path, cost in found.items() if np.isfinite(cost)}
     return [judge([drawer[i] for i in path], cost) for path, cost in _varied(found, alternatives)]
 
 
@@ -127,6 +138,25 @@ def _drift(hue: float, lightness_from_target: Floats, shade_hue: str) -> Floats:
     return turned
 
 
+def _hue_gap(one: Floats, other: Floats) -> Floats:
+    """Degrees of hue between (..., 3) and (..., 3); 0 where either has too little chroma for its hue to matter."""
+    apart = np.degrees(np.arctan2(one[..., 2], one[..., 1]) - np.arctan2(other[..., 2], other[..., 1]))
+    gap = np.abs((apart + 180) % 360 - 180)
+    weaker = np.minimum(np.hypot(one[..., 1], one[..., 2]), np.hypot(other[..., 1], other[..., 2]))
+    return np.where(weaker >= COLOURED, gap, 0.0)
+
+
+def _foreign(lab: Floats, wanted: Floats, target: Floats) -> NDArray[np.bool_]:
+    """Swatches that have no place in a ramp for the target: another hue than wanted there; of a white, grey or black
+    thing anything coloured that is no lilac."""
+    if np.hypot(target[1], target[2]) >= NEUTRAL:
+        return _hue_gap(lab, wanted) > STRANGER_DEG
+    chroma = np.hypot(lab[..., 1], lab[..., 2])
+    hue = np.degrees(np.arctan2(lab[..., 2], lab[..., 1])) % 360
+    lilac = (hue >= LILACS[0]) & (hue <= LILACS[1]) & (chroma <= LILAC_CHROMA)
+    return (chroma >= COLOURED) & ~lilac
+
+
 def _misfit(lab: Floats, wanted: Floats) -> Floats:
     """How far (..., 3) is from `wanted`: lightness first, hue second, chroma last (common practice)."""
     chroma, wish = np.hypot(lab[..., 1], lab[..., 2]), np.hypot(wanted[..., 1], wanted[..., 2])
@@ -148,7 +178,7 @@ def _uneven(fall: Floats, size: float) -> Floats:
     cost = ((fall - size) / 5) ** 2
     cost = np.where(fall < SMALL_STEP, cost + 4, cost)
     cost = np.where(fall > WIDE_STEP, cost + 2, cost)
-    return np.where(fall <= 0, np.inf, cost)
+    return np.where(fall < LEAST_STEP, np.inf, cost)
 
 
 def _unlike(lab_a: Floats, lab_b: Floats, shade_hue: str) -> Floats:
@@ -163,21 +193,40 @@ def _unlike(lab_a: Floats, lab_b: Floats, shade_hue: str) -> Floats:
 def _price(lab: Floats, target: Floats, n: int, shade_hue: str) -> float:
     """What a whole ramp costs, whichever step size found it."""
     size = float((lab[0, 0] - lab[-1, 0]) / (n - 1)) if n > 1 else 0.0
-    places = _misfit(lab, _wanted(target, n, size or 1.0, shade_hue))
+    wanted = _wanted(target, n, size or 1.0, shade_hue)
+    if _foreign(lab, wanted, target).any() or (_hue_gap(lab[:-1], lab[1:]) > STRANGER_DEG).any():
+        return float("inf")
+    places = _misfit(lab, wanted)
     if n == 1:
         return float(places[0])
     steps = _uneven(-np.diff(lab[:, 0]), size).sum() + _unlike(lab[:-1], lab[1:], shade_hue).sum()
     return float((places.sum() + steps) / n + ((size - PREFERRED_STEP[n]) / 8) ** 2)
 
 
+def _worth_looking_at(lab: Floats, prices: Floats) -> NDArray[np.intp]:
+    """Of each place the cheapest swatches, and the cheapest of every bin of lightness."""
+    bins = (lab[:, 0] / LIGHTNESS_BIN).astype(int)
+    chosen = []
+    for price in prices.T:
+        order = np.argsort(price, kind="stable")
+        order = order[np.isfinite(price[order])]
+        _, first = np.unique(bins[order], return_index=True)
+        chosen += [order[:CANDIDATES], order[first]]
+    return np.unique(np.concatenate(chosen))
+
+
 def _paths(lab: Floats, target: Floats, n: int, size: float, shade_hue: str, count: int) -> list[tuple[int, ...]]:
     """The cheapest path of n falling swatches, and the cheapest that end in other darkest ones."""
     wanted = _wanted(target, n, size, shade_hue)
-    prices = np.stack([_misfit(lab, place) for place in wanted], axis=1)
-    cheap = np.argsort(prices.min(axis=1), kind="stable")[:CANDIDATES]
+    prices = np.stack([np.where(_foreign(lab, place, target), np.inf, _misfit(lab, place)) for place in wanted], axis=1)
+    cheap = _worth_looking_at(lab, prices)
     cheap = cheap[np.argsort(-lab[cheap, 0], kind="stable")]
+    if not len(cheap):
+        return []
     own, light = prices[cheap], lab[cheap, 0]
-    link = _uneven(light[:, None] - light[None, :], size) + _unlike(lab[cheap][:, None], lab[cheap][None], shade_hue)
+    pairs = lab[cheap][:, None], lab[cheap][None]
+    link = _uneven(light[:, None] - light[None, :], size) + _unlike(*pairs, shade_hue)
+    link[_hue_gap(*pairs) > STRANGER_DEG] = np.inf
     total, came = own[:, 0], []
     for place in range(1, n):
         way = total[:, None] + link

@@ -9,10 +9,10 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from paleta.colour import hex_to_lab
+from paleta.colour import difference, hex_to_lab
 from paleta.errors import WishError
 from paleta.media import Swatch
-from paleta.palette import find_ramps, judge
+from paleta.palette import find_ramps, judge, missing_pen
 from paleta.palette._search import _price
 from paleta.starter import markers, pencils, watercolours
 from tests.builders import grey_pens
@@ -118,3 +118,50 @@ class DemoDrawersTest(SimpleTestCase):
         for drawer, count in ((markers(), 84), (watercolours(), 36), (pencils(), 48)):
             self.assertEqual(len(drawer), count)
             self.assertEqual(len({swatch.code for swatch in drawer}), count)
+
+
+class NoStrangersTest(SimpleTestCase):
+    def pens(self, *labs) -> list[Swatch]:
+        return [Swatch(f"s{k}", f"S {k}", "marker", lab) for k, lab in enumerate(labs)]
+
+    def test_no_ramp_is_filled_up_with_another_hue(self):
+        chance = np.random.default_rng(12)
+        for _ in range(40):
+            drawer = self.pens(*(tuple(chance.uniform((15, -60, -60), (95, 60, 60)).tolist()) for _ in range(18)))
+            wish = tuple(chance.uniform((40, -40, -40), (75, 40, 40)).tolist())
+            for ramp in find_ramps(drawer, wish, 3):
+                labs = np.array([one.lab for one in ramp.swatches])
+                chroma, hue = np.hypot(labs[:, 1], labs[:, 2]), np.degrees(np.arctan2(labs[:, 2], labs[:, 1]))
+                for k in range(2):
+                    if min(chroma[k : k + 2]) >= 10:
+                        self.assertLessEqual(abs((hue[k] - hue[k + 1] + 180) % 360 - 180), 45)
+
+    def test_equal_lightness_is_no_step(self):
+        self.assertEqual(find_ramps(self.pens((60, 30, 10), (60, 31, 10), (59.5, 30, 11)), (60, 30, 10), 2), [])
+
+    def test_a_white_thing_gets_greys_and_lilacs(self):  # common practice
+        drawer = self.pens((96, 0, 0), (90, -2, 60), (80, 0, 0), (72, -30, -5), (70, 8, -14), (60, 1, 1), (66, 40, 30))
+        for ramp in find_ramps(drawer, (95, 0, 0), 4):
+            self.assertTrue({one.code for one in ramp.swatches} <= {"s0", "s2", "s4", "s5"})
+
+    def test_a_hundred_alike_hide_no_other(self):
+        chance = np.random.default_rng(2)
+        crowd = [(62 + x, 40 + y, 20 + z) for x, y, z in chance.uniform(-0.8, 0.8, (300, 3)).tolist()]
+        drawer = self.pens(*crowd, (78, 30, 14), (46, 42, 22))
+        (best, *_) = find_ramps(drawer, (62, 40, 20), 3)
+        self.assertEqual((best.swatches[0].code, best.swatches[2].code), ("s300", "s301"))
+
+    def test_no_pen_is_missing_that_is_owned_or_would_make_nothing_better(self):
+        chance = np.random.default_rng(7)
+        for _ in range(25):
+            drawer = self.pens(*(tuple(chance.uniform((15, -50, -50), (95, 50, 50)).tolist()) for _ in range(40)))
+            wish = tuple(chance.uniform((35, -40, -40), (75, 40, 40)).tolist())
+            missing = missing_pen(drawer, wish, 3)
+            if missing is None:
+                continue
+            labs = np.array([one.lab for one in drawer])
+            self.assertGreaterEqual(float(difference(labs, missing.lab).min()), 3)
+            before = find_ramps(drawer, wish, 3)
+            after = find_ramps([*drawer, Swatch("new", "New", "marker", missing.lab)], wish, 3)
+            if before:
+                self.assertLess(after[0].cost, before[0].cost)

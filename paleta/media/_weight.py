@@ -7,7 +7,15 @@ from __future__ import annotations
 
 from paleta.errors import SwatchError
 
-BASIS_IN = {"cover": (20.0, 26.0), "text": (25.0, 38.0), "bond": (17.0, 22.0), "watercolour": (22.0, 30.0)}
+BASIS_IN = {
+    "cover": (20.0, 26.0),
+    "text": (25.0, 38.0),
+    "bond": (17.0, 22.0),
+    "index": (25.5, 30.5),
+    "bristol": (22.5, 28.5),
+    "tag": (24.0, 36.0),
+    "watercolour": (22.0, 30.0),
+}
 """Basis sizes in inches, as the trade defines them."""
 GRAMS_PER_LB = 453.59237
 METRES_PER_IN = 0.0254

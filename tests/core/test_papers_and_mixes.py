@@ -16,7 +16,8 @@ WHITE = PAPERS["smooth-white"]
 
 
 class WeightTest(SimpleTestCase):
-    """Basis weight: pounds of 500 sheets of the basis size; cover 20 x 26, text 25 x 38, bond 17 x 22 in, watercolour
+    """Basis weight: pounds of 500 sheets of the basis size; cover 20 x 26, text 25 x 38, bond 17 x 22, index 25 1/2 x 30 1/2,
+    bristol 22 1/2 x 28 1/2, tag 24 x 36 in (the last three from memory of published tables), watercolour
     full sheet 22 x 30 in (published definition, see docs/trade-notes.md, section Papers)."""
 
     def test_pounds_become_grams_by_the_definition(self):
@@ -27,6 +28,9 @@ class WeightTest(SimpleTestCase):
             (110, "cover", 297.5),
             (20, "bond", 75.2),
             (70, "text", 103.6),
+            (110, "index", 198.9),
+            (67, "bristol", 146.9),
+            (100, "tag", 162.75),
         ):
             with self.subTest(kind=kind, pounds=pounds):
                 self.assertAlmostEqual(grams_per_m2(pounds, kind), grams, delta=0.15)

@@ -49,7 +49,7 @@ def main(address: str) -> None:
         versions(page, address)
         page.get_by_role("link", name="Print view").first.click()
         page.get_by_role("heading", name="Passes in order").wait_for()
-        page.wait_for_function("[...document.images].every((one) => one.complete && one.naturalWidth > 0)")
+        pictures_shown(page)
         take(page, "print")
         page.goto(f"{address}/drawers")
         page.get_by_role("complementary", name="Chosen swatch").wait_for()
@@ -74,6 +74,12 @@ def photo(page: Page) -> None:
     page.wait_for_timeout(300)
     take(page, "photo")
     page.keyboard.press("Escape")
+
+
+def pictures_shown(page: Page) -> None:
+    """The page's own rules forbid to wait by a script in it, so it is asked now and then."""
+    while not page.evaluate("[...document.images].every((one) => one.complete && one.naturalWidth > 0)"):
+        page.wait_for_timeout(200)
 
 
 def kraft(page: Page) -> None:

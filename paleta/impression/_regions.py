@@ -50,7 +50,8 @@ def find_regions(
     ----------
     impression : Impression
     gap_mm : float
-        Breaks in a line up to this width do not let two cells run together. 0.1 to 5.
+        Breaks in a line up to this width do not let two cells run together, nor up to twice this width where two ends
+        face each other. 0.1 to 5.
     smallest_mm2 : float
         Cells smaller than this, measured to the middle of their lines, are handed to their neighbours.
     sensitivity : float

@@ -18,8 +18,6 @@ from paleta.palette._ramp import WIDE_STEP
 from paleta.palette._search import PREFERRED_STEP, find_ramps, wanted_labs
 
 Floats = NDArray[np.float64]
-MISSED_BY = 9.0
-"""A place of a ramp this far (CIEDE2000) from what it would ideally be counts as missing. From memory."""
 OWNED = 3.0
 """A swatch this near (CIEDE2000) is that pen. From memory."""
 MUCH_BETTER = 0.85
@@ -56,29 +54,22 @@ def missing_pen(drawer: Sequence[Swatch], target_lab: Lab, n: int, *, shade_hue:
     if not drawer:
         return None
     best = find_ramps(drawer, target_lab, n, alternatives=1, shade_hue=shade_hue)
-    ideal = wanted_labs(target_lab, n, PREFERRED_STEP.get(n, 14.0), shade_hue)
     lab = np.array([swatch.lab for swatch in drawer], float)
-    if best:
-        apart = difference(ideal, np.array([swatch.lab for swatch in best[0].swatches], float))
-    else:
-        apart = np.array([difference(lab, place).min() for place in ideal])
-    several: Missing | None = None
-    for place in np.argsort(-apart, kind="stable"):
-        if best and float(apart[place]) < MISSED_BY:
-            return None
-        light, a, b = (round(float(value), 1) for value in ideal[place])
-        near = difference(lab, (light, a, b))
+    tried: list[tuple[float, float, Missing]] = []
+    for ideal in wanted_labs(target_lab, n, PREFERRED_STEP.get(n, 14.0), shade_hue):
+        wish = (round(float(ideal[0]), 1), round(float(ideal[1]), 1), round(float(ideal[2]), 1))
+        near = difference(lab, wish)
         nearest = int(np.argmin(near))
         if float(near[nearest]) < OWNED:
             continue
-        pen = replace(drawer[nearest], code=f"{drawer[nearest].code} missing", lab=(light, a, b), two_coats=None)
+        pen = replace(drawer[nearest], code=f"{drawer[nearest].code} missing", lab=wish, two_coats=None)
         better = find_ramps([*drawer, pen], target_lab, n, alternatives=1, shade_hue=shade_hue)
-        missing = Missing((light, a, b), plain_name((light, a, b)), drawer[nearest], round(float(near[nearest]), 1))
-        if better and (not best or better[0].cost < MUCH_BETTER * best[0].cost):
-            return missing
-        if not best:
-            several = several or missing
-    return several
+        missing = Missing(wish, plain_name(wish), drawer[nearest], round(float(near[nearest]), 1))
+        tried.append((better[0].cost if better else np.inf, -missing.apart, missing))
+    if not tried:
+        return None
+    cost, _, missing = min(tried, key=lambda one: one[:2])
+    return missing if not best or cost < MUCH_BETTER * best[0].cost else None
 
 
 def in_betweens(ramp: Sequence[Swatch]) -> list[tuple[Swatch, Swatch, Lab]]:

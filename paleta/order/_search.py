@@ -43,6 +43,7 @@ TICKS = 1000
 """Times are searched in whole milliseconds."""
 UNIT = 1000
 """Cost of a millisecond against one change of pen: of equally short orders the one with fewer changes."""
+IMPOSSIBLE = 10**18
 JOINS = {"start": START, "wet": WET, "dry": DRY, "any": ANY}
 PROVED_STROKES, PROVING_STEPS = 24, 600_000
 """Works of so few strokes are searched through, as far as so many steps reach."""
@@ -162,7 +163,7 @@ def tables_of(work: Work, chains: Sequence[Sequence[Stroke]], pace: Pace) -> Tab
         ],
         axis=1,
     )
-    columns = (
+    given = (
         np.ascontiguousarray(table),
         np.concatenate([touched, needed]),
         np.stack([over, during]),
@@ -171,7 +172,7 @@ def tables_of(work: Work, chains: Sequence[Sequence[Stroke]], pace: Pace) -> Tab
     block_of = np.empty(count, np.int64)
     for place, block in enumerate(blocks):
         block_of[block] = place
-    return Tables(strokes, handling, columns, block_of, *_ragged(blocks))
+    return Tables(strokes, handling, given, block_of, *_ragged(blocks))
 
 
 @dataclass(frozen=True, slots=True)
@@ -197,7 +198,7 @@ def search(tables: Tables, least: Least) -> tuple[list[int], bool]:
     PlanImpossible
         If what must come first goes round in a circle.
     """
-    found = [start for start in _starts(tables, least) if start is not None]
+    found = [start for start in _starts(tables, least) if start is not None and cost_of(tables, start) < IMPOSSIBLE]
     if not found:
         raise waiting_in_a_circle(tables)
     count = len(tables.block_of)
@@ -231,7 +232,7 @@ def waiting_in_a_circle(tables: Tables) -> PlanImpossible:
 def cost_of(tables: Tables, sequence: Ints) -> int:
     scratch = [np.empty(len(sequence), np.int64) for _ in range(3)]
     total = loops().times(*tables.columns, sequence, len(sequence), *scratch)
-    return int(total) * UNIT + int(loops().changes_of(tables.columns[0], sequence)) if total >= 0 else 10**18
+    return int(total) * UNIT + int(loops().changes_of(tables.columns[0], sequence)) if total >= 0 else IMPOSSIBLE
 
 
 def starts_and_ends(tables: Tables, sequence: Sequence[int]) -> tuple[list[float], list[float]]:

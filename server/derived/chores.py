@@ -126,7 +126,12 @@ class NewPiece:
 
 
 def read_and_find(
-    data: bytes, width_mm: float | None, dpi: float | None, gap_mm: float, corners: Corners | None
+    data: bytes,
+    width_mm: float | None,
+    dpi: float | None,
+    gap_mm: float,
+    sensitivity: float,
+    corners: Corners | None,
 ) -> NewPiece:
     """Read a scan, lay the part between `corners` flat, find its regions and guess their forms.
 
@@ -144,7 +149,7 @@ def read_and_find(
     # Regions are found on what is kept, so that the same file always gives the same map.
     kept = read(picture, dpi=impression.dpi)
     del impression  # a large scan need not be held twice
-    region_map = find_regions(kept, gap_mm=gap_mm)
+    region_map = find_regions(kept, gap_mm=gap_mm, sensitivity=sensitivity)
     narrow_mm = narrowest_shaded_mm("marker")
     small = {region.label for region in region_map.regions if 2 * region.inradius_mm < narrow_mm}
     settings = {}

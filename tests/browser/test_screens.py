@@ -5,11 +5,13 @@ from __future__ import annotations
 import io
 import json
 
+import cv2
 import numpy as np
 import skimage.data
 from django.core.management import call_command
 from playwright.sync_api import expect
 
+from server.pieces.models import Piece
 from server.recipes.services import export_recipe, keep_recipe
 from tests.browser.base import BrowserTest
 from tests.builders import as_file, line_drawing
@@ -62,6 +64,22 @@ class BadInputTest(BrowserTest):
             page.get_by_role("button", name="Cancel").click()
         self.reload()
         expect(page.get_by_text("Your shelf is empty")).to_be_visible()
+
+    def test_a_picture_of_which_nothing_is_found_is_read_otherwise_where_it_lies(self):
+        page = self.sign_in()
+        broken = np.full((300, 300), 255, np.uint8)
+        cv2.rectangle(broken, (60, 60), (240, 240), 0, 4)
+        broken[50:70, 140:158] = 255  # 3 mm of the upper side are missing
+        self.add_by_hand("open.png", as_file(broken), "2")
+        expect(page.get_by_role("alert")).to_contain_text("No closed region was found")
+        expect(page.get_by_alt_text("The picture as it was read")).to_be_visible()
+        gaps = page.get_by_role("slider", name="Close gaps up to")
+        gaps.fill("2")
+        gaps.blur()
+        page.get_by_role("button", name="Find the regions").click()
+        expect(page.get_by_role("list", name="Regions").get_by_role("listitem")).to_have_count(1)
+        piece = Piece.objects.get()
+        self.assertEqual((piece.sheet().regions.gap_mm, piece.sheet().regions.sensitivity), (2.0, 0.0))
 
     def test_a_wrong_recipe_file_is_refused_in_a_sentence(self):
         piece = coloured(make_piece(self.ana))

@@ -31,6 +31,7 @@ class AddPieceSerializer(serializers.Serializer):
     title = field_of(kind_of(Stamp, "title"))
     width_mm = serializers.FloatField(required=False, min_value=WIDTH_RANGE_MM[0], max_value=WIDTH_RANGE_MM[1])
     gap_mm = field_of(kind_of(Regions, "gap_mm"), required=False, default=1.0)
+    sensitivity = field_of(kind_of(Regions, "sensitivity"), required=False, default=0.0)
 
 
 class LookSerializer(serializers.Serializer):

@@ -37,6 +37,7 @@ def add_piece(
     width_mm: float | None = None,
     dpi: float | None = None,
     gap_mm: float = 1.0,
+    sensitivity: float = 0.0,
     corners: Corners | None = None,
 ) -> Piece:
     """Read a scan, find its regions and put it on the shelf; nothing is stored if any of that fails.
@@ -50,13 +51,14 @@ def add_piece(
         width_mm,
         dpi,
         gap_mm,
+        sensitivity,
         corners,
         limit_s=READ_LIMIT_S,
         memory_mb=READ_LIMIT_MB,
     )
     drawer = Drawer.objects.owned_by(actor).filter(medium="marker").first()
     sheet = Sheet.titled(title).with_part("stamp", paper=found.paper)
-    sheet = sheet.with_part("regions", settings=found.settings, gap_mm=gap_mm)
+    sheet = sheet.with_part("regions", settings=found.settings, gap_mm=gap_mm, sensitivity=sensitivity)
     sheet = sheet.with_part("colours", drawer=str(drawer.pk) if drawer else "")
     return put_on_shelf(
         owner=actor,

@@ -1,7 +1,6 @@
-import { Button, tell, Tick, useDraft } from "@/shared/ui";
+import { Button, LineReading, tell, Tick, useDraft } from "@/shared/ui";
 import { useFindAgain } from "./api";
 import { useBenchAddress, usePiece } from "./bench";
-import { Slider } from "./Slider";
 
 /** What was taken as ink, and looking for the regions once more with more or less of it. */
 export function FindAgain() {
@@ -24,8 +23,13 @@ export function FindAgain() {
       <Tick className="my-1" checked={view === "ink"} onKeep={(only) => go({ view: only ? "ink" : "line" })}>
         Show only what was taken as ink
       </Tick>
-      <Slider label="Ink" unit="" min={-100} max={100} step={10} value={percent} onKeep={setPercent} />
-      <Slider label="Close gaps up to" unit=" mm" min={0.2} max={3} step={0.1} value={gap} onKeep={setGap} />
+      <LineReading
+        reading={{ percent, gapMm: gap }}
+        onKeep={(reading) => {
+          setPercent(reading.percent);
+          setGap(reading.gapMm);
+        }}
+      />
       <p className="my-1 text-[13px] text-soft">
         More ink for a pale line, less for a smudged one. Names, colours, joins and barriers are carried over where they
         still fit.

@@ -1,9 +1,8 @@
 import type { Form, Piece, Region } from "@/shared/api";
-import { Button, Tick } from "@/shared/ui";
+import { Button, Slider, Tick } from "@/shared/ui";
 import { useChangeRegions } from "./api";
 import { usePiece } from "./bench";
 import { BorderList } from "./Borders";
-import { Slider } from "./Slider";
 
 const FORMS: { form: Form; name: string; path: string }[] = [
   { form: "flat", name: "Flat", path: "M4 16H36" },

@@ -1,10 +1,9 @@
 import { LIMITS, type Glow } from "@/shared/api";
-import { Button, Tick } from "@/shared/ui";
+import { Button, Slider, Tick } from "@/shared/ui";
 import { useDescribeLight, useSetGlows, useTurnLamp } from "./api";
 import { useChosen, useHand, usePiece } from "./bench";
 import { FormFields } from "./FormFields";
 import { LightCheck } from "./LightCheck";
-import { Slider } from "./Slider";
 
 const SHARES = [
   { field: "true_to_scene", label: "True to the scene", min: 0 },

@@ -1,10 +1,23 @@
 import { useState, type DragEvent, type FormEvent } from "react";
 import { useNavigate } from "react-router";
 
-import { LIMITS } from "@/shared/api";
-import { Ask, Button, chooseUnit, chosenUnit, Refusal, tell, toMm, type Unit } from "@/shared/ui";
+import { LIMITS, Problem } from "@/shared/api";
+import {
+  Ask,
+  Button,
+  chooseUnit,
+  chosenUnit,
+  LineReading,
+  Refusal,
+  tell,
+  toMm,
+  type Reading,
+  type Unit,
+} from "@/shared/ui";
 import { useAddPiece, useLook } from "./api";
 import { CornerPicker, goRound, isWhole, WHOLE, type Corners } from "./CornerPicker";
+
+const USUAL: Reading = { percent: 0, gapMm: 1 };
 
 /** Asks for a scan or photo, what to call it, and how wide it is on paper. */
 export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => void }) {
@@ -15,6 +28,8 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
   const [fault, setFault] = useState("");
   const [over, setOver] = useState(false);
   const [corners, setCorners] = useState<Corners>(WHOLE);
+  const [reading, setReading] = useState(USUAL);
+  const [asked, setAsked] = useState(false);
   const addPiece = useAddPiece();
   const look = useLook();
   const navigate = useNavigate();
@@ -23,6 +38,8 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
     if (!file) return;
     setImage(file);
     setFault("");
+    setReading(USUAL);
+    setAsked(false);
     addPiece.reset();
     look.reset();
     look.mutate(file, { onSuccess: (seen) => setCorners((seen.corners as Corners | null) ?? WHOLE) });
@@ -49,6 +66,8 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
     setTitle("");
     setWidth("");
     setFault("");
+    setReading(USUAL);
+    setAsked(false);
     onClose();
   }
 
@@ -64,13 +83,14 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
       return setFault("Give the width of the sheet between the corners, in inches or centimetres.");
     setFault("");
     addPiece.mutate(
-      { image, title: title.trim(), widthMm, gapMm: 1, corners: cut },
+      { image, title: title.trim(), widthMm, reading, corners: cut },
       {
         onSuccess: (piece) => {
           close();
           if (piece.warnings.length > 0) tell(piece.warnings.join(" "));
           void navigate(`/pieces/${piece.id}?section=regions&view=regions`);
         },
+        onError: (error) => setAsked((before) => before || (error instanceof Problem && error.code === "no_regions")),
       },
     );
   }
@@ -159,6 +179,16 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
           <p className="mt-1 text-[13px] text-soft">Leave it empty if the file knows its own resolution.</p>
         </div>
         <Refusal error={fault || error} />
+        {asked && (
+          <fieldset className="rounded bg-faint p-3">
+            <legend className="contents font-bold">Read the line otherwise</legend>
+            <p className="my-1 text-[13px] text-soft">
+              More ink for a pale line, less for a smudged one; wider gaps for a broken one. Or drag the corners above
+              until they hold the stamped image alone.
+            </p>
+            <LineReading reading={reading} onKeep={setReading} />
+          </fieldset>
+        )}
         {addPiece.isPending && (
           <p role="status" className="text-soft">
             Reading the picture and finding its regions. This takes a few seconds.

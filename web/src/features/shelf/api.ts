@@ -1,7 +1,7 @@
 import { infiniteQueryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
 import { api, type Look, type Page, type Piece, type ShelfPiece } from "@/shared/api";
-import { rememberPiece, lastPiece } from "@/shared/ui";
+import { lastPiece, rememberPiece, type Reading } from "@/shared/ui";
 
 export const shelfQuery = infiniteQueryOptions({
   queryKey: ["pieces", "shelf"] as const,
@@ -14,7 +14,7 @@ export type NewPiece = {
   image: File;
   title: string;
   widthMm: number | null;
-  gapMm: number;
+  reading: Reading;
   corners: [number, number][] | null;
 };
 
@@ -33,11 +33,12 @@ export function useLook() {
 export function useAddPiece() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: ({ image, title, widthMm, gapMm, corners }: NewPiece) => {
+    mutationFn: ({ image, title, widthMm, reading, corners }: NewPiece) => {
       const form = new FormData();
       form.set("image", image);
       form.set("title", title);
-      form.set("gap_mm", String(gapMm));
+      form.set("gap_mm", String(reading.gapMm));
+      form.set("sensitivity", String(reading.percent / 100));
       if (corners) form.set("corners", JSON.stringify(corners));
       if (widthMm !== null) form.set("width_mm", String(widthMm));
       return api.post<Piece>("/pieces/", form);

@@ -1,6 +1,6 @@
 /** Made by tools/make_limits.py from the schema and the core; not to be edited. */
 export const LIMITS = {
-  AddPieceRequest: {"title": {"maxLength": 120}, "width_mm": {"minimum": 10.0, "maximum": 450.0}, "gap_mm": {"minimum": 0.1, "maximum": 5}},
+  AddPieceRequest: {"title": {"maxLength": 120}, "width_mm": {"minimum": 10.0, "maximum": 450.0}, "gap_mm": {"minimum": 0.1, "maximum": 5}, "sensitivity": {"minimum": -1, "maximum": 1}},
   BodyRequest: {"labels": {"maxItems": 4000}},
   CardFormRequest: {"notes": {"maxLength": 2000}},
   ChartFormRequest: {"codes": {"maxItems": 200}},

@@ -1316,6 +1316,11 @@ export interface components {
              * @default 1
              */
             gap_mm: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            sensitivity: number;
         };
         Advice: {
             why: string;

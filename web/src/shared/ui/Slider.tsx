@@ -1,4 +1,4 @@
-import { useDraft } from "@/shared/ui";
+import { useDraft } from "./useDraft";
 
 type SliderProps = {
   label: string;

@@ -140,6 +140,19 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
             </p>
           </div>
         )}
+        {asked && (
+          <>
+            <Refusal error={fault || error} />
+            <fieldset className="rounded bg-faint p-3">
+              <legend className="contents font-bold">Read the line otherwise</legend>
+              <p className="my-1 text-[13px] text-soft">
+                More ink for a pale line, less for a smudged one; wider gaps for a broken one. Or drag the corners above
+                until they hold the stamped image alone.
+              </p>
+              <LineReading reading={reading} onKeep={setReading} />
+            </fieldset>
+          </>
+        )}
         <label className="block">
           Title
           <input
@@ -178,17 +191,7 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
           </div>
           <p className="mt-1 text-[13px] text-soft">Leave it empty if the file knows its own resolution.</p>
         </div>
-        <Refusal error={fault || error} />
-        {asked && (
-          <fieldset className="rounded bg-faint p-3">
-            <legend className="contents font-bold">Read the line otherwise</legend>
-            <p className="my-1 text-[13px] text-soft">
-              More ink for a pale line, less for a smudged one; wider gaps for a broken one. Or drag the corners above
-              until they hold the stamped image alone.
-            </p>
-            <LineReading reading={reading} onKeep={setReading} />
-          </fieldset>
-        )}
+        {!asked && <Refusal error={fault || error} />}
         {addPiece.isPending && (
           <p role="status" className="text-soft">
             Reading the picture and finding its regions. This takes a few seconds.

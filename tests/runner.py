@@ -33,7 +33,8 @@ class Runner(DiscoverRunner):
 
     def run_suite(self, suite: unittest.TestSuite, **kwargs: Any) -> unittest.TestResult:
         result = super().run_suite(suite, **kwargs)
-        missed = {test.id() for test, _ in (*result.failures, *result.errors)}
+        # Of a test with subtests the whole test is run again.
+        missed = {getattr(test, "test_case", test).id() for test, _ in (*result.failures, *result.errors)}
         if not missed or len(missed) > MOST_SECOND_TRIES or not all(name.startswith(BROWSER) for name in missed):
             return result
         print(f"A second try of {', '.join(sorted(missed))}")

@@ -18,6 +18,17 @@ class LampPlaceTest(BrowserTest):
         dy = lamp["y"] + lamp["height"] / 2 - card["y"] - card["height"] / 2
         return math.degrees(math.atan2(dx, -dy)) % 360, math.hypot(dx, dy), card["height"] / 2
 
+    def settled(self, azimuth: float) -> float:
+        """How many degrees off the lamp stands once it is drawn where it belongs, or after two seconds if it never is:
+        the slider shows its value before the picture does."""
+        for _ in range(40):
+            found, _, _ = self.place()
+            off = min(abs(found - azimuth), 360 - abs(found - azimuth))
+            if off < 1.5:
+                break
+            self.page.wait_for_timeout(50)
+        return off
+
     def test_the_lamp_stands_where_its_direction_says_and_always_beside_the_card(self):
         page = self.open_piece(make_piece(self.ana))
         slider = page.get_by_role("slider", name="Lamp direction")
@@ -26,8 +37,7 @@ class LampPlaceTest(BrowserTest):
             slider.fill(str(azimuth))
             expect(slider).to_have_value(str(azimuth))
             with self.subTest(azimuth=azimuth):
-                found, _, _ = self.place()
-                self.assertLess(min(abs(found - azimuth), 360 - abs(found - azimuth)), 1.5)
+                self.assertLess(self.settled(azimuth), 1.5)
                 lamp = page.get_by_test_id("lamp").bounding_box()
                 x, y = lamp["x"] + lamp["width"] / 2, lamp["y"] + lamp["height"] / 2
                 inside = card["x"] < x < card["x"] + card["width"] and card["y"] < y < card["y"] + card["height"]

@@ -21,7 +21,7 @@ SHALLOW, SHALLOW_BESIDE = 14.0, 0.55
 ALIKE = 7.0
 MERGING_BORDER_MM = 5.0
 FOCAL_CONTRAST = 10.0
-WHITE_MARGIN, LEAST_SEEN_MM2 = 4.0, 4.0
+WHITE_MARGIN, UNSEEN, LEAST_SEEN_MM2 = 4.0, 10.0, 4.0
 GREENS = (100.0, 190.0)
 GREEN_CHROMA = 14.0
 GREENS_ALIKE = 6.0
@@ -149,10 +149,17 @@ def _focal(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, fl
 
 
 def _whites(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[ValueWarning]:
-    """What is as light as its paper; what is lighter than toned paper stands out as well as what is darker."""
-    paper = sheet.stamp.paper_used.lab[0]
-    lost = [label for label, mean in means.items() if abs(mean[0] - paper) < WHITE_MARGIN]
-    lost = sorted((label for label in lost if areas[label] > LEAST_SEEN_MM2), key=lambda label: -areas[label])
+    """What looks like its paper; what is lighter than toned paper stands out as well as what is darker, and a red on a
+    grey as light."""
+    paper = sheet.stamp.paper_used.lab
+    lost = [
+        label
+        for label, mean in means.items()
+        if abs(mean[0] - paper[0]) < WHITE_MARGIN
+        and float(difference(mean, paper)) < UNSEEN
+        and areas[label] > LEAST_SEEN_MM2
+    ]
+    lost.sort(key=lambda label: -areas[label])
     if not lost:
         return []
     sentence = f"{_named(sheet, lost)} {'is' if len(lost) == 1 else 'are'} as light as the paper and will vanish."

@@ -50,7 +50,7 @@ def separate_ink(impression: Impression, more: float = 0.0) -> NDArray[np.bool_]
     NoRegions
         If the sheet is blank or solid black.
     """
-    smooth, dimness = _evened(impression)
+    smooth, dimness = _darkness_and_dimness(impression)
     grain = paper_grain(smooth) * dimness
     levels = np.clip(smooth * 255, 0, 255).astype(np.uint8)
     threshold, _ = cv2.threshold(levels, 0, 255, cv2.THRESH_BINARY + cv2.THRESH_OTSU)
@@ -70,10 +70,10 @@ def separate_ink(impression: Impression, more: float = 0.0) -> NDArray[np.bool_]
 def smooth_darkness(impression: Impression) -> NDArray[np.float32]:
     """H x W: the share of the paper's light that is missing, grain smoothed away; of pale lines, how far they exceed
     their paper. 0 on dark table at the rim."""
-    return _evened(impression)[0]
+    return _darkness_and_dimness(impression)[0]
 
 
-def _evened(impression: Impression) -> tuple[NDArray[np.float32], NDArray[np.float32]]:
+def _darkness_and_dimness(impression: Impression) -> tuple[NDArray[np.float32], NDArray[np.float32]]:
     """`smooth_darkness`, and how many times dimmer than usual the paper is there (at least 1): noise that is the same
     all over weighs so much more."""
     pixels = np.clip(impression.pixels * 255, 0, 255).astype(np.uint8)

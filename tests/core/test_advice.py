@@ -216,7 +216,9 @@ class GuardTest(SimpleTestCase):
     def test_what_is_lighter_than_toned_paper_stands_out_and_what_is_as_light_does_not(self):  # common practice
         pale, alike = [(80, 0, 0), (90, 0, 0)], [(70, 0, 0), (72, 0, 0)]
         self.assertNotIn("white_vanishes", self.guard(self.full(r4=pale), paper="toned-grey"))
+        red = [(70, 45, 25), (72, 45, 25)]
         self.assertEqual(self.guard(self.full(r4=alike), paper="toned-grey")["white_vanishes"].regions, (4,))
+        self.assertNotIn("white_vanishes", self.guard(self.full(r4=red), paper="toned-grey"))
 
     def test_whites_that_vanish_and_a_wrong_key_are_named(self):
         self.assertEqual(self.guard(self.full(r4=[(95, 0, 0), (96, 0, 0)]))["white_vanishes"].regions, (4,))

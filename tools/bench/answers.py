@@ -12,7 +12,7 @@ from unittest.mock import patch
 import numpy as np
 
 from paleta.order import PACES, Job, Work, check_plan, make_plan, plan_plainly, school_named
-from tools.stampings import DEGREES, HELD_BACK, measure
+from tools.stampings import head, show
 
 STAMPINGS = 12
 SIZES = {"tiny": (4, 3), "medium": (60, 4), "large": (120, 5)}
@@ -23,21 +23,10 @@ LONGER = 8
 
 
 def stampings() -> None:
-    print(
-        f"{'stampings read':32}{'found':>7}{'together':>10}{'spurious':>10}{'tiny':>7}{'gaps':>7}{'cut':>5}{'lost':>5}"
-    )
-    for words, first in (("", 0), (", held back", HELD_BACK)):
-        for degree in DEGREES:
-            for finder in ("Paleta", "plain"):
-                tally = measure(finder, degree, range(first, first + STAMPINGS))
-                of = tally.score
-                share = 100 / max(of.cells, 1)
-                print(
-                    f"{degree + ', ' + finder + words:32}{of.found / max(of.cells, 1):7.3f}{of.together * share:10.1f}"
-                    f"{of.spurious * share:10.1f}{of.tiny_found / max(of.tiny, 1):7.2f}"
-                    f"{of.gaps_closed / max(of.gaps, 1):7.2f}{tally.cut:5}{tally.lost:5}   of {of.cells:,} cells",
-                    flush=True,
-                )
+    print()
+    head()
+    for held_back in (False, True):
+        show(STAMPINGS, held_back=held_back)
 
 
 def picture(seed: int, regions: int, shades: int) -> Work:

@@ -26,7 +26,7 @@ setup_python() {
 
 # What plans are searched with is compiled once; the first plan would wait for it otherwise.
 setup_loops() {
-  local stamp=".stamps/loops-$(cat paleta/order/compiled/*.py | cksum | tr -d ' ')"
+  local stamp=".stamps/loops-$(cat paleta/order/columns.py paleta/order/compiled/*.py | cksum | tr -d ' ')"
   [ -e "$stamp" ] && return
   say "Compiling the planner. This takes half a minute the first time."
   .venv/bin/python -c "from paleta.order import warm_up; warm_up()"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from paleta.errors import PlanImpossible
 from paleta.order._clock import Hand, Paper
@@ -28,7 +28,8 @@ class BatchLine:
 class Batch:
     """n cards worked together. one_by_one_s is the time of n cards after each other.
 
-    starts_s  for every card when each pass of the plan begins on it, without the handling of masks.
+    starts_s  for every card when each pass of the plan begins on it; the handling of masks is left out where the cards
+              are worked together.
     """
 
     copies: int
@@ -42,6 +43,7 @@ class Batch:
 
 def batch(work: Work, plan: Plan, pace: Pace, copies: int) -> Batch:
     """Work `copies` cards along `plan`: every wet stretch is done on card after card, one dries while the next is laid.
+    Where the plan is woven so closely that this would take longer, card after card is worked whole.
 
     Raises
     ------
@@ -66,19 +68,34 @@ def batch(work: Work, plan: Plan, pace: Pace, copies: int) -> Batch:
         lines.append(
             BatchLine(stretch[0].number, stretch[-1].number, round(begun, 1), round(hand.now_s, 1), round(waited, 1))
         )
-    handing_over = (copies - 1) * (
-        pace.change_s if plan.passes and plan.passes[0].swatch != plan.passes[-1].swatch else 0
-    )
     # Every card has its masks laid and lifted.
     handled_s = copies * sum(one.end_s - one.start_s for one in plan.handling)
-    return Batch(
-        copies=copies,
+    whole = _card_after_card(plan, pace, copies)
+    if hand.now_s + handled_s > whole.one_by_one_s:
+        return whole
+    return replace(
+        whole,
         lines=tuple(lines),
         duration_s=round(hand.now_s + handled_s, 1),
-        one_by_one_s=round(copies * plan.duration_s + handing_over, 1),
         pen_changes=hand.changes,
-        one_by_one_changes=copies * plan.pen_changes + (copies - 1 if handing_over else 0),
         starts_s=tuple(tuple(begins) for begins in starts),
+    )
+
+
+def _card_after_card(plan: Plan, pace: Pace, copies: int) -> Batch:
+    another = bool(plan.passes) and plan.passes[0].swatch != plan.passes[-1].swatch
+    each_s = plan.duration_s + (pace.change_s if another else 0.0)
+    total_s = round(copies * each_s - (each_s - plan.duration_s), 1)
+    changes = copies * plan.pen_changes + (copies - 1 if another else 0)
+    waits_s = copies * sum(one.wait_s for one in plan.passes)
+    return Batch(
+        copies=copies,
+        lines=(BatchLine(1, len(plan.passes), 0.0, total_s, round(waits_s, 1)),) if plan.passes else (),
+        duration_s=total_s,
+        one_by_one_s=total_s,
+        pen_changes=changes,
+        one_by_one_changes=changes,
+        starts_s=tuple(tuple(round(one.start_s + card * each_s, 1) for one in plan.passes) for card in range(copies)),
     )
 
 

@@ -18,7 +18,7 @@ from paleta.order._plan import Handling, Pass, Plan
 from paleta.order._schools import School, school_named
 from paleta.order._search import Least, Tables, built, search, starts_and_ends, tables_of, waiting_in_a_circle
 from paleta.order._work import Job, Stroke, Work, expand
-from paleta.order.compiled.columns import HABIT, LAY, PLAIN
+from paleta.order.columns import HABIT, LAY, PLAIN
 
 
 def make_plan(work: Work, school: School, pace: Pace) -> Plan:

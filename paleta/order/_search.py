@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-import zlib
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
 from itertools import pairwise
-from pathlib import Path
 from typing import Any
 
 import numpy as np
@@ -18,8 +16,7 @@ from paleta.order._masks import LAY_S, LIFT_S, used_masks
 from paleta.order._pace import Pace
 from paleta.order._rules import blocks_of, needs_of
 from paleta.order._work import Stroke, Work
-from paleta.order.compiled import columns
-from paleta.order.compiled.columns import (
+from paleta.order.columns import (
     ANY,
     COAT,
     DRY,
@@ -59,19 +56,10 @@ SETTLED = 5
 
 @cache
 def loops() -> Any:
-    """The compiled loops; they take a second to load, which nothing but planning needs.
+    """The compiled loops; they take a second to load, which nothing but planning needs."""
+    from paleta.order import compiled
 
-    Numba keeps what it compiled, but looks only at the file a loop stands in and not at what that calls. So each state
-    of the sources has a folder of its own.
-    """
-    import numba
-
-    here = Path(columns.__file__).parent
-    state = zlib.crc32(b"".join(file.read_bytes() for file in sorted(here.glob("*.py"))))
-    numba.config.CACHE_DIR = str(here / "__pycache__" / f"{state:08x}")  # type: ignore[attr-defined]
-    from paleta.order.compiled import loops as found
-
-    return found
+    return compiled
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,7 +67,7 @@ class Tables:
     """Strokes and the handling of masks, numbered from 0, as columns.
 
     strokes  the strokes; beyond them, handling: the laying (LAY) and lifting (LIFT) of masks, with the mask's place.
-    columns  what the compiled loops take: table, lists, covers, pace (`compiled/columns.py`).
+    columns  what the compiled loops take: table, lists, covers, pace (`columns.py`).
     block_of, blocks_at, blocks  what must meet wet, together.
     """
 

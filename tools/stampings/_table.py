@@ -19,7 +19,8 @@ def show(number: int, *, held_back: bool, degrees: Iterable[str] = DEGREES, find
             of, words = tally.score, f"{degree}, {finder}{', held back' if held_back else ''}"
             cells = max(of.cells, 1)
             print(
-                f"{words:{NAME}}{of.found / cells:7.3f}{100 * of.together / cells:10.1f}{100 * of.spurious / cells:10.1f}"
+                f"{words:{NAME}}{of.found / cells:7.3f}"
+                f"{100 * of.together / cells:10.1f}{100 * of.spurious / cells:10.1f}"
                 f"{of.tiny_found / max(of.tiny, 1):8.2f}{of.gaps_closed / max(of.gaps, 1):8.2f}{tally.cut:6}"
                 f"{tally.lost:6}   {of.cells:,} cells, {of.tiny} tiny, {of.gaps} gaps",
                 flush=True,

@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 from numba import njit
 
+from paleta.order.columns import JOIN, NEVER, PEN, WET
 from paleta.order.compiled._chance import below, cooled, next_chance, worst_allowed
 from paleta.order.compiled._times import LATER, changes_of, following, gone_on, rests_of, times
-from paleta.order.compiled.columns import JOIN, NEVER, PEN, WET
 
 NEAR_BY = 20
 """Places within which a stroke that meets wet may find another of its pen."""

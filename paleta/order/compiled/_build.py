@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 from numba import njit
 
+from paleta.order.columns import CHANGE, HABIT, KIND, LAY, LIFT, NEVER, PEN, PLAIN, RANK, STROKE
 from paleta.order.compiled._times import gone_on, hand_before
-from paleta.order.compiled.columns import CHANGE, HABIT, KIND, LAY, LIFT, NEVER, PEN, PLAIN, RANK, STROKE
 
 LAST_RESORT, THEN, ANOTHER_PEN = 10**14, 10**13, 10**9
 

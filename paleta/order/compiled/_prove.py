@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 from numba import njit
 
+from paleta.order.columns import BEFORE, CHANGE, COAT, DRY, DURATION, JOIN, PEN
 from paleta.order.compiled._times import hand_before, times
-from paleta.order.compiled.columns import BEFORE, CHANGE, COAT, DRY, DURATION, JOIN, PEN
 
 
 @njit(cache=True, nogil=True)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numba import njit
 
-from paleta.order.compiled.columns import (
+from paleta.order.columns import (
     BEFORE,
     BLEND,
     CHANGE,

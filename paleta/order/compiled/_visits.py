@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 from numba import njit
 
+from paleta.order.columns import NEEDS_AT, NEEDS_END, PEN, RANK
 from paleta.order.compiled._anneal import shift
 from paleta.order.compiled._chance import below, cooled, next_chance, worst_allowed
-from paleta.order.compiled.columns import NEEDS_AT, NEEDS_END, PEN, RANK
 
 IDLE = 16
 """Cost of a visit against one on which nothing is laid."""

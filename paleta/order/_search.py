@@ -106,22 +106,23 @@ def tables_of(work: Work, chains: Sequence[Sequence[Stroke]], pace: Pace) -> Tab
             needs[number[id(other)]].add(number[id(one)])
     for stroke, others in needs_of(work, chains):
         needs[number[id(stroke)]] |= {number[id(other)] for other in others}
-    over, during = (np.zeros((len(masks), max(1, len(chains))), bool) for _ in range(2))
+    covers = np.zeros((2, len(masks), max(1, len(chains))), bool)
     for place, (kind, mask) in enumerate(handling, start=len(strokes)):
-        _, covers = masks[mask]
-        own = [chain for chain in chains if chain[0].region in covers.during]
-        turns = [ranks[chain[0].region] for chain in own]
-        for chain in chains:
+        own = masks[mask][1]
+        turns = [ranks[chain[0].region] for chain in chains if chain[0].region in own.during]
+        for row, chain in enumerate(chains):
             region, first, last = chain[0].region, number[id(chain[0])], number[id(chain[-1])]
-            if region in covers.during:
-                during[mask, regions[region]] = True
-                (needs[first].add(place) if kind == LAY else needs[place].add(last))
-            if region in covers.over:
-                over[mask, regions[region]] = True
-                if kind == LAY and ranks[region] < max(turns):
-                    needs[place].add(last)
-                if kind == LIFT and ranks[region] > min(turns):
-                    needs[first].add(place)
+            covers[:, mask, row] = region in own.over, region in own.during
+            # Laid before what is coloured while it lies, lifted after; what it covers comes before or after by rank.
+            beneath = region in own.over
+            if kind == LAY:
+                earlier, later = beneath and ranks[region] < max(turns), region in own.during
+            else:
+                earlier, later = region in own.during, beneath and ranks[region] > min(turns)
+            if earlier:
+                needs[place].add(last)
+            if later:
+                needs[first].add(place)
         if kind == LIFT:
             needs[place].add(place - 1)
     near = work.neighbours()
@@ -154,7 +155,7 @@ def tables_of(work: Work, chains: Sequence[Sequence[Stroke]], pace: Pace) -> Tab
     given = (
         np.ascontiguousarray(table),
         np.concatenate([touched, needed]),
-        np.stack([over, during]),
+        covers,
         _ints([round(each * TICKS) for each in (pace.change_s, pace.touch_dry_s, pace.coat_dry_s, pace.blend_s)]),
     )
     block_of = np.empty(count, np.int64)

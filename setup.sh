@@ -24,12 +24,12 @@ setup_python() {
   return 0
 }
 
-# What plans are searched with is compiled once; the first plan would wait for it otherwise.
+# The inner loops are compiled once; the first picture and the first plan would wait for it otherwise.
 setup_loops() {
-  local stamp=".stamps/loops-$(cat paleta/order/columns.py paleta/order/compiled/*.py | cksum | tr -d ' ')"
+  local stamp=".stamps/loops-$(cat paleta/compiling.py paleta/order/columns.py paleta/*/compiled/*.py | cksum | tr -d ' ')"
   [ -e "$stamp" ] && return
-  say "Compiling the planner. This takes half a minute the first time."
-  .venv/bin/python -c "from paleta.order import warm_up; warm_up()"
+  say "Compiling the inner loops. This takes half a minute the first time."
+  .venv/bin/python -c "from paleta import impression, order; impression.warm_up(); order.warm_up()"
   rm -f .stamps/loops-*
   touch "$stamp"
 }

@@ -75,10 +75,12 @@ def _sweep_now_and_then() -> None:
 
 
 def _warm_up() -> None:
+    from paleta.impression import warm_up as warm_up_finding
     from paleta.order import warm_up as warm_up_plans
     from server.derived.worker import warm_up as warm_up_workers
 
     warm_up_workers()
+    warm_up_finding()
     warm_up_plans()
 
 

@@ -4,6 +4,7 @@ from paleta.impression._corners import Corners, check_corners, find_sheet, recti
 from paleta.impression._edits import EDIT_SCHEMA, apply_edits, check_edit, parts_of_split
 from paleta.impression._impression import MM_PER_INCH, Impression
 from paleta.impression._likeness import likeness_doubts
+from paleta.impression._loops import warm_up
 from paleta.impression._read import WIDTH_RANGE_MM, read
 from paleta.impression._region_map import PAPER, Border, Region, RegionMap, labels_from_png, labels_to_png
 from paleta.impression._regions import find_regions
@@ -31,4 +32,5 @@ __all__ = [
     "parts_of_split",
     "read",
     "rectify",
+    "warm_up",
 ]

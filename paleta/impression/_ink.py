@@ -52,7 +52,7 @@ def separate_ink(impression: Impression, more: float = 0.0) -> NDArray[np.bool_]
     """
     smooth, dimness = _darkness_and_dimness(impression)
     grain = paper_grain(smooth) * dimness
-    levels = np.clip(smooth * 255, 0, 255).astype(np.uint8)
+    levels = cv2.convertScaleAbs(smooth, alpha=255)
     threshold, _ = cv2.threshold(levels, 0, 255, cv2.THRESH_BINARY + cv2.THRESH_OTSU)
     # Otsu splits half way between the two means; a stamped edge is soft, so the line is taken a little wider.
     cut = max(FAINTEST_INK * (1 - 0.5 * max(more, 0)), 0.8 * 2.0**-more * threshold / 255)
@@ -76,12 +76,13 @@ def smooth_darkness(impression: Impression) -> NDArray[np.float32]:
 def _darkness_and_dimness(impression: Impression) -> tuple[NDArray[np.float32], NDArray[np.float32]]:
     """`smooth_darkness`, and how many times dimmer than usual the paper is there (at least 1): noise that is the same
     all over weighs so much more."""
-    pixels = np.clip(impression.pixels * 255, 0, 255).astype(np.uint8)
+    pixels = cv2.convertScaleAbs(impression.pixels, alpha=255)
     rim = None if impression.drawn else dark_rim(pixels, impression.px_per_mm)
     if _lines_are_lighter(pixels, impression.px_per_mm):
         pixels = cv2.bitwise_not(pixels)
-    paper = _paper_light(pixels, impression.px_per_mm, rim)
-    darkness = _darkness(pixels, paper)
+    small = _small(pixels, PAPER_SCALE)
+    paper = _paper_light(small, impression.px_per_mm, rim)
+    darkness = _darkness(pixels, small, paper)
     smooth = cv2.GaussianBlur(darkness, (0, 0), max(0.5, 0.035 * impression.px_per_mm))
     if rim is not None:
         smooth[rim > 0] = 0
@@ -151,9 +152,8 @@ def _lines_are_lighter(pixels: NDArray[np.uint8], px_per_mm: float) -> bool:
     return bool(np.count_nonzero(off > STANDS_OUT) > LIGHTER_LINES * np.count_nonzero(off < -STANDS_OUT))
 
 
-def _paper_light(pixels: NDArray[np.uint8], px_per_mm: float, rim: NDArray[np.uint8] | None) -> NDArray[np.uint8]:
-    """The paper on every PAPER_SCALE-th pixel, carried on beneath the ink and over the table at the `rim`."""
-    small = _small(pixels, PAPER_SCALE)
+def _paper_light(small: NDArray[np.uint8], px_per_mm: float, rim: NDArray[np.uint8] | None) -> NDArray[np.uint8]:
+    """The paper of the `small` picture, carried on beneath the ink and over the table at the `rim`."""
     if rim is not None:
         table = cv2.resize(rim, small.shape[1::-1], interpolation=cv2.INTER_AREA)
         small = cv2.inpaint(small, cv2.compare(table, 0, cv2.CMP_GT), 3, cv2.INPAINT_TELEA)
@@ -166,10 +166,9 @@ def _paper_light(pixels: NDArray[np.uint8], px_per_mm: float, rim: NDArray[np.ui
     return np.asarray(paper, np.uint8)
 
 
-def _darkness(pixels: NDArray[np.uint8], paper: NDArray[np.uint8]) -> NDArray[np.float32]:
+def _darkness(pixels: NDArray[np.uint8], small: NDArray[np.uint8], paper: NDArray[np.uint8]) -> NDArray[np.float32]:
     """How far every pixel falls short of its paper, over all three channels alike: a red line is ink as a black one
     is."""
-    small = _small(pixels, PAPER_SCALE)
     if float(np.percentile(np.ptp(small.astype(np.int16), axis=2), 99)) < GREY_PICTURE:
         # Nothing is coloured, so one channel says it all.
         return _short_of(cv2.cvtColor(pixels, cv2.COLOR_RGB2GRAY), cv2.cvtColor(paper, cv2.COLOR_RGB2GRAY))

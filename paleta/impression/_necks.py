@@ -9,6 +9,8 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from paleta.impression._loops import loops
+
 Kind = TypeVar("Kind", bound=np.generic)
 RAYS = 48
 STEPS = 40
@@ -34,7 +36,6 @@ class Necks:
 def find_necks(cells: NDArray[np.int32], distance: NDArray[np.float32]) -> Necks:
     """Every pair of cells (> 0) that touch, and the place of each pair farthest from ink."""
     count = int(cells.max()) + 1
-    position = np.arange(cells.size).reshape(cells.shape)
     codes, heights, places = [], [], []
     for here, there in (
         ((slice(None), slice(None, -1)), (slice(None), slice(1, None))),
@@ -45,7 +46,8 @@ def find_necks(cells: NDArray[np.int32], distance: NDArray[np.float32]) -> Necks
         first, second = one[meets].astype(np.int64), other[meets].astype(np.int64)
         codes.append(np.minimum(first, second) * count + np.maximum(first, second))
         heights.append(np.minimum(distance[here][meets], distance[there][meets]))
-        places.append(position[here][meets])
+        rows, cols = np.nonzero(meets)
+        places.append(rows * cells.shape[1] + cols)
     code, height, place = np.concatenate(codes), np.concatenate(heights), np.concatenate(places)
     order = np.lexsort((place, -height, code))
     code, height, place = code[order], height[order], place[order]
@@ -60,7 +62,7 @@ def evidence(
     """N x len(FEATURES): what is seen round each neck. A break shows the end of a stroke on at least one bank, and a
     ring round it crosses little ink; where a cell narrows, lines run along on both sides."""
     count = int(cells.max()) + 1
-    area = np.bincount(np.maximum(cells, 0).ravel(), minlength=count) / px_per_mm**2
+    area = loops().areas_and_firsts(cells, count)[0] / px_per_mm**2
     widest = np.zeros(count, np.float32)
     # Every second pixel: the middle of a cell is known to a pixel, in a quarter of the time.
     np.maximum.at(widest, np.maximum(cells[::2, ::2], 0).ravel(), distance[::2, ::2].ravel())

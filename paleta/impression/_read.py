@@ -68,7 +68,7 @@ def read(data: bytes, *, dpi: float | None = None, width_mm: float | None = None
         notes.append(
             f"Scaled from {width} x {height} to {size[0]} x {size[1]} pixels, which is enough to find every region."
         )
-        image = image.resize(size, Image.Resampling.LANCZOS, reducing_gap=3.0)
+        image = image.resize(size, Image.Resampling.HAMMING, reducing_gap=3.0)
         pixel_dpi *= scale
     if min(image.size) < 40:
         raise NotAnImage(f"The picture is only {image.width} x {image.height} pixels. Scan it at 200 dpi or more.")

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import cv2
 import numpy as np
 from numpy.typing import NDArray
@@ -15,6 +13,7 @@ from paleta.impression._bridges import bridges
 from paleta.impression._impression import Impression
 from paleta.impression._ink import separate_ink
 from paleta.impression._judge import SURE, one_cell
+from paleta.impression._loops import loops
 from paleta.impression._necks import find_necks
 from paleta.impression._region_map import RegionMap
 
@@ -28,9 +27,6 @@ SPLINTER_MM2 = 0.1
 would join the cells on either side."""
 PINHOLE = 0.1
 """A cell has at least this share of the smallest cell's area as bare paper; less is a hole in the ink."""
-GROWING_STEPS = 4
-LARGE_BALL_PX = 3.0
-CROSS = cv2.getStructuringElement(cv2.MORPH_CROSS, (3, 3))
 MOST_REGIONS = 4000
 MOST_PIECES = 12_000
 """Before any are joined; a stamping at its worst is cut into some hundreds."""
@@ -72,7 +68,26 @@ def find_regions(
     if not -1 <= sensitivity <= 1:
         raise NoRegions(f"sensitivity must lie in -1..1, got {sensitivity}.")
     inked = separate_ink(impression, sensitivity)
-    px_per_mm = impression.px_per_mm
+    window, outside = _drawn_part(inked, impression.px_per_mm * gap_mm)
+    labels = _cells(inked[window], impression.px_per_mm, gap_mm, smallest_mm2)
+    return RegionMap(labels=np.pad(labels, outside, mode="edge"), ink=inked, dpi=impression.dpi)
+
+
+def _drawn_part(ink: NDArray[np.bool_], gap_px: float) -> tuple[tuple[slice, slice], list[tuple[int, int]]]:
+    """The part of the picture with ink in it and room for the largest ball around, and how much lies outside of it
+    before and after along each axis: paper that goes on."""
+    room = int(BEYOND_GAP * gap_px / 2) + 3
+    window, outside = [], []
+    for axis in (0, 1):
+        inked = np.flatnonzero(ink.any(axis=1 - axis))
+        start, end = max(0, int(inked[0]) - room), min(ink.shape[axis], int(inked[-1]) + 1 + room)
+        window.append(slice(start, end))
+        outside.append((start, ink.shape[axis] - end))
+    return (window[0], window[1]), outside
+
+
+def _cells(inked: NDArray[np.bool_], px_per_mm: float, gap_mm: float, smallest_mm2: float) -> NDArray[np.int32]:
+    """`find_regions` from the ink on."""
     distance = _to_ink(inked)
     widest_mm = BEYOND_GAP * gap_mm
     labels = cut_apart(inked, distance, px_per_mm, gap_mm)
@@ -86,7 +101,7 @@ def find_regions(
     if count == 0:
         raise NoRegions("No closed region was found. Allow wider gaps, or scan the stamped image larger.")
     _check_count(count, MOST_REGIONS)
-    return RegionMap(labels=labels, ink=inked, dpi=impression.dpi)
+    return labels
 
 
 def cut_apart(
@@ -110,80 +125,11 @@ def _check_count(cells: int, most: int) -> None:
 
 
 def _fill_with_balls(distance: NDArray[np.float32], ink: NDArray[np.bool_], largest_px: float) -> NDArray[np.int32]:
-    """Cells as 1..n, ink as BARRIER. The distance to ink says where a ball of a given size may stand.
-
-    Large balls roll on every second pixel, which finds the same cores in a quarter of the time.
-    """
-    radii = [*np.geomspace(max(largest_px, 1.5), 1.0, BALL_STEPS), 0.5]
-    large = [radius for radius in radii if radius >= LARGE_BALL_PX]
-    found: _Cells = np.zeros(distance.shape, np.uint16)
-    if large:
-        found = _roll(found[::2, ::2].copy(), np.ascontiguousarray(distance[::2, ::2]), large)
-        found = cv2.resize(found, None, fx=2, fy=2, interpolation=cv2.INTER_NEAREST)
-        found = found[: distance.shape[0], : distance.shape[1]]
-        found = cv2.copyTo(found, cv2.compare(distance, large[-1], cv2.CMP_GT))
-    labels = _roll(found, distance, radii[len(large) :]).astype(np.int32)
-    labels[ink] = BARRIER
-    return labels
-
-
-_Cells = NDArray[np.uint16] | NDArray[np.float32]
-"""Cells while balls roll: OpenCV has no 32-bit dilation, and dilates 16-bit numbers several times faster than floats,
-which take over when there are too many cells for 16 bits."""
-
-
-def _roll(cells: _Cells, distance: NDArray[np.float32], radii: Sequence[float]) -> _Cells:
-    """From ball to smaller ball: what it reaches from a cell belongs to it, what is new becomes a cell."""
-    canvas = np.zeros((*distance.shape, 3), np.uint8)
-    for radius in radii:
-        room = cv2.compare(distance, radius, cv2.CMP_GT)
-        cells = _spread(cells, room, canvas)
-        count, cores = cv2.connectedComponents(_open_ground(cells, room), connectivity=4)
-        known = int(cells.max())
-        if known + count > np.iinfo(np.uint16).max:
-            cells = cells.astype(np.float32)
-        fresh = cores.astype(cells.dtype)
-        cells = cv2.max(cells, cv2.add(fresh, known, mask=cv2.compare(fresh, 0, cv2.CMP_GT)))
+    """Cells as 1..n, ink as BARRIER. The distance to ink says where a ball of a given size may stand."""
+    radii = np.array([*np.geomspace(max(largest_px, 1.5), 1.0, BALL_STEPS), 0.5], np.float32)
+    cells: NDArray[np.int32] = loops().roll(distance, radii)
+    cells[ink] = BARRIER
     return cells
-
-
-def _open_ground(cells: _Cells, room: NDArray[np.uint8]) -> NDArray[np.uint8]:
-    """255 where there is room and no cell yet."""
-    return cv2.bitwise_and(room, cv2.compare(cells, 0, cv2.CMP_EQ))
-
-
-def _spread(cells: _Cells, room: NDArray[np.uint8], canvas: NDArray[np.uint8]) -> _Cells:
-    """Let every cell grow inside `room`, nearest first. From ball to ball that is mostly a ring of a pixel or two."""
-    if not cells.any():
-        return cells
-    cells, done = _grow(cells, room)
-    if done:
-        return cells
-    # A passage has opened into ground of some width: there OpenCV's watershed on a blank canvas is a plain flood.
-    wall = int(cells.max()) + 1
-    flooded = cv2.watershed(canvas, cv2.copyTo(cells.astype(np.int32), room, np.full(cells.shape, wall, np.int32)))
-    reached = cv2.copyTo(flooded, cv2.bitwise_and(room, cv2.inRange(flooded, 1, wall - 1)))
-    # It leaves meeting lines and a frame at -1, and walls win some pixels beside them. Left over, these would be taken
-    # for cells of their own, and lie in every gap.
-    return _grow(cv2.max(cells, reached.astype(cells.dtype)), room)[0]
-
-
-def _grow(cells: _Cells, room: NDArray[np.uint8]) -> tuple[_Cells, bool]:
-    """Cells grown inside `room` by up to GROWING_STEPS pixels, and whether that was all there was to grow."""
-    cells = cells.copy()
-    ring = np.empty_like(cells)
-    ground = _open_ground(cells, room)
-    left = cv2.countNonZero(ground)
-    for _ in range(GROWING_STEPS):
-        if not left:
-            break
-        cv2.dilate(cells, CROSS, dst=ring)
-        cv2.copyTo(ring, ground, dst=cells)
-        ground = _open_ground(cells, ground)
-        before, left = left, cv2.countNonZero(ground)
-        if left == before:
-            return cells, True
-    return cells, not left
 
 
 def _merge_waists(
@@ -202,46 +148,37 @@ def _merge_waists(
     # Cells that are one take the lowest label among them.
     lowest = np.full(count, count)
     np.minimum.at(lowest, group, np.arange(count))
-    table = lowest[group].astype(np.int32)
-    return np.where(seams > 0, table[seams], labels).astype(np.int32)
+    joined: NDArray[np.int32] = loops().renamed(seams, lowest[group])
+    return np.where(seams > 0, joined, labels)
 
 
 def _closed_seams(labels: NDArray[np.int32], ink: NDArray[np.bool_]) -> NDArray[np.int32]:
     """The cells with the seams between them filled, but never across ink: crumbs keep no label."""
-    paper = (~ink).astype(np.uint8)
-    _, apart = cv2.connectedComponents(paper, connectivity=4)
-    home = np.zeros(int(labels.max()) + 1, np.int32)
-    starts = _starts(labels)
-    home[labels.ravel()[starts]] = apart.ravel()[starts]  # all pixels of a cell lie in one piece of paper
+    _, pieces = cv2.connectedComponents((~ink).view(np.uint8), connectivity=4)
+    _, first = loops().areas_and_firsts(labels, int(labels.max()) + 1)
+    home = np.where(first < 0, 0, pieces.ravel()[first])  # all pixels of a cell lie in one piece of paper
     home[0] = 0
-    full = give_leftovers_to_nearest(labels)
-    return np.where((home[full] == apart) & ~ink, full, 0).astype(np.int32)
+    closed: NDArray[np.int32] = loops().kept_at_home(give_leftovers_to_nearest(labels), pieces, home)
+    return closed
 
 
 def _drop_pockets(labels: NDArray[np.int32], smallest_px: float) -> NDArray[np.int32]:
     """Without cells smaller than `smallest_px` when the ink is shared out, or of almost no paper."""
-    areas = np.bincount(give_leftovers_to_nearest(labels).ravel(), minlength=int(labels.max()) + 1)
-    table = np.arange(len(areas), dtype=np.int32)
-    table[areas < smallest_px] = 0
-    return _drop_small(np.take(table, np.maximum(labels, 0)), PINHOLE * smallest_px)
+    count = int(labels.max()) + 1
+    shared, _ = loops().areas_and_firsts(give_leftovers_to_nearest(labels), count)
+    paper, _ = loops().areas_and_firsts(labels, count)
+    return _without(labels, (shared < smallest_px) | (paper < PINHOLE * smallest_px))
 
 
 def _drop_small(labels: NDArray[np.int32], smallest_px: float) -> NDArray[np.int32]:
     """Small cells, and what is no cell, become 0."""
-    starts = _starts(labels)
-    lengths = np.diff(starts, append=labels.size)
-    areas = np.bincount(labels.ravel()[starts] + 1, weights=lengths)[1:]
-    table = np.arange(len(areas) + 1, dtype=np.int32)
-    table[:-1][areas < smallest_px] = 0
-    table[[0, -1]] = 0  # the last is where BARRIER, counted from behind, looks
-    return np.take(table, labels, mode="wrap")
+    areas, _ = loops().areas_and_firsts(labels, int(labels.max()) + 1)
+    return _without(labels, areas < smallest_px)
 
 
-def _starts(labels: NDArray[np.int32]) -> NDArray[np.intp]:
-    """Where, line by line, a run of equal labels starts: far fewer places than pixels, and all that is needed to count
-    or to find the first of each."""
-    flat = labels.ravel()
-    return np.concatenate([np.zeros(1, np.intp), np.flatnonzero(flat[1:] != flat[:-1]) + 1])
+def _without(labels: NDArray[np.int32], gone: NDArray[np.bool_]) -> NDArray[np.int32]:
+    kept: NDArray[np.int32] = loops().renamed(labels, np.where(gone, 0, np.arange(len(gone))))
+    return kept
 
 
 def _paper_first(labels: NDArray[np.int32]) -> NDArray[np.int32]:
@@ -262,21 +199,18 @@ def give_leftovers_to_nearest(labels: NDArray[np.int32]) -> NDArray[np.int32]:
         return labels
     _, nearest = cv2.distanceTransformWithLabels(empty.astype(np.uint8), cv2.DIST_L2, 5, labelType=cv2.DIST_LABEL_PIXEL)
     # OpenCV numbers the pixels that have a cell from 1, line by line.
-    source = np.concatenate([np.zeros(1, np.int32), labels[~empty]])
-    return np.take(source, nearest)
+    handed: NDArray[np.int32] = loops().handed(labels, nearest)
+    return handed
 
 
 def _number_in_reading_order(labels: NDArray[np.int32]) -> NDArray[np.int32]:
     """Renumber: the paper (the highest label by now, if there is one on the edge) 0, others by first pixel."""
-    flat = labels.ravel()
-    first = np.full(int(flat.max()) + 1, flat.size)
-    starts = _starts(labels)[::-1]
-    first[flat[starts]] = starts  # of equal places the last written stays: the first pixel
+    count = int(labels.max()) + 1
+    _, first = loops().areas_and_firsts(labels, count)
     edge = set(np.concatenate([labels[0], labels[-1], labels[:, 0], labels[:, -1]]).tolist())
-    last = len(first) - 1
-    paper = last if last in edge else 0
-    first[[0, paper]] = flat.size
-    order = np.argsort(first, kind="stable")[: np.count_nonzero(first < flat.size)]
-    table = np.zeros(len(first), np.int32)
-    table[order] = np.arange(1, len(order) + 1, dtype=np.int32)
-    return table[labels]
+    first[[0, count - 1 if count - 1 in edge else 0]] = -1
+    order = np.argsort(first, kind="stable")[np.count_nonzero(first < 0) :]
+    table = np.zeros(count, np.int64)
+    table[order] = np.arange(1, len(order) + 1)
+    numbered: NDArray[np.int32] = loops().renamed(labels, table)
+    return numbered

@@ -92,7 +92,7 @@ def model_forms(region_map: RegionMap, bodies: Sequence[Body]) -> Relief:
         height=height * SCALE,
         depth=_depths(region_map, body_map, bodies),
         flat=flat,
-        across=_turned_across(body_map, bodies)[flat],
+        across=_turned_across(flat, body_map, bodies),
         tuck=tuck,
         shape=region_map.labels.shape,
         px_per_mm=region_map.px_per_mm,
@@ -176,25 +176,27 @@ def _normals(
     return normal
 
 
-def _turned_across(body_map: NDArray[np.int32], bodies: Sequence[Body]) -> NDArray[np.float32]:
-    """Places within the body, turned with a light that was turned by hand; n x 2 over all pixels."""
-    across = _across(body_map, len(bodies)).reshape(-1, 2)
-    angle = np.radians([0.0] + [body.turn_deg for body in bodies]).astype(np.float32)[body_map.ravel()]
-    cos, sin = np.cos(angle), np.sin(angle)
+def _turned_across(
+    flat: NDArray[np.intp], body_map: NDArray[np.int32], bodies: Sequence[Body]
+) -> NDArray[np.float32]:
+    """Places within their body of the pixels `flat`, which are all of it, turned with a light that was turned by hand;
+    n x 2."""
+    owner = body_map.ravel()[flat]
+    across = _across(flat, owner, body_map.shape[1], len(bodies))
+    angle = np.radians([0.0] + [body.turn_deg for body in bodies]).astype(np.float32)
+    cos, sin = np.cos(angle)[owner], np.sin(angle)[owner]
     # Turning the light by an angle is turning the thing back by it.
     return np.stack([cos * across[:, 0] + sin * across[:, 1], cos * across[:, 1] - sin * across[:, 0]], axis=1)
 
 
-def _across(body_map: NDArray[np.int32], count: int) -> NDArray[np.float32]:
-    rows, cols = np.indices(body_map.shape, dtype=np.float32)
-    flat = body_map.ravel()
-    areas = np.maximum(np.bincount(flat, minlength=count + 1), 1)
+def _across(flat: NDArray[np.intp], owner: NDArray[np.int32], width: int, count: int) -> NDArray[np.float32]:
+    areas = np.maximum(np.bincount(owner, minlength=count + 1), 1)
     planes = []
-    for place in (cols, rows):
-        middle = np.bincount(flat, weights=place.ravel(), minlength=count + 1) / areas
-        spread = np.sqrt(np.bincount(flat, weights=place.ravel() ** 2, minlength=count + 1) / areas - middle**2 + 1)
+    for place in (flat % width, flat // width):
+        middle = np.bincount(owner, weights=place, minlength=count + 1) / areas
+        spread = np.sqrt(np.bincount(owner, weights=(place - middle[owner]) ** 2, minlength=count + 1) / areas + 1)
         # Two standard deviations reach the edge of a disc.
-        planes.append(np.clip((place - middle[body_map]) / (2 * spread[body_map]), -1, 1))
+        planes.append(np.clip((place - middle[owner]) / (2 * spread[owner]), -1, 1))
     return np.stack(planes, axis=-1).astype(np.float32)
 
 

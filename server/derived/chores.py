@@ -56,8 +56,8 @@ class TookTooMuch(PaletaError, RuntimeError):
 
 NICE = 10
 """Heavy work lets the lamp of others pass."""
-ALWAYS_MB = 330
-"""What a process holds before it does anything: the libraries' own. Measured."""
+ALWAYS_MB = 480
+"""What a process holds before it does anything: the libraries and the compiled loops. Measured."""
 SVG_LIMIT_S = 5.0
 UNMEASURED_DPI, CHART_DPI = 300.0, 200.0
 """What a photo counts as until the width of the part that is kept says better."""

@@ -103,7 +103,7 @@ def _context() -> Any:
     with _guard:
         if not _made:
             context = multiprocessing.get_context("forkserver")
-            context.set_forkserver_preload(["server.derived.chores"])
+            context.set_forkserver_preload(["server.derived.preloaded"])
             _made.append(context)
         return _made[0]
 

@@ -5,19 +5,12 @@ same plan on every machine. The interpreter's lock is let go while they run. Num
 only when something is planned.
 """
 
-import zlib
 from pathlib import Path
 
-import numba
-
+from paleta.compiling import keep_beside
 from paleta.order import columns
 
-_HERE = Path(__file__).parent
-_SOURCES = [Path(columns.__file__), *sorted(_HERE.glob("*.py"))]
-# Numba keeps what it compiled, but looks only at the file a loop stands in and not at what that calls. So each state of
-# the sources has a folder of its own, which must be named before the first loop is met.
-_STATE = zlib.crc32(b"".join(source.read_bytes() for source in _SOURCES))
-numba.config.CACHE_DIR = str(_HERE / "__pycache__" / f"{_STATE:08x}")  # type: ignore[attr-defined]
+keep_beside(Path(__file__).parent, Path(columns.__file__))
 
 from paleta.order.compiled._anneal import annealed  # noqa: E402
 from paleta.order.compiled._build import built  # noqa: E402

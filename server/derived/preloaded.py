@@ -1,0 +1,12 @@
+"""What the processes of `worker` are forked from: the libraries, and the compiled loops, loaded once for all of them.
+
+No OpenCV may have run here: its threads do not survive a fork.
+"""
+
+from paleta import impression, order
+from server.derived import chores
+
+impression.warm_up()
+order.warm_up()
+
+__all__ = ["chores"]

@@ -6,10 +6,15 @@ Names are a colour word and a running number of the project's own.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from dataclasses import replace
 
 import numpy as np
 
-from paleta.media import PAPERS, Swatch
+from paleta.colour import difference
+from paleta.media import PAPERS, Swatch, appearance
+
+POSSIBLE = 0.5
+"""CIEDE2000 between a colour and the nearest that its medium can show."""
 
 # family: hue in degrees, chroma at its fullest, lightnesses from pale to dark. Gaps are on purpose.
 MARKERS = {
@@ -97,20 +102,17 @@ def _make(families: Mapping[str, tuple[int, int, tuple[int, ...]]], medium: str,
             number += 1
             name = "White" if family == "white" else f"{family.capitalize()} {number}"
             code = f"{family.replace(' ', '-')}-{number}"
-            swatches.append(
-                Swatch(
-                    code=code,
-                    name=name,
-                    medium=medium,
-                    family=family,
-                    paper=PAPERS[paper],
-                    lab=(
-                        round(light + float(chance.normal(0, 0.7)), 1),
-                        round(float(chroma * np.cos(angle)), 1),
-                        round(float(chroma * np.sin(angle)), 1),
-                    ),
-                )
+            lab = (
+                round(light + float(chance.normal(0, 0.7)), 1),
+                round(float(chroma * np.cos(angle)), 1),
+                round(float(chroma * np.sin(angle)), 1),
             )
+            swatch = Swatch(code, name, medium, lab, family, PAPERS[paper])
+            # A pen is what can be measured of it: no ink on white paper is as strong as some of these would be.
+            laid = appearance(swatch, swatch.paper)
+            if float(difference(laid, lab)) > POSSIBLE:
+                swatch = replace(swatch, lab=(round(laid[0], 1), round(laid[1], 1), round(laid[2], 1)))
+            swatches.append(swatch)
     return swatches
 
 

@@ -15,6 +15,8 @@ from paleta.errors import ShapeError
 Floats = NDArray[np.float64]
 Lab = tuple[float, float, float]
 """One colour: CIE L*, a*, b* under D65."""
+KNEE = 6 / 29
+"""Where the cube root of L*a*b* turns into a straight line. [CIE15]"""
 
 
 def difference(lab_a: ArrayLike, lab_b: ArrayLike) -> Floats:
@@ -45,13 +47,36 @@ def difference(lab_a: ArrayLike, lab_b: ArrayLike) -> Floats:
 
 def lab_to_srgb(lab: ArrayLike) -> Floats:
     """L*a*b* (..., 3) to sRGB (..., 3) in 0..1; colours outside sRGB are clipped. [IEC61966]"""
+    return linear_to_srgb(np.clip(lab_to_linear(lab), 0.0, 1.0))
+
+
+def lab_to_linear(lab: ArrayLike) -> Floats:
+    """L*a*b* (..., 3) to the linear light of sRGB's primaries (..., 3), below 0 or above 1 outside sRGB. [CIE15]
+
+    Written out: the library's own function warns of every colour it has to clip.
+    """
+    return np.asarray(WHITE * xyz_over_white(lab) @ XYZ_TO_LINEAR.T, np.float64)
+
+
+def linear_to_lab(linear: ArrayLike) -> Floats:
+    """The inverse of `lab_to_linear`, outside sRGB too. [CIE15]"""
+    return lab_of(_triples(linear) @ np.asarray(xyz_from_rgb).T / WHITE)
+
+
+def xyz_over_white(lab: ArrayLike) -> Floats:
+    """L*a*b* (..., 3) to XYZ as shares of the white point it was taken under. [CIE15]"""
     triples = _triples(lab)
-    # [CIE15] written out: the library's own function warns of every colour it has to clip.
     y = (triples[..., 0] + 16) / 116
-    ratios = np.stack([y + triples[..., 1] / 500, y, y - triples[..., 2] / 200], axis=-1)
-    xyz = WHITE * np.where(ratios > 6 / 29, ratios**3, 3 * (6 / 29) ** 2 * (ratios - 4 / 29))
-    linear = xyz @ XYZ_TO_LINEAR.T
-    return linear_to_srgb(np.clip(linear, 0.0, 1.0)).reshape(triples.shape)
+    bent = np.stack([y + triples[..., 1] / 500, y, y - triples[..., 2] / 200], axis=-1)
+    return np.where(bent > KNEE, bent**3, 3 * KNEE**2 * (bent - 4 / 29))
+
+
+def lab_of(xyz_over_white: ArrayLike) -> Floats:
+    """The inverse of `xyz_over_white`. [CIE15]"""
+    ratios = _triples(xyz_over_white)
+    bent = np.where(ratios > KNEE**3, np.cbrt(ratios), ratios / (3 * KNEE**2) + 4 / 29)
+    x, y, z = bent[..., 0], bent[..., 1], bent[..., 2]
+    return np.stack([116 * y - 16, 500 * (x - y), 200 * (y - z)], axis=-1)
 
 
 def srgb_to_lab(srgb: ArrayLike) -> Floats:

@@ -176,9 +176,7 @@ def _normals(
     return normal
 
 
-def _turned_across(
-    flat: NDArray[np.intp], body_map: NDArray[np.int32], bodies: Sequence[Body]
-) -> NDArray[np.float32]:
+def _turned_across(flat: NDArray[np.intp], body_map: NDArray[np.int32], bodies: Sequence[Body]) -> NDArray[np.float32]:
     """Places within their body of the pixels `flat`, which are all of it, turned with a light that was turned by hand;
     n x 2."""
     owner = body_map.ravel()[flat]

@@ -1,8 +1,13 @@
 """How a swatch looks on a paper: every medium by its own optics."""
 
-from paleta.media._appearance import Layer, appearance, appearance_of_layers, blended, tip_to_tip, washes
+from paleta.media._appearance import appearance, appearance_of_layers, blended, doubt_of, tip_to_tip, washes
+from paleta.media._optics import Layer
 from paleta.media._swatch import (
+    DILUTED,
+    FIRM_PRESSURE,
+    FURTHER,
     INKS,
+    LIGHT_PRESSURE,
     LONGEST_CODE,
     MEDIA,
     PAPERS,
@@ -16,7 +21,11 @@ from paleta.media._table import MEASURED, Row, read_table, write_csv, write_gpl
 from paleta.media._weight import grams_per_m2, pounds_of
 
 __all__ = [
+    "DILUTED",
+    "FIRM_PRESSURE",
+    "FURTHER",
     "INKS",
+    "LIGHT_PRESSURE",
     "LONGEST_CODE",
     "MEASURED",
     "MEDIA",
@@ -31,6 +40,7 @@ __all__ = [
     "blended",
     "check_lab",
     "code_fault",
+    "doubt_of",
     "grams_per_m2",
     "pounds_of",
     "read_table",

@@ -11,6 +11,10 @@ from paleta.fields import unwanted_in
 from paleta.media._weight import pounds_of
 
 LONGEST_CODE = 40
+DILUTED = 0.42
+"""Concentration of the wash that is measured beside the full one. From memory, common practice."""
+LIGHT_PRESSURE, FIRM_PRESSURE = 0.5, 1.4
+"""What is measured of a pencil beside even pressure, which is 1. From memory, common practice."""
 MEDIA = {
     "marker": "Alcohol marker",
     "watercolour": "Watercolour",
@@ -82,14 +86,21 @@ PAPERS = {
 REFERENCE_PAPER = PAPERS["smooth-white"]
 
 
+FURTHER = ("two_coats", "diluted", "light_pressure", "firm_pressure")
+"""What may be measured of a swatch beside its one coat."""
+
+
 @dataclass(frozen=True, slots=True)
 class Swatch:
     """One pen, paint or pencil as measured with one coat on `paper`.
 
-    code    unique within the drawer; stays with the swatch for good.
-    family  the run of neighbouring lightnesses it belongs to, a plain colour word.
-    two_coats  markers: a second coat on the first, dry, if it was measured.
-    lab     one coat (marker), the wash at full strength (watercolour), even pressure (pencil).
+    code     unique within the drawer; stays with the swatch for good.
+    family   the run of neighbouring lightnesses it belongs to, a plain colour word.
+    lab      one coat (marker, ink pad), the wash at full strength (watercolour), even pressure (pencil).
+    two_coats, diluted, light_pressure, firm_pressure
+             further measurements on the same paper, where there are any: a second coat on the first, dry; the wash at
+             DILUTED; LIGHT_PRESSURE and FIRM_PRESSURE.
+    opacity  share of what lies below that one coat covers for good, 0..1; None = as usual for its medium.
     """
 
     code: str
@@ -99,12 +110,25 @@ class Swatch:
     family: str = ""
     paper: Paper = REFERENCE_PAPER
     two_coats: Lab | None = None
+    diluted: Lab | None = None
+    light_pressure: Lab | None = None
+    firm_pressure: Lab | None = None
+    opacity: float | None = None
 
     def __post_init__(self) -> None:
         if not self.code:
             raise SwatchError("A swatch needs a code to be told from the others.")
         if self.medium not in MEDIA:
             raise SwatchError(f"{self.name}: the medium must be one of {', '.join(MEDIA)}, got {self.medium!r}.")
-        check_lab(self.lab, self.name or self.code)
-        if self.two_coats is not None:
-            check_lab(self.two_coats, f"{self.name or self.code}, two coats")
+        whose = self.name or self.code
+        check_lab(self.lab, whose)
+        for field in FURTHER:
+            further = getattr(self, field)
+            if further is not None:
+                check_lab(further, f"{whose}, {field.replace('_', ' ')}")
+        if self.opacity is not None and not 0 <= self.opacity <= 1:
+            raise SwatchError(f"{whose}: the opacity must lie in 0..1, got {self.opacity}.")
+
+    def recoloured(self, code: str, name: str, lab: Lab) -> Swatch:
+        """One of its kind in another colour, of which nothing further is known."""
+        return Swatch(code, name, self.medium, lab, self.family, self.paper, opacity=self.opacity)

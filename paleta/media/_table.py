@@ -7,11 +7,12 @@ import io
 import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
 
-from paleta.colour import Lab, hex_to_lab, lab_to_hex, srgb_to_lab
+from paleta.colour import WHITES, Lab, hex_to_lab, lab_to_hex, srgb_to_lab, to_d65
 from paleta.errors import PaletaError, TableError
 from paleta.fields import unwanted_in
-from paleta.media._swatch import LONGEST_CODE, check_lab, code_fault
+from paleta.media._swatch import FURTHER, LONGEST_CODE, check_lab, code_fault
 
 MOST_ROWS = 20_000
 ENCODINGS = ("utf-8-sig", "cp1252")
@@ -26,8 +27,14 @@ COLUMNS: Mapping[str, tuple[str, ...]] = {
     "hex": ("hex", "rgb", "#"),
     "measured": ("measured",),
     "two_coats": ("two coats", "2 coats"),
+    "diluted": ("diluted",),
+    "light_pressure": ("light pressure",),
+    "firm_pressure": ("firm pressure",),
+    "opacity": ("opacity",),
+    "white": ("white", "white point", "illuminant"),
 }
-"""Words that head a column, lower case. Lab wins over hex where both are given."""
+"""Words that head a column, lower case. Lab wins over hex where both are given, and stands under the white point that
+is said, D65 unless it is D50."""
 MEASURED = {"cap": "estimate from the cap", "chart": "photo of a swatch chart", "reader": "colour reader"}
 LONGEST = {"code": LONGEST_CODE, "name": 80, "family": 40, "maker": 40}
 GPL_HEAD = "GIMP Palette"  # the words by which this open format is told
@@ -45,6 +52,10 @@ class Row:
     maker: str = ""
     measured: str = "cap"
     two_coats: Lab | None = None
+    diluted: Lab | None = None
+    light_pressure: Lab | None = None
+    firm_pressure: Lab | None = None
+    opacity: float | None = None
     problem: str = ""
 
 
@@ -76,12 +87,14 @@ def write_csv(rows: Iterable[Row]) -> str:
     """The table with every column, read back by `read_table` without loss."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(["code", "name", "family", "maker", "L", "a", "b", "hex", "measured", "two coats"])
+    further = [COLUMNS[field][0] for field in FURTHER]
+    writer.writerow(["code", "name", "family", "maker", "L", "a", "b", "hex", "measured", *further, "opacity"])
     for row in rows:
         lab = row.lab or (0.0, 0.0, 0.0)
-        two = " ".join(f"{value:g}" for value in row.two_coats) if row.two_coats else ""
         text = (_harmless(one) for one in (row.code, row.name, row.family, row.maker))
-        writer.writerow([*text, *(f"{value:g}" for value in lab), lab_to_hex(lab), row.measured, two])
+        more = (" ".join(f"{value:g}" for value in getattr(row, field) or ()) for field in FURTHER)
+        opacity = "" if row.opacity is None else f"{row.opacity:g}"
+        writer.writerow([*text, *(f"{value:g}" for value in lab), lab_to_hex(lab), row.measured, *more, opacity])
     return out.getvalue()
 
 
@@ -166,15 +179,20 @@ def _row(line: int, cells: Mapping[str, str], mark: str) -> Row:
         measured = cells.get("measured", "") or "cap"
         if measured not in MEASURED:
             raise TableError(f"measured is one of {', '.join(MEASURED)}, not {measured!r}.")
-        lab = _lab(cells, mark)
+        white = cells.get("white", "").upper() or WHITES[0]
+        lab = _lab(cells, mark, white)
         check_lab(lab, name)
-        two = cells.get("two_coats", "")
-        two_coats = _triple(two.split(), mark) if two else None
-        if two_coats:
-            check_lab(two_coats, f"{name}, two coats")
+        further: dict[str, Any] = {}
+        for field in FURTHER:
+            if cells.get(field):
+                further[field] = to_d65(_triple(cells[field].split(), mark), white)
+                check_lab(further[field], f"{name}, {COLUMNS[field][0]}")
+        opacity = _number(cells["opacity"], mark) if cells.get("opacity") else None
+        if opacity is not None and not 0 <= opacity <= 1:
+            raise TableError("The opacity lies in 0..1.")
     except PaletaError as error:
         return Row(line, _shown(code, "code"), _shown(name, "name"), None, problem=str(error))
-    return Row(line, code, name, lab, texts["family"], texts["maker"], measured, two_coats)
+    return Row(line, code, name, lab, texts["family"], texts["maker"], measured, opacity=opacity, **further)
 
 
 def _shown(text: str, key: str) -> str:
@@ -182,9 +200,9 @@ def _shown(text: str, key: str) -> str:
     return "" if unwanted_in(text) else text[: LONGEST[key]]
 
 
-def _lab(cells: Mapping[str, str], mark: str) -> Lab:
+def _lab(cells: Mapping[str, str], mark: str, white: str) -> Lab:
     if any(cells.get(key) for key in "lab"):
-        return _triple([cells.get(key, "") for key in "lab"], mark)
+        return to_d65(_triple([cells.get(key, "") for key in "lab"], mark), white)
     text = cells.get("hex", "").lower()
     if not re.fullmatch(r"#?[0-9a-f]{6}", text):
         raise TableError(f"{text or 'Nothing'} is no colour like #a0b1c2.")
@@ -192,14 +210,16 @@ def _lab(cells: Mapping[str, str], mark: str) -> Lab:
     return round(float(lab[0]), 2), round(float(lab[1]), 2), round(float(lab[2]), 2)
 
 
+def _number(text: str, mark: str) -> float:
+    plain = text.replace(",", ".") if mark != "," or "." not in text else text
+    try:
+        return float(plain.replace("\N{MINUS SIGN}", "-"))
+    except ValueError as error:
+        raise TableError(f"{text or 'An empty cell'} is no number.") from error
+
+
 def _triple(texts: Sequence[str], mark: str) -> Lab:
-    values = []
-    for text in texts:
-        plain = text.replace(",", ".") if mark != "," or "." not in text else text
-        try:
-            values.append(float(plain.replace("\N{MINUS SIGN}", "-")))
-        except ValueError as error:
-            raise TableError(f"{text or 'An empty cell'} is no number.") from error
+    values = [_number(text, mark) for text in texts]
     if len(values) != 3:
         raise TableError("A colour is three numbers L*, a*, b*.")
     return values[0], values[1], values[2]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from itertools import pairwise
 
 import cv2
@@ -62,7 +62,7 @@ def missing_pen(drawer: Sequence[Swatch], target_lab: Lab, n: int, *, shade_hue:
         nearest = int(np.argmin(near))
         if float(near[nearest]) < OWNED:
             continue
-        pen = replace(drawer[nearest], code=f"{drawer[nearest].code} missing", lab=wish, two_coats=None)
+        pen = drawer[nearest].recoloured(f"{drawer[nearest].code} missing", drawer[nearest].name, wish)
         better = find_ramps([*drawer, pen], target_lab, n, alternatives=1, shade_hue=shade_hue)
         missing = Missing(wish, plain_name(wish), drawer[nearest], round(float(near[nearest]), 1))
         tried.append((better[0].cost if better else np.inf, -missing.apart, missing))

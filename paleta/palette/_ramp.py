@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from paleta.errors import WishError
-from paleta.media import Swatch
+from paleta.media import Swatch, doubt_of
 
 SMALL_STEP = 6.0
 """Lightness steps below this melt into one: no depth. Common practice, from memory."""
@@ -73,7 +73,7 @@ def judge(swatches: Sequence[Swatch], cost: float = 0.0) -> Ramp:
 
 
 def _warnings(swatches: Sequence[Swatch], steps: Sequence[float]) -> list[str]:
-    found = []
+    found = [doubt for doubt in map(doubt_of, swatches) if doubt]
     for upper, lower, step in zip(swatches, swatches[1:], steps, strict=False):
         if step <= 0:
             found.append(f"{lower.name} is not darker than {upper.name}.")

@@ -17,6 +17,7 @@ from paleta.fields import (
     check_fields,
     from_plain,
     holds,
+    kinds_of,
     schema_of,
     to_plain,
 )
@@ -42,11 +43,30 @@ class _SwatchForm:
     two_coats: tuple[float, float, float] | None = holds(Maybe(LAB))
 
 
+@dataclass(frozen=True, slots=True)
+class _FurtherForm:
+    """What files of format 2 may say of a swatch in addition; only what is known is written."""
+
+    diluted: tuple[float, float, float] | None = holds(LAB, None)
+    light_pressure: tuple[float, float, float] | None = holds(LAB, None)
+    firm_pressure: tuple[float, float, float] | None = holds(LAB, None)
+    opacity: float | None = holds(Number(0, 1), None)
+
+
+_FURTHER = {one.name: kind for one, kind in kinds_of(_FurtherForm)}
+
+
 def swatch_to_plain(swatch: Swatch) -> dict[str, Any]:
     """As it stands in a recipe file; `swatch_from_plain` leads back, with any paper of the user's own."""
     form = _SwatchForm(*(getattr(swatch, one.name) for one in fields(_SwatchForm)))
     paper = _PaperForm(*(getattr(swatch.paper, one.name) for one in fields(_PaperForm)))
-    return {**to_plain(form), "paper": to_plain(paper)}
+    plain = {**to_plain(form), "paper": to_plain(paper)}
+    known = {name: getattr(swatch, name) for name in _FURTHER if getattr(swatch, name) is not None}
+    return (
+        {**plain, "further": {name: _FURTHER[name].to_plain(value) for name, value in known.items()}}
+        if known
+        else plain
+    )
 
 
 def swatch_from_plain(item: Mapping[str, Any]) -> Swatch:
@@ -57,12 +77,14 @@ def swatch_from_plain(item: Mapping[str, Any]) -> Swatch:
     RecipeError, SwatchError
         If a value is impossible.
     """
-    plain = {name: value for name, value in item.items() if name != "paper"}
+    plain = {name: value for name, value in item.items() if name not in ("paper", "further")}
     form, paper = from_plain(_SwatchForm, plain), from_plain(_PaperForm, item["paper"])
     check_fields(form, RecipeError, "A swatch")
     check_fields(paper, RecipeError, form.name)
+    further = {name: _FURTHER[name].from_plain(value) for name, value in item.get("further", {}).items()}
     return Swatch(
         **{one.name: getattr(form, one.name) for one in fields(_SwatchForm)},
+        **further,
         paper=Paper(**{one.name: getattr(paper, one.name) for one in fields(_PaperForm)}),
     )
 
@@ -74,7 +96,11 @@ SWATCH = Written(
     swatch_from_plain,
     {
         **_SHAPE,
-        "properties": {**_SHAPE["properties"], "paper": schema_of(_PaperForm)},
+        "properties": {
+            **_SHAPE["properties"],
+            "paper": schema_of(_PaperForm),
+            "further": {**schema_of(_FurtherForm), "required": []},
+        },
         "required": sorted([*_SHAPE["required"], "paper"]),
     },
 )

@@ -11,15 +11,10 @@ from django.db.models import Model
 
 from paleta.media import code_fault
 from server.drawers.models import ChartRecord, Drawer, SwatchRecord
-from server.drawers.serializers import SwatchFormSerializer
+from server.drawers.serializers import RECORD_FIELDS, SwatchFormSerializer
 from server.drawers.services import MOST_DRAWERS, MOST_SWATCHES
 from server.problems import Refused
 from server.sections import Line, Restoring, Section, check
-
-SWATCH_FIELDS = (
-    "code", "name", "family", "maker", "paper", "measured", "two_coats", "diluted", "light_pressure", "firm_pressure",
-    "running_low", "retired",
-)  # fmt: skip
 
 
 def drawers_of(owner: AbstractBaseUser) -> dict[int, int]:
@@ -43,7 +38,7 @@ def _dump(owner: AbstractBaseUser) -> Iterator[Line]:
 
 def _plain(record: SwatchRecord) -> dict[str, Any]:
     lab = [record.lightness, record.a, record.b]
-    return {**{name: getattr(record, name) for name in SWATCH_FIELDS}, "lab": lab}
+    return {**{name: getattr(record, name) for name in RECORD_FIELDS}, "lab": lab}
 
 
 def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
@@ -64,7 +59,7 @@ def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
             lightness=one["lab"][0],
             a=one["lab"][1],
             b=one["lab"][2],
-            **{name: one[name] for name in SWATCH_FIELDS},
+            **{name: one[name] for name in RECORD_FIELDS},
         )
         for one in swatches
     )
@@ -86,7 +81,7 @@ def _checked(swatch: Line) -> dict[str, Any]:
         raise Refused(
             f"The swatch {swatch.get('name', '')!r} in the backup is not a possible one.", "backup_unreadable"
         )
-    return {**dict.fromkeys(SWATCH_FIELDS), **form.validated_data}
+    return {**dict.fromkeys(RECORD_FIELDS), **form.validated_data}
 
 
 SECTION = Section("drawers", (Drawer, SwatchRecord, ChartRecord), _dump, _restore, most=MOST_DRAWERS)

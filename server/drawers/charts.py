@@ -16,7 +16,7 @@ from rest_framework.exceptions import NotFound, ValidationError
 from paleta.chart import Chart, Reading, chart_picture, chart_to_pdf, lay_out_chart
 from paleta.colour import Lab, difference
 from paleta.devices import SimulatedReader, averaged, photograph
-from paleta.media import PAPERS, Paper, Swatch, appearance
+from paleta.media import DILUTED, FIRM_PRESSURE, PAPERS, Paper, Swatch, appearance
 from server.derived import chores, worker
 from server.drawers.models import ChartRecord, Drawer
 from server.drawers.services import changing, swatch_with
@@ -34,8 +34,6 @@ SECOND_FIELD = {
 """Where the second box of a chart is kept, by medium. The first is the swatch itself: one coat, full strength, even
 pressure."""
 MOST_CHARTS = 2000
-FIRM = 1.4
-"""Pressure of the second box of a pencil."""
 WARM_CAST = (1.05, 1.0, 0.88)
 
 
@@ -97,8 +95,8 @@ def _as_laid(swatch: Swatch, paper: Paper) -> tuple[Lab, Lab]:
         swatch,
         paper,
         coats=2 if swatch.medium in ("marker", "inkpad") else 1,
-        dilution=0.4 if swatch.medium in ("watercolour", "soluble") else 1.0,
-        pressure=FIRM if swatch.medium == "pencil" else 1.0,
+        dilution=DILUTED if swatch.medium in ("watercolour", "soluble") else 1.0,
+        pressure=FIRM_PRESSURE if swatch.medium == "pencil" else 1.0,
     )
     return off_the_cap(first, swatch.code), off_the_cap(second, swatch.code)
 

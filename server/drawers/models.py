@@ -6,7 +6,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 
-from paleta.media import MEASURED, MEDIA, PAPERS, Swatch, washes
+from paleta.media import FURTHER, MEASURED, MEDIA, PAPERS, Swatch, washes
 from server.ownership import OwnedQuerySet
 
 MEDIUM_CHOICES = list(MEDIA.items())
@@ -48,8 +48,9 @@ class Drawer(models.Model):
 class SwatchRecord(models.Model):
     """One measured pen, paint or pencil. `code` is unique in its drawer.
 
-    two_coats, diluted, light_pressure and firm_pressure are [L*, a*, b*] where they were measured, else None. A retired
-    swatch stays in the drawer for old recipes but is offered for nothing new.
+    two_coats, diluted, light_pressure and firm_pressure are [L*, a*, b*] where they were measured, else None; opacity
+    is None where it is as usual for the medium. A retired swatch stays in the drawer for old recipes but is offered for
+    nothing new.
     """
 
     drawer = models.ForeignKey(Drawer, on_delete=models.CASCADE, related_name="swatches")
@@ -66,6 +67,7 @@ class SwatchRecord(models.Model):
     diluted = models.JSONField(null=True, blank=True)
     light_pressure = models.JSONField(null=True, blank=True)
     firm_pressure = models.JSONField(null=True, blank=True)
+    opacity = models.FloatField(null=True, blank=True)
     running_low = models.BooleanField(default=False)
     retired = models.BooleanField(default=False)
 
@@ -76,6 +78,9 @@ class SwatchRecord(models.Model):
             models.CheckConstraint(condition=Q(lightness__gte=0, lightness__lte=100), name="swatch_lightness_0_to_100"),
             models.CheckConstraint(
                 condition=Q(a__gte=-128, a__lte=128, b__gte=-128, b__lte=128), name="swatch_a_b_within_128"
+            ),
+            models.CheckConstraint(
+                condition=Q(opacity__isnull=True) | Q(opacity__gte=0, opacity__lte=1), name="swatch_opacity_0_to_1"
             ),
         ]
 
@@ -90,8 +95,13 @@ class SwatchRecord(models.Model):
             lab=(self.lightness, self.a, self.b),
             family=self.family,
             paper=PAPERS[self.paper],
-            two_coats=tuple(self.two_coats) if self.two_coats else None,
+            opacity=self.opacity,
+            **{name: tuple(value) for name, value in self.further().items()},
         )
+
+    def further(self) -> dict[str, list[float]]:
+        """What was measured beside its one coat."""
+        return {name: getattr(self, name) for name in FURTHER if getattr(self, name)}
 
 
 class ChartRecord(models.Model):

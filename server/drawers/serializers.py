@@ -3,14 +3,14 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from paleta.colour import hex_to_lab, lab_to_hex, plain_name
+from paleta.colour import WHITES, hex_to_lab, lab_to_hex, plain_name, to_d65
 from paleta.errors import SwatchError
-from paleta.media import LONGEST_CODE, check_lab, code_fault
+from paleta.media import FURTHER, LONGEST_CODE, check_lab, code_fault, doubt_of
 from server.drawers.models import MEASURED_CHOICES, MEDIUM_CHOICES, PAPER_CHOICES, Drawer, SwatchRecord
 
 RECORD_FIELDS = (
     "code", "name", "family", "maker", "paper", "measured", "two_coats", "diluted", "light_pressure", "firm_pressure",
-    "running_low", "retired",
+    "opacity", "running_low", "retired",
 )  # fmt: skip
 
 
@@ -99,9 +99,19 @@ class SwatchRecordSerializer(serializers.Serializer):
     diluted = LabField(allow_null=True, required=False)
     light_pressure = LabField(allow_null=True, required=False)
     firm_pressure = LabField(allow_null=True, required=False)
+    opacity = serializers.FloatField(
+        min_value=0,
+        max_value=1,
+        allow_null=True,
+        required=False,
+        help_text="Share of what lies below that a coat covers for good; null = as usual for the medium.",
+    )
     running_low = serializers.BooleanField(required=False)
     retired = serializers.BooleanField(required=False)
     words = serializers.CharField(read_only=True)
+    doubt = serializers.CharField(
+        read_only=True, help_text="What cannot be true of it as it was measured; usually empty."
+    )
 
     @staticmethod
     def of(record: SwatchRecord) -> dict[str, object]:
@@ -112,17 +122,22 @@ class SwatchRecordSerializer(serializers.Serializer):
             "lab": list(lab),
             "hex": lab_to_hex(lab),
             "words": plain_name(lab),
+            "doubt": doubt_of(record.as_core(record.drawer.medium)),
         }
 
 
 class SwatchFormSerializer(SwatchRecordSerializer):
-    """A new swatch, or what changes of one; its colour as lab or as hex."""
+    """A new swatch, or what changes of one; its colour as lab or as hex. Lab counts under `white`."""
 
     lab = LabField(required=False)
+    white = serializers.ChoiceField(choices=WHITES, required=False, write_only=True)
     hex = serializers.RegexField(r"^#[0-9a-fA-F]{6}$", required=False)
 
     def validate(self, attrs: dict[str, Any]) -> dict[str, Any]:
-        colour = attrs.pop("hex", None)
+        colour, white = attrs.pop("hex", None), attrs.pop("white", WHITES[0])
+        for field in ("lab", *FURTHER):
+            if attrs.get(field):
+                attrs[field] = list(to_d65(tuple(attrs[field]), white))
         if colour and "lab" not in attrs:
             attrs["lab"] = [round(float(value), 2) for value in hex_to_lab(colour.lower())]
         if not self.partial and "lab" not in attrs:

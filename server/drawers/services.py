@@ -13,7 +13,7 @@ from django.db import transaction
 from rest_framework.exceptions import NotFound, ValidationError
 
 from paleta.colour import difference
-from paleta.media import Row, Swatch, read_table, write_csv, write_gpl
+from paleta.media import FURTHER, Row, Swatch, read_table, write_csv, write_gpl
 from paleta.starter import DRAWERS
 from server.drawers.models import Drawer, SwatchRecord
 from server.ownership import require_owner
@@ -165,12 +165,14 @@ def _store_rows(drawer: Drawer, rows: Sequence[tuple[Row, str]]) -> None:
         record = known[row.code] if kind == "changes" else SwatchRecord(drawer=drawer)
         values = {
             "code": row.code, "name": row.name, "family": row.family, "maker": row.maker, "measured": row.measured,
-            "lab": row.lab, "two_coats": list(row.two_coats) if row.two_coats else record.two_coats,
+            "lab": row.lab, **{name: list(getattr(row, name)) for name in FURTHER if getattr(row, name)},
         }  # fmt: skip
+        if row.opacity is not None:
+            values["opacity"] = row.opacity
         _fill(record, values)
         (changed if kind == "changes" else new).append(record)
     SwatchRecord.objects.bulk_create(new, batch_size=500)
-    written = ["code", "name", "family", "maker", "measured", "lightness", "a", "b", "two_coats"]
+    written = ["code", "name", "family", "maker", "measured", "lightness", "a", "b", "opacity", *FURTHER]
     SwatchRecord.objects.bulk_update(changed, written, batch_size=500)
 
 
@@ -200,10 +202,16 @@ def _fill(record: SwatchRecord, values: Mapping[str, Any]) -> None:
 
 
 def _row_of(record: SwatchRecord) -> Row:
-    two = (
-        (float(record.two_coats[0]), float(record.two_coats[1]), float(record.two_coats[2]))
-        if record.two_coats
-        else None
-    )
     lab = (record.lightness, record.a, record.b)
-    return Row(0, record.code, record.name, lab, record.family, record.maker, record.measured, two)
+    further: dict[str, Any] = {name: tuple(map(float, value)) for name, value in record.further().items()}
+    return Row(
+        0,
+        record.code,
+        record.name,
+        lab,
+        record.family,
+        record.maker,
+        record.measured,
+        opacity=record.opacity,
+        **further,
+    )

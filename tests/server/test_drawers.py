@@ -6,6 +6,7 @@ import json
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 
+from paleta.colour import to_d65
 from server.drawers.models import Drawer, SwatchRecord
 from tests.server.base import ApiTestCase
 
@@ -41,6 +42,29 @@ class SwatchTest(DrawerTestCase):
         self.assertEqual(self.records()["t1"]["hex"], "#336699")
         self.alter("delete", self.swatch("t1"))
         self.assertNotIn("t1", self.records())
+
+    def test_opacity_and_a_white_point_are_kept_as_what_they_mean(self):
+        gouache = {"code": "g1", "name": "Gouache", "lab": [60, 20, -5], "white": "D50", "opacity": 0.9}
+        self.assertEqual(self.alter("post", "swatches/", gouache).status_code, 200)
+        kept = self.records()["g1"]
+        self.assertEqual((kept["opacity"], kept["lab"]), (0.9, list(to_d65((60, 20, -5), "D50"))))
+        self.assertEqual(self.drawer.swatches.get(code="g1").as_core("marker").opacity, 0.9)
+        refused = self.alter("post", "swatches/", {**gouache, "code": "g2", "opacity": 90})
+        self.assertProblem(refused, 422, "invalid_fields", "opacity")
+
+    def test_what_was_measured_reaches_the_core_and_a_table_of_it_comes_back(self):
+        swatch = {"code": "t1", "name": "Test", "lab": [60, 20, -5], "two_coats": [48, 28, -7], "opacity": 0.2}
+        self.alter("post", "swatches/", swatch)
+        self.assertEqual(self.drawer.swatches.get(code="t1").as_core("marker").two_coats, (48, 28, -7))
+        table = self.client.get(f"/api/v1/{self.at('export.csv/')}").content.decode()
+        preview = self.send("post", self.at("table-preview/"), {"text": table}).json()
+        self.assertEqual((preview["changes"], preview["bad"], preview["new"]), (0, 0, 0))
+
+    def test_a_marker_paler_than_its_paper_says_so(self):
+        self.alter("post", "swatches/", {"code": "w", "name": "Glow", "lab": [99, 0, 10]})
+        self.assertIn("paler than its paper", self.records()["w"]["doubt"])
+        others = [one["doubt"] for code, one in self.records().items() if code != "w"]
+        self.assertEqual(set(others), {""})
 
     def test_impossible_swatches_are_refused_at_their_field(self):
         for swatch, status, words in (

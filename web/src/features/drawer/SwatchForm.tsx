@@ -6,19 +6,22 @@ import { Problem, tradeQuery, type DrawerDetail, type SwatchRecord } from "@/sha
 import { Button, Refusal } from "@/shared/ui";
 import { useAddSwatch, useChangeSwatch, type SwatchChanges } from "./api";
 
+type Further = "two_coats" | "diluted" | "light_pressure" | "firm_pressure";
+
 /** Which further measurements each medium has. */
-const FURTHER: Record<string, { field: "two_coats" | "diluted" | "light_pressure" | "firm_pressure"; name: string }[]> =
-  {
-    marker: [{ field: "two_coats", name: "Two coats" }],
-    watercolour: [
-      { field: "two_coats", name: "Two coats" },
-      { field: "diluted", name: "Diluted" },
-    ],
-    pencil: [
-      { field: "light_pressure", name: "Light pressure" },
-      { field: "firm_pressure", name: "Firm pressure" },
-    ],
-  };
+const FURTHER: Record<string, [Further, string][]> = {
+  marker: [["two_coats", "Two coats"]],
+  watercolour: [
+    ["two_coats", "Two coats"],
+    ["diluted", "Diluted"],
+  ],
+  soluble: [["diluted", "Diluted"]],
+  inkpad: [["two_coats", "Two coats"]],
+  pencil: [
+    ["light_pressure", "Light pressure"],
+    ["firm_pressure", "Firm pressure"],
+  ],
+};
 
 /** Adding or editing a swatch by typing alone: Tab from field to field, Enter keeps. */
 export function SwatchForm({
@@ -43,7 +46,9 @@ export function SwatchForm({
     maker: swatch?.maker ?? "",
     lab: swatch ? swatch.lab.join(" ") : "",
     measured: swatch?.measured ?? "cap",
-    ...Object.fromEntries(further.map(({ field }) => [field, swatch?.[field]?.join(" ") ?? ""])),
+    white: "D65",
+    opacity: swatch?.opacity == null ? "" : String(Math.round(swatch.opacity * 100)),
+    ...Object.fromEntries(further.map(([field]) => [field, swatch?.[field]?.join(" ") ?? ""])),
   });
   const [fault, setFault] = useState("");
   const set = (field: string) => (event: { target: { value: string } }) =>
@@ -54,7 +59,7 @@ export function SwatchForm({
     const numbers: SwatchChanges = {};
     const hex = /^#?([0-9a-f]{6})$/i.exec((text.lab ?? "").trim())?.[1];
     if (hex) numbers.hex = `#${hex}`;
-    for (const field of ["lab", ...further.map((one) => one.field)] as ("lab" | "two_coats")[]) {
+    for (const field of ["lab", ...further.map(([name]) => name)] as const) {
       if (field === "lab" && hex) continue;
       const found = readLab(text[field] ?? "");
       if (found === "wrong" || (field === "lab" && !found))
@@ -64,8 +69,13 @@ export function SwatchForm({
       if (field === "lab") numbers.lab = found as number[];
       else numbers[field] = found as number[] | null;
     }
+    const opacity = (text.opacity ?? "").trim().replace(/%$/, "");
+    if (opacity && !(Number(opacity) >= 0 && Number(opacity) <= 100))
+      return setFault("The opacity is a share in percent, 0 to 100, or nothing for the usual one.");
     const values: SwatchChanges = {
       ...numbers,
+      white: text.white as "D65" | "D50",
+      opacity: opacity ? Number(opacity) / 100 : null,
       name: (text.name ?? "").trim(),
       code: (text.code ?? "").trim() || slug(text.name ?? ""),
       family: (text.family ?? "").trim(),
@@ -90,9 +100,17 @@ export function SwatchForm({
       <Field label="Family" value={text.family} onChange={set("family")} />
       <Field label="L* a* b* (or #rrggbb)" value={text.lab} onChange={set("lab")} />
       <Field label="Maker" value={text.maker} onChange={set("maker")} />
-      {further.map(({ field, name }) => (
+      {further.map(([field, name]) => (
         <Field key={field} label={`${name}, L* a* b*`} value={text[field]} onChange={set(field)} hint="if measured" />
       ))}
+      <Field label="Opacity, %" value={text.opacity} onChange={set("opacity")} hint="as usual" />
+      <label className="block">
+        White point of L* a* b*
+        <select className="field mt-1" value={text.white} onChange={set("white")}>
+          <option value="D65">D65, daylight</option>
+          <option value="D50">D50, many readers</option>
+        </select>
+      </label>
       <label className="block">
         Measured
         <select className="field mt-1" value={text.measured} onChange={set("measured")}>

@@ -39,6 +39,7 @@ export function SwatchPanel({
     >
       <h2 className="mb-3 text-lg">{swatch.name}</h2>
       <div className="mb-3 h-20 rounded bg-(--swatch)" style={swatchStyle(swatch.hex)} />
+      {swatch.doubt && <p className="mb-3 border-l-2 border-ink pl-3">{swatch.doubt}</p>}
       <dl className="[&>div]:flex [&>div]:justify-between [&>div]:gap-3 [&>div]:border-t [&>div]:border-line [&>div]:py-1">
         <div>
           <dt>In words</dt>
@@ -56,6 +57,12 @@ export function SwatchPanel({
                 <dd>{lab(value)}</dd>
               </div>
             ),
+        )}
+        {swatch.opacity != null && (
+          <div>
+            <dt>Opacity</dt>
+            <dd>{Math.round(swatch.opacity * 100)} %</dd>
+          </div>
         )}
         <div>
           <dt>Measured</dt>

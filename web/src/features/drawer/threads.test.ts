@@ -5,7 +5,7 @@ import type { SwatchRecord } from "@/shared/api";
 import { threads } from "./threads";
 
 function swatch(code: string, lab: [number, number, number], words: string, family = ""): SwatchRecord {
-  return { id: 0, hex: "#000000", name: code, code, lab, words, family };
+  return { id: 0, doubt: "", hex: "#000000", name: code, code, lab, words, family };
 }
 
 const DRAWER = [

@@ -1878,7 +1878,7 @@ export interface components {
         PatchedDrawerNameRequest: {
             name?: string;
         };
-        /** @description A new swatch, or what changes of one; its colour as lab or as hex. */
+        /** @description A new swatch, or what changes of one; its colour as lab or as hex. Lab counts under `white`. */
         PatchedSwatchFormRequest: {
             code?: string;
             name?: string;
@@ -1892,8 +1892,14 @@ export interface components {
             diluted?: number[] | null;
             light_pressure?: number[] | null;
             firm_pressure?: number[] | null;
+            /**
+             * Format: double
+             * @description Share of what lies below that a coat covers for good; null = as usual for the medium.
+             */
+            opacity?: number | null;
             running_low?: boolean;
             retired?: boolean;
+            white?: components["schemas"]["WhiteEnum"];
         };
         PencilOverRequest: {
             drawer: number;
@@ -2262,7 +2268,7 @@ export interface components {
             /** @description The colour in plain words. */
             words: string;
         };
-        /** @description A new swatch, or what changes of one; its colour as lab or as hex. */
+        /** @description A new swatch, or what changes of one; its colour as lab or as hex. Lab counts under `white`. */
         SwatchFormRequest: {
             code: string;
             name: string;
@@ -2276,8 +2282,14 @@ export interface components {
             diluted?: number[] | null;
             light_pressure?: number[] | null;
             firm_pressure?: number[] | null;
+            /**
+             * Format: double
+             * @description Share of what lies below that a coat covers for good; null = as usual for the medium.
+             */
+            opacity?: number | null;
             running_low?: boolean;
             retired?: boolean;
+            white?: components["schemas"]["WhiteEnum"];
         };
         /** @description A swatch as its owner keeps it. It is addressed by its id, since its code may change. */
         SwatchRecord: {
@@ -2294,9 +2306,16 @@ export interface components {
             diluted?: number[] | null;
             light_pressure?: number[] | null;
             firm_pressure?: number[] | null;
+            /**
+             * Format: double
+             * @description Share of what lies below that a coat covers for good; null = as usual for the medium.
+             */
+            opacity?: number | null;
             running_low?: boolean;
             retired?: boolean;
             readonly words: string;
+            /** @description What cannot be true of it as it was measured; usually empty. */
+            readonly doubt: string;
         };
         /** @description A finishing touch; its time counts from the end of the colouring. */
         TouchStep: {
@@ -2372,6 +2391,12 @@ export interface components {
          * @enum {string}
          */
         ValueWarningRemedyEnum: "deepen" | "other_hue" | "set_off" | "paler" | "darker" | "tint";
+        /**
+         * @description * `D65` - D65
+         *     * `D50` - D50
+         * @enum {string}
+         */
+        WhiteEnum: "D65" | "D50";
         /**
          * @description * `` - fewest pen changes
          *     * `regions` - region by region

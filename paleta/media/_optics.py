@@ -1,0 +1,208 @@
+"""What light comes back from a surface once a layer of a medium lies on it, as spectra.
+
+Marker: dye in the paper, light passes it down and up again (Beer-Lambert), so coats multiply and can only darken.
+Watercolour: pigment and paper share absorption over scattering (one-constant Kubelka-Munk, [Kubelka1931]); dilution
+scales the pigment's part, and the paint's surface throws light back inwards ([Saunderson1942]). Pencil: grains cover a
+share of the paper ([Murray1936]), light spreads between them ([Yule1951]); white pencil therefore lightens toned paper.
+Water-soluble pens are pigment, as watercolour is. Blended ink covers a part of the paper for good, and so does whatever
+is said to be opaque. What was measured of a swatch beside its one coat bends these curves so that they pass through it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import lru_cache
+from itertools import pairwise
+
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.colour import Lab
+from paleta.errors import SwatchError
+from paleta.media._spectrum import DARKEST, lab_to_reflectance
+from paleta.media._swatch import DILUTED, FIRM_PRESSURE, LIGHT_PRESSURE, Swatch
+
+Floats = NDArray[np.float64]
+YULE_NIELSEN_N = 2.0
+"""2 is the limit of full light spreading in paper; [Yule1951]."""
+INKPAD_COVER = 0.5
+"""Share of the paper that blended ink covers for good; from memory, common practice (half opaque)."""
+EVEN_COVERAGE = 0.7
+"""Share of the paper that one layer at even pressure covers. From memory, common practice."""
+GLOSS_SEEN, THROWN_BACK = 0.0, 0.4
+"""k1 and k2 of a paint's surface. Instruments leave the gloss out; 0.4 is the low end of what is given for smooth
+films, as dry watercolour is matt. From memory."""
+
+
+@lru_cache(maxsize=20_000)
+def spectrum_of(lab: Lab, *below: Lab) -> Floats:
+    """Reflectance of a measured colour; of an ink that lets what is `below` through (first the coat under it, last the
+    paper) it is nowhere above that. Kept, because the same pens are looked at again and again."""
+    spectrum = lab_to_reflectance(lab, spectrum_of(*below) if below else 1.0)
+    spectrum.flags.writeable = False
+    return spectrum
+
+
+@dataclass(frozen=True, slots=True)
+class Layer:
+    """One laying of a swatch.
+
+    coats     how often, >= 0; fractions are partly melted coats.
+    dilution  watercolour: concentration, 1 = full strength, 0 = clean water.
+    pressure  pencil: 1 = even, up to 1.4 = firm, 0 = not touching.
+    """
+
+    swatch: Swatch
+    coats: float = 1
+    dilution: float = 1.0
+    pressure: float = 1.0
+
+    def __post_init__(self) -> None:
+        if not 0 <= self.coats <= 20:
+            raise SwatchError(f"coats must lie in 0..20, got {self.coats}.")
+        if not 0 <= self.dilution <= 1:
+            raise SwatchError(f"dilution must lie in 0..1, got {self.dilution}.")
+        if not 0 <= self.pressure <= FIRM_PRESSURE:
+            raise SwatchError(f"pressure must lie in 0..{FIRM_PRESSURE}, got {self.pressure}.")
+
+
+def _through(amount: float, *known: tuple[float, Floats]) -> Floats:
+    """The curve from nothing at 0 through the `known` points, each an amount and its value, never falling and going on
+    as at its end."""
+    (before, low), (after, high) = (0.0, np.zeros_like(known[0][1])), known[0]
+    for at, value in known[1:]:
+        if amount <= after:
+            break
+        (before, low), (after, high) = (after, high), (at, np.maximum(value, high))
+    return low + (high - low) * (amount - before) / (after - before)
+
+
+def _lay_marker(below: Floats, layer: Layer) -> Floats:
+    swatch = layer.swatch
+    paper = spectrum_of(swatch.paper.lab)
+
+    def taken(*coats: Lab) -> Floats:
+        return -np.log(spectrum_of(*coats, swatch.paper.lab) / paper)
+
+    known = [(1.0, taken(swatch.lab))]
+    if swatch.two_coats is not None:
+        known.append((2.0, taken(swatch.two_coats, swatch.lab)))
+    return np.maximum(below * np.exp(-_through(layer.coats, *known)), DARKEST)
+
+
+def k_over_s(reflectance: Floats) -> Floats:
+    """Absorption over scattering of an opaque layer, (1 - R)^2 / 2R. [Kubelka1931]"""
+    return (1 - reflectance) ** 2 / (2 * reflectance)
+
+
+def reflectance_of(ratio: Floats) -> Floats:
+    """The inverse of `k_over_s`, 1 + q - sqrt(q^2 + 2q). [Kubelka1931]"""
+    return 1 + ratio - np.sqrt(ratio**2 + 2 * ratio)
+
+
+def seen_through_surface(inner: Floats, *, outside: float = GLOSS_SEEN, inside: float = THROWN_BACK) -> Floats:
+    """What is measured above a paint film of reflectance `inner`: k1 + (1 - k1)(1 - k2) R / (1 - k2 R).
+
+    `outside` (k1) is the gloss that the instrument sees, `inside` (k2) what the surface throws back. [Saunderson1942]
+    """
+    return outside + (1 - outside) * (1 - inside) * inner / (1 - inside * inner)
+
+
+def below_surface(measured: Floats, *, outside: float = GLOSS_SEEN, inside: float = THROWN_BACK) -> Floats:
+    """The inverse of `seen_through_surface`."""
+    return (measured - outside) / ((1 - outside) * (1 - inside) + inside * (measured - outside))
+
+
+def _lay_watercolour(below: Floats, layer: Layer) -> Floats:
+    swatch, amount = layer.swatch, layer.coats * layer.dilution
+    paper = spectrum_of(swatch.paper.lab)
+    bare = k_over_s(below_surface(paper))
+
+    def pigment(*coats: Lab) -> Floats:
+        return np.maximum(k_over_s(below_surface(spectrum_of(*coats, swatch.paper.lab))) - bare, 0.0)
+
+    known = [(1.0, pigment(swatch.lab))]
+    if swatch.diluted is not None:
+        known.insert(0, (DILUTED, pigment(swatch.diluted)))
+    if swatch.two_coats is not None:
+        known.append((2.0, pigment(swatch.two_coats, swatch.lab)))
+
+    def film(ground: Floats, how_much: float) -> Floats:
+        lower = k_over_s(below_surface(ground))
+        return np.maximum(seen_through_surface(reflectance_of(lower + _through(how_much, *known))), DARKEST)
+
+    opacity = swatch.opacity or 0.0
+    if not opacity:
+        return film(below, amount)
+    # Of an opaque paint a share lies as a skin of its own colour, which may be paler than what is below.
+    skin = np.clip((spectrum_of(swatch.lab) - (1 - opacity) * film(paper, 1.0)) / opacity, DARKEST, 1.0)
+    covered = 1 - (1 - opacity) ** amount
+    return covered * skin + (1 - covered) * film(below, amount)
+
+
+def _lay_inkpad(below: Floats, layer: Layer) -> Floats:
+    """Chalky blending ink is half opaque: of every coat a share covers what lies below in the deep colour of the ink,
+    the rest stains it. Coats come nearer and nearer to one colour, on paper from above, on what is darker from below.
+    """
+    swatch = layer.swatch
+    measured, paper = spectrum_of(swatch.lab), spectrum_of(swatch.paper.lab)
+    cover = np.clip(INKPAD_COVER if swatch.opacity is None else swatch.opacity, 0.05, 1.0)
+    deep = measured * np.minimum(measured / paper, 1.0)
+    stain = np.clip((measured - cover * deep) / (np.maximum(1 - cover, 1e-6) * paper), 0.0, 1.0)
+    kept = (1 - cover) * stain
+    if swatch.two_coats is not None:
+        # What one coat left of the way to the paper, a second one leaves of that.
+        way = paper - measured
+        felt = (measured - spectrum_of(swatch.two_coats)) / np.where(way > 1e-3, way, 1.0)
+        kept = np.where(way > 1e-3, np.clip(felt, 0.0, 0.98), kept)
+    limit = np.clip((measured - kept * paper) / (1 - kept), 0.0, 1.0)
+    return np.clip(limit + kept**layer.coats * (below - limit), DARKEST, 1.0)
+
+
+def _lay_pencil(below: Floats, layer: Layer) -> Floats:
+    covered, solid = _grains(layer.swatch, layer.pressure)
+    covered = 1 - (1 - covered) ** layer.coats
+    return (covered * solid + (1 - covered) * below ** (1 / YULE_NIELSEN_N)) ** YULE_NIELSEN_N
+
+
+def _grains(swatch: Swatch, pressure: float) -> tuple[float, Floats]:
+    """Share of the paper that one layer's grains cover, and their colour as a root, as [Yule1951] adds them: what was
+    measured at one pressure or more, and between them something between."""
+    measured = {LIGHT_PRESSURE: swatch.light_pressure, 1.0: swatch.lab, FIRM_PRESSURE: swatch.firm_pressure}
+    paper = spectrum_of(swatch.paper.lab) ** (1 / YULE_NIELSEN_N)
+    even = EVEN_COVERAGE if swatch.opacity is None else swatch.opacity
+    known = []
+    for at, lab in measured.items():
+        if lab is not None:
+            seen = spectrum_of(lab) ** (1 / YULE_NIELSEN_N)
+            share = _coverage(seen, paper, min(1.0, even * at))
+            solid = np.clip((seen - (1 - share) * paper) / share, DARKEST ** (1 / YULE_NIELSEN_N), 1.0)
+            known.append((at, share, solid))
+    at, share, solid = known[0]
+    if pressure <= at:
+        return share * pressure / at, solid
+    for (low, share, solid), (high, more, deeper) in pairwise(known):
+        if pressure <= high:
+            part = (pressure - low) / (high - low)
+            return (1 - part) * share + part * max(more, share), (1 - part) * solid + part * deeper
+    at, share, solid = known[-1]
+    return min(1.0, share * pressure / at), solid
+
+
+def _coverage(measured: Floats, paper: Floats, usual: float) -> float:
+    """Share of the paper that a layer covers: as usual, or as much more as a colour so dark, or so much paler than its
+    paper, needs."""
+    darker = (paper - measured) / (paper - DARKEST ** (1 / YULE_NIELSEN_N))
+    paler = (measured - paper) / np.maximum(1 - paper, 1e-6)
+    return float(min(1.0, max(usual, 0.05, darker.max(), paler.max())))
+
+
+OPTICS: dict[str, Callable[[Floats, Layer], Floats]] = {
+    "marker": _lay_marker,
+    "watercolour": _lay_watercolour,
+    "pencil": _lay_pencil,
+    "soluble": _lay_watercolour,
+    "inkpad": _lay_inkpad,
+}
+"""By medium: the reflectance of what lies below, and the layer on it, to the reflectance that is seen then."""

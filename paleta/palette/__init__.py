@@ -11,10 +11,11 @@ from paleta.palette._advice import (
     substitutes,
 )
 from paleta.palette._ramp import SMALL_STEP, WIDE_STEP, Ramp, judge
-from paleta.palette._search import SHADE_HUES, find_ramps
+from paleta.palette._search import MEANT, SHADE_HUES, find_ramps
 from paleta.palette._share_out import share_out
 
 __all__ = [
+    "MEANT",
     "SCHEMES",
     "SHADE_HUES",
     "SMALL_STEP",

@@ -46,24 +46,26 @@ class Missing:
     apart: float
 
 
-def missing_pen(drawer: Sequence[Swatch], target_lab: Lab, n: int, *, shade_hue: str = "keep") -> Missing | None:
+def missing_pen(
+    drawer: Sequence[Swatch], target_lab: Lab, n: int, *, shade_hue: str = "keep", meant: str = "middle"
+) -> Missing | None:
     """The pen that would make the best ramp much better; None if the drawer has what is needed, or nothing at all.
 
     Where there is no ramp and one pen alone would make none, the one that is farthest from what is owned.
     """
     if not drawer:
         return None
-    best = find_ramps(drawer, target_lab, n, alternatives=1, shade_hue=shade_hue)
+    best = find_ramps(drawer, target_lab, n, alternatives=1, shade_hue=shade_hue, meant=meant)
     lab = np.array([swatch.lab for swatch in drawer], float)
     tried: list[tuple[float, float, Missing]] = []
-    for ideal in wanted_labs(target_lab, n, PREFERRED_STEP.get(n, 14.0), shade_hue):
+    for ideal in wanted_labs(target_lab, n, PREFERRED_STEP.get(n, 14.0), shade_hue=shade_hue, meant=meant):
         wish = (round(float(ideal[0]), 1), round(float(ideal[1]), 1), round(float(ideal[2]), 1))
         near = difference(lab, wish)
         nearest = int(np.argmin(near))
         if float(near[nearest]) < OWNED:
             continue
         pen = drawer[nearest].recoloured(f"{drawer[nearest].code} missing", drawer[nearest].name, wish)
-        better = find_ramps([*drawer, pen], target_lab, n, alternatives=1, shade_hue=shade_hue)
+        better = find_ramps([*drawer, pen], target_lab, n, alternatives=1, shade_hue=shade_hue, meant=meant)
         missing = Missing(wish, plain_name(wish), drawer[nearest], round(float(near[nearest]), 1))
         tried.append((better[0].cost if better else np.inf, -missing.apart, missing))
     if not tried:

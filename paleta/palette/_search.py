@@ -8,6 +8,7 @@ solved exactly (Viterbi's dynamic programme, [Viterbi1967]) for several step siz
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,6 +20,8 @@ from paleta.palette._ramp import SMALL_STEP, WIDE_STEP, Ramp, judge
 
 Floats = NDArray[np.float64]
 SHADE_HUES = {"keep": "keeps its hue", "cooler": "leans cool", "warmer": "leans warm"}
+MEANT = {"middle": "in the middle", "lightest": "as the palest", "darkest": "as the darkest"}
+"""Where in the ramp a wished colour stands."""
 STEP_SIZES = (8.0, 10.5, 13.0, 15.0, 17.0, 20.0, 24.0)
 PREFERRED_STEP = {2: 18.0, 3: 16.0, 4: 14.0, 5: 12.0}
 """Step that shows and still melts, by number of shades. Common practice, from memory."""
@@ -43,6 +46,26 @@ DIFFERENT = 0.9
 """Cost added to an alternative for each swatch it shares with a better one, so that alternatives differ."""
 
 
+@dataclass(frozen=True, slots=True, eq=False)
+class _Wish:
+    target: Floats
+    n: int
+    shade_hue: str
+    meant: str
+
+    def __post_init__(self) -> None:
+        if self.n not in range(1, 6):
+            raise WishError(f"A ramp has 1 to 5 shades, got {self.n}.")
+        if self.shade_hue not in SHADE_HUES:
+            raise WishError(f"shade_hue must be one of {', '.join(SHADE_HUES)}, got {self.shade_hue!r}.")
+        if self.meant not in MEANT:
+            raise WishError(f"meant must be one of {', '.join(MEANT)}, got {self.meant!r}.")
+
+    @property
+    def place(self) -> int:
+        return {"lightest": 0, "middle": (self.n - 1) // 2, "darkest": self.n - 1}[self.meant]
+
+
 def find_ramps(
     drawer: Sequence[Swatch],
     target_lab: Lab,
@@ -50,11 +73,10 @@ def find_ramps(
     *,
     alternatives: int = 4,
     shade_hue: str = "keep",
+    meant: str = "middle",
     step: float | None = None,
 ) -> list[Ramp]:
     """Ramps of `n` swatches from `drawer` for a region that should look like `target_lab`, best first.
-
-    The target is the middle of the ramp (the paler of the two middles when n is even).
 
     Parameters
     ----------
@@ -63,6 +85,8 @@ def find_ramps(
     n : 1 to 5
     alternatives : how many to return at most
     shade_hue : "keep", "cooler" or "warmer" towards the dark
+    meant : the target is the "middle" of the ramp (the paler of two middles when n is even), its "lightest" or its
+        "darkest"
     step : wished fall in L* per shade; None tries several
 
     Returns
@@ -74,12 +98,9 @@ def find_ramps(
     Raises
     ------
     WishError
-        If n, shade_hue or step is out of range.
+        If n, shade_hue, meant or step is out of range.
     """
-    if n not in range(1, 6):
-        raise WishError(f"A ramp has 1 to 5 shades, got {n}.")
-    if shade_hue not in SHADE_HUES:
-        raise WishError(f"shade_hue must be one of {', '.join(SHADE_HUES)}, got {shade_hue!r}.")
+    wish = _Wish(np.array(target_lab, dtype=float), n, shade_hue, meant)
     if step is not None and not 2 <= step <= 40:
         raise WishError(f"step must lie in 2..40, got {step}.")
     check_lab(target_lab, "The wished colour")
@@ -88,8 +109,8 @@ def find_ramps(
     lab = np.array([swatch.lab for swatch in drawer], dtype=float)
     found: dict[tuple[int, ...], float] = {}
     for size in STEP_SIZES if step is None else (step,):
-        for path in _paths(lab, np.array(target_lab, dtype=float), n, size, shade_hue, alternatives):
-            found[path] = min(found.get(path, np.inf), _price(lab[list(path)], np.array(target_lab), n, shade_hue))
+        for path in _paths(lab, wish, size, alternatives):
+            found[path] = min(found.get(path, np.inf), _price(lab[list(path)], wish))
     found = {path: cost for path, cost in found.items() if np.isfinite(cost)}
     return [judge([drawer[i] for i in path], cost) for path, cost in _varied(found, alternatives)]
 
@@ -108,18 +129,18 @@ def _varied(found: dict[tuple[int, ...], float], count: int) -> list[tuple[tuple
     return sorted(chosen, key=lambda item: item[1])
 
 
-def wanted_labs(target_lab: Lab, n: int, step: float, shade_hue: str = "keep") -> Floats:
+def wanted_labs(target_lab: Lab, n: int, step: float, *, shade_hue: str = "keep", meant: str = "middle") -> Floats:
     """n x 3: the L*a*b* of an ideal ramp for `target_lab`, palest first, falling by `step`."""
-    return _wanted(np.array(target_lab, dtype=float), n, step, shade_hue)
+    return _wanted(_Wish(np.array(target_lab, dtype=float), n, shade_hue, meant), step)
 
 
-def _wanted(target: Floats, n: int, size: float, shade_hue: str) -> Floats:
+def _wanted(wish: _Wish, size: float) -> Floats:
     """n x 3: the Lab that each place of the ramp would ideally have, palest first."""
-    middle = (n - 1) // 2
-    light = target[0] + size * (middle - np.arange(n))
+    target = wish.target
+    light = target[0] + size * (wish.place - np.arange(wish.n))
     light = np.clip(light, 12, 97)
     chroma, hue = np.hypot(target[1], target[2]), np.degrees(np.arctan2(target[2], target[1])) % 360
-    hues = _drift(hue, light - target[0], shade_hue)
+    hues = _drift(hue, light - target[0], wish.shade_hue)
     # Pale and very dark colours hold less chroma: the solid narrows towards white and black.
     room = np.minimum((100 - light) / max(100 - target[0], 8), 1) * np.minimum((light + 15) / (target[0] + 15), 1)
     chromas = chroma * np.clip(room, 0.12, 1)
@@ -190,16 +211,17 @@ def _unlike(lab_a: Floats, lab_b: Floats, shade_hue: str) -> Floats:
     return (hue_chord / (12 if shade_hue == "keep" else 36)) ** 2 + ((chroma_a - chroma_b) / 16) ** 2
 
 
-def _price(lab: Floats, target: Floats, n: int, shade_hue: str) -> float:
+def _price(lab: Floats, wish: _Wish) -> float:
     """What a whole ramp costs, whichever step size found it."""
+    n = wish.n
     size = float((lab[0, 0] - lab[-1, 0]) / (n - 1)) if n > 1 else 0.0
-    wanted = _wanted(target, n, size or 1.0, shade_hue)
-    if _foreign(lab, wanted, target).any() or (_hue_gap(lab[:-1], lab[1:]) > STRANGER_DEG).any():
+    wanted = _wanted(wish, size or 1.0)
+    if _foreign(lab, wanted, wish.target).any() or (_hue_gap(lab[:-1], lab[1:]) > STRANGER_DEG).any():
         return float("inf")
     places = _misfit(lab, wanted)
     if n == 1:
         return float(places[0])
-    steps = _uneven(-np.diff(lab[:, 0]), size).sum() + _unlike(lab[:-1], lab[1:], shade_hue).sum()
+    steps = _uneven(-np.diff(lab[:, 0]), size).sum() + _unlike(lab[:-1], lab[1:], wish.shade_hue).sum()
     return float((places.sum() + steps) / n + ((size - PREFERRED_STEP[n]) / 8) ** 2)
 
 
@@ -215,20 +237,22 @@ def _worth_looking_at(lab: Floats, prices: Floats) -> NDArray[np.intp]:
     return np.unique(np.concatenate(chosen))
 
 
-def _paths(lab: Floats, target: Floats, n: int, size: float, shade_hue: str, count: int) -> list[tuple[int, ...]]:
+def _paths(lab: Floats, wish: _Wish, size: float, count: int) -> list[tuple[int, ...]]:
     """The cheapest path of n falling swatches, and the cheapest that end in other darkest ones."""
-    wanted = _wanted(target, n, size, shade_hue)
-    prices = np.stack([np.where(_foreign(lab, place, target), np.inf, _misfit(lab, place)) for place in wanted], axis=1)
+    prices = np.stack(
+        [np.where(_foreign(lab, place, wish.target), np.inf, _misfit(lab, place)) for place in _wanted(wish, size)],
+        axis=1,
+    )
     cheap = _worth_looking_at(lab, prices)
     cheap = cheap[np.argsort(-lab[cheap, 0], kind="stable")]
     if not len(cheap):
         return []
     own, light = prices[cheap], lab[cheap, 0]
     pairs = lab[cheap][:, None], lab[cheap][None]
-    link = _uneven(light[:, None] - light[None, :], size) + _unlike(*pairs, shade_hue)
+    link = _uneven(light[:, None] - light[None, :], size) + _unlike(*pairs, wish.shade_hue)
     link[_hue_gap(*pairs) > STRANGER_DEG] = np.inf
     total, came = own[:, 0], []
-    for place in range(1, n):
+    for place in range(1, wish.n):
         way = total[:, None] + link
         came.append(way.argmin(axis=0))
         total = way.min(axis=0) + own[:, place]

@@ -14,7 +14,7 @@ from rest_framework.response import Response
 from paleta.light import FORMS
 from paleta.media import INKS, MEASURED, MEDIA, PAPERS
 from paleta.order import SCHOOLS, TOUCHES, Join, Where, Which
-from paleta.palette import SCHEMES, SHADE_HUES
+from paleta.palette import MEANT, SCHEMES, SHADE_HUES
 from paleta.recipe import KEY_NAMES, ORDER_WISHES, ROLES, TAGS
 from server.drawers.models import MEDIUM_CHOICES
 
@@ -51,6 +51,7 @@ class TradeSerializer(serializers.Serializer):
     keys = ChoiceSerializer(many=True)
     order_wishes = ChoiceSerializer(many=True)
     shade_hues = ChoiceSerializer(many=True)
+    meant = ChoiceSerializer(many=True, help_text="Where in a ramp a wished colour stands.")
     schemes = serializers.ListField(child=serializers.CharField())
     measured = ChoiceSerializer(many=True)
     school_words = SchoolWordsSerializer()
@@ -72,6 +73,7 @@ def trade_words() -> dict[str, Any]:
         "keys": _choices(KEY_NAMES),
         "order_wishes": _choices(ORDER_WISHES),
         "shade_hues": _choices(SHADE_HUES),
+        "meant": _choices(MEANT),
         "schemes": [*SCHEMES],
         "measured": _choices(MEASURED),
         "school_words": {"which": [*get_args(Which)], "where": [*get_args(Where)], "join": [*get_args(Join)]},

@@ -23,6 +23,7 @@ from paleta.palette._search import (
     _uneven,
     _unlike,
     _wanted,
+    _Wish,
 )
 from paleta.recipe import RegionSetting
 from paleta.starter import markers, pencils
@@ -97,12 +98,12 @@ def cheapest_triple(labs: np.ndarray, wish: np.ndarray, known: float) -> float:
     size = falls[pale, dark] / 2
     # Ideals for steps rounded to a twentieth: too little to matter.
     sizes, which = np.unique((size * 20).round() / 20, return_inverse=True)
-    ideals = np.array([_wanted(wish, 3, one, "keep") for one in sizes])[which]
+    ideals = np.array([_wanted(_Wish(np.array(wish, float), 3, "keep", "middle"), one) for one in sizes])[which]
     outer = (_misfit(labs[pale], ideals[:, 0]) + _misfit(labs[dark], ideals[:, 2])) / 3
     outer += ((size - PREFERRED_STEP[3]) / 8) ** 2
     strange = _foreign(labs[pale], ideals[:, 0], wish) | _foreign(labs[dark], ideals[:, 2], wish)
     outer[strange] = np.inf
-    middle = _wanted(wish, 3, 10.0, "keep")[1]
+    middle = _wanted(_Wish(np.array(wish, float), 3, "keep", "middle"), 10.0)[1]
     middles = np.where(_foreign(labs, middle, wish), np.inf, _misfit(labs, middle))
     best = known
     for pair in np.argsort(outer):
@@ -142,7 +143,10 @@ class ExactTest(SimpleTestCase):
         labs = chance.uniform((15, -40, -40), (95, 40, 40), (18, 3))
         wish = np.array((60.0, 10, -20))
         order = np.argsort(-labs[:, 0])
-        best = min(_price(labs[list(triple)], wish, 3, "keep") for triple in combinations(order.tolist(), 3))
+        best = min(
+            _price(labs[list(triple)], _Wish(np.array(wish, float), 3, "keep", "middle"))
+            for triple in combinations(order.tolist(), 3)
+        )
         self.assertAlmostEqual(cheapest_triple(labs, wish, best + 1), best, delta=0.005)
 
     def test_even_steps_of_lightness_are_even_steps_of_munsell_value(self):

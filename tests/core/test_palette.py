@@ -13,7 +13,7 @@ from paleta.colour import difference, hex_to_lab
 from paleta.errors import WishError
 from paleta.media import Swatch
 from paleta.palette import find_ramps, judge, missing_pen
-from paleta.palette._search import _price
+from paleta.palette._search import _price, _Wish
 from paleta.starter import markers, pencils, watercolours
 from tests.builders import grey_pens
 
@@ -48,7 +48,8 @@ class FindRampsTest(SimpleTestCase):
             target = np.array([chance.uniform(35, 80), chance.uniform(-40, 40), chance.uniform(-40, 40)])
             order = sorted(drawer, key=lambda swatch: -swatch.lab[0])
             best = min(
-                _price(np.array([one.lab for one in trio]), target, 3, "keep") for trio in combinations(order, 3)
+                _price(np.array([one.lab for one in trio]), _Wish(target, 3, "keep", "middle"))
+                for trio in combinations(order, 3)
             )
             found = find_ramps(drawer, tuple(target), 3)[0].cost
             near += found <= 1.1 * best + 0.05
@@ -68,6 +69,19 @@ class FindRampsTest(SimpleTestCase):
         hue = np.degrees(np.arctan2(dark.lab[2], dark.lab[1]))
         self.assertLess(hue, 100)
 
+    def test_a_wish_may_stand_as_the_palest_or_the_darkest(self):
+        wish = hex_to_lab("#4f8f5b")
+        for n in (2, 3, 4, 5):
+            found = {
+                meant: find_ramps(markers(), wish, n, meant=meant)[0] for meant in ("lightest", "middle", "darkest")
+            }
+            places = {"lightest": 0, "middle": (n - 1) // 2, "darkest": n - 1}
+            for meant, place in places.items():
+                with self.subTest(n=n, meant=meant):
+                    self.assertLess(abs(found[meant].swatches[place].lab[0] - wish[0]), 8 if n < 5 else 13)
+            lights = [found[meant].swatches[0].lab[0] for meant in ("lightest", "middle", "darkest")]
+            self.assertEqual(lights, sorted(lights))
+
     def test_shade_hue_leans_where_it_is_told(self):
         # Hue drift is measured from the palest to the darkest; for a rose cooler is towards blue, warmer towards yellow.
         drift = {
@@ -83,6 +97,7 @@ class FindRampsTest(SimpleTestCase):
             ({"n": 6}, "got 6"),
             ({"n": 0}, "got 0"),
             ({"n": 2, "shade_hue": "sideways"}, "got 'sideways'"),
+            ({"n": 2, "meant": "best"}, "got 'best'"),
             ({"n": 2, "step": 90}, "2..40, got 90"),
         ):
             with self.subTest(words=words), self.assertRaisesMessage(WishError, words):

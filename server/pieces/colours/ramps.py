@@ -40,17 +40,21 @@ def drawer_of(sheet: Sheet, actor: AbstractBaseUser) -> Drawer:
 
 
 def propose_ramps(
-    *, actor: AbstractBaseUser, piece: Piece, wish_lab: Lab, shades: int, shade_hue: str = "keep"
+    *, actor: AbstractBaseUser, piece: Piece, wish_lab: Lab, shades: int, shade_hue: str = "keep", meant: str = "middle"
 ) -> list[Ramp]:
     """Ramps from the piece's drawer for a wished colour, best first."""
     require_owner(actor, piece)
-    return find_ramps(drawer_of(piece.sheet(), actor).shades(), wish_lab, shades, shade_hue=shade_hue)
+    return find_ramps(drawer_of(piece.sheet(), actor).shades(), wish_lab, shades, shade_hue=shade_hue, meant=meant)
 
 
-def missing_pen(*, actor: AbstractBaseUser, piece: Piece, wish_lab: Lab, shades: int, shade_hue: str) -> Missing | None:
+def missing_pen(
+    *, actor: AbstractBaseUser, piece: Piece, wish_lab: Lab, shades: int, shade_hue: str, meant: str
+) -> Missing | None:
     """The one pen the piece's drawer lacks for a wish."""
     require_owner(actor, piece)
-    return palette.missing_pen(drawer_of(piece.sheet(), actor).shades(), wish_lab, shades, shade_hue=shade_hue)
+    return palette.missing_pen(
+        drawer_of(piece.sheet(), actor).shades(), wish_lab, shades, shade_hue=shade_hue, meant=meant
+    )
 
 
 def counterparts(*, actor: AbstractBaseUser, piece: Piece, codes: Sequence[str], drawer: Drawer) -> list[Swatch]:

@@ -12,7 +12,7 @@ from paleta.checks import REMEDIES, VALUE_KINDS
 from paleta.colour import hex_to_lab
 from paleta.errors import ShapeError
 from paleta.fields import kind_of
-from paleta.palette import SCHEMES, SHADE_HUES, judge
+from paleta.palette import MEANT, SCHEMES, SHADE_HUES, judge
 from paleta.recipe import RegionSetting
 from server.declared import field_of
 from server.drawers.models import MEDIUM_CHOICES
@@ -32,6 +32,7 @@ class ProposeSerializer(serializers.Serializer):
     wish_hex = HexField(source="wish_lab")
     shades = field_of(SHADES)
     shade_hue = serializers.ChoiceField(choices=SHADE_HUE_CHOICES, default="keep")
+    meant = serializers.ChoiceField(choices=[*MEANT.items()], default="middle")
 
 
 class RampFormSerializer(serializers.Serializer):

@@ -21,7 +21,7 @@ export function BorderGlass({ labels }: { labels: Labels | undefined }) {
       : null;
   }
 
-  const nearer = pair && (region(pair[0])?.depth ?? 0) >= (region(pair[1])?.depth ?? 0) ? pair[0] : pair?.[1];
+  const nearer = pair && frontOf(piece.regions.list, pair);
   const farther = pair?.find((label) => label !== nearer);
   return (
     <div
@@ -63,6 +63,7 @@ function frontOf(regions: { label: number; depth: number }[], [a, b]: [number, n
 export function BorderList({ label }: { label: number }) {
   const piece = usePiece();
   const putBefore = usePutBefore(piece.id);
+  const hover = useHand((hand) => hand.hover);
   const own = piece.regions.list.find((region) => region.label === label);
   const others = piece.regions.borders
     .filter((border) => (border.a === label || border.b === label) && border.length_mm >= 1)
@@ -78,7 +79,14 @@ export function BorderList({ label }: { label: number }) {
           const before = own.depth > other.depth;
           const level = own.depth === other.depth;
           return (
-            <li key={other.label} className="flex items-center justify-between gap-2 py-0.5">
+            <li
+              key={other.label}
+              className="flex items-center justify-between gap-2 py-0.5"
+              onMouseEnter={() => hover(other.label)}
+              onMouseLeave={() => hover(0)}
+              onFocus={() => hover(other.label)}
+              onBlur={() => hover(0)}
+            >
               <span>
                 {level ? `Level with ${other.name}` : before ? `Before ${other.name}` : `Behind ${other.name}`}
               </span>

@@ -20,13 +20,14 @@ export function RampEditor({ regions }: { regions: Region[] }) {
     wish_hex: first.wish_hex ?? middle(first.ramp)?.hex ?? "#6f9e4c",
     shades: first.shades,
     shade_hue: "keep",
+    meant: "middle",
   });
   const proposals = useQuery(pieceQueries.proposals(piece.id, piece.colours.medium, piece.colours.drawer, wish));
   const drawer = useQuery({
     ...drawerQueries.detail(piece.colours.drawer ?? 0),
     enabled: piece.colours.drawer !== null,
   }).data;
-  const hues = useQuery(tradeQuery).data?.shade_hues ?? [];
+  const trade = useQuery(tradeQuery).data;
   const setRamp = useSetRamp(piece.id);
   const current = first.ramp;
 
@@ -54,6 +55,12 @@ export function RampEditor({ regions }: { regions: Region[] }) {
             onChange={(event) => setWish({ ...wish, wish_hex: event.target.value })}
           />
         </label>
+        <Choice
+          label="Stands"
+          value={wish.meant}
+          options={trade?.meant ?? []}
+          onKeep={(meant) => setWish({ ...wish, meant })}
+        />
         <div role="group" aria-label="Number of shades" className="flex items-center gap-1">
           <span className="mr-1">Shades</span>
           {[1, 2, 3, 4, 5].map((count) => (
@@ -71,7 +78,7 @@ export function RampEditor({ regions }: { regions: Region[] }) {
         <Choice
           label="Shade"
           value={wish.shade_hue}
-          options={hues}
+          options={trade?.shade_hues ?? []}
           onKeep={(shade_hue) => setWish({ ...wish, shade_hue })}
         />
       </div>

@@ -1730,6 +1730,13 @@ export interface components {
             /** Format: binary */
             image: string;
         };
+        /**
+         * @description * `middle` - in the middle
+         *     * `lightest` - as the palest
+         *     * `darkest` - as the darkest
+         * @enum {string}
+         */
+        MeantEnum: "middle" | "lightest" | "darkest";
         MeasureRequest: {
             code: string;
             lab: number[];
@@ -1968,6 +1975,8 @@ export interface components {
             shades: number;
             /** @default keep */
             shade_hue: components["schemas"]["ShadeHueEnum"];
+            /** @default middle */
+            meant: components["schemas"]["MeantEnum"];
         };
         PutBeforeRequest: {
             nearer: number;
@@ -2358,6 +2367,8 @@ export interface components {
             keys: components["schemas"]["Choice"][];
             order_wishes: components["schemas"]["Choice"][];
             shade_hues: components["schemas"]["Choice"][];
+            /** @description Where in a ramp a wished colour stands. */
+            meant: components["schemas"]["Choice"][];
             schemes: string[];
             measured: components["schemas"]["Choice"][];
             school_words: components["schemas"]["SchoolWords"];

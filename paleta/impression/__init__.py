@@ -3,12 +3,14 @@
 from paleta.impression._corners import Corners, check_corners, find_sheet, rectify
 from paleta.impression._edits import EDIT_SCHEMA, apply_edits, check_edit, parts_of_split
 from paleta.impression._impression import MM_PER_INCH, Impression
+from paleta.impression._junctions import Junction, t_junctions
 from paleta.impression._likeness import likeness_doubts
 from paleta.impression._loops import warm_up
 from paleta.impression._read import WIDTH_RANGE_MM, read
 from paleta.impression._region_map import PAPER, Border, Region, RegionMap, labels_from_png, labels_to_png
 from paleta.impression._regions import find_regions
 from paleta.impression._svg import is_svg
+from paleta.impression._things import Group, Things, Weighed, find_things, weigh
 
 __all__ = [
     "EDIT_SCHEMA",
@@ -17,14 +19,19 @@ __all__ = [
     "WIDTH_RANGE_MM",
     "Border",
     "Corners",
+    "Group",
     "Impression",
+    "Junction",
     "Region",
     "RegionMap",
+    "Things",
+    "Weighed",
     "apply_edits",
     "check_corners",
     "check_edit",
     "find_regions",
     "find_sheet",
+    "find_things",
     "is_svg",
     "labels_from_png",
     "labels_to_png",
@@ -32,5 +39,7 @@ __all__ = [
     "parts_of_split",
     "read",
     "rectify",
+    "t_junctions",
     "warm_up",
+    "weigh",
 ]

@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.errors import DepthCycle
-from paleta.impression import PAPER, Region, RegionMap
+from paleta.impression import PAPER, Region, RegionMap, t_junctions
 from paleta.light._bodies import Body
 
 SLIM_SHARE = 0.2
@@ -28,10 +28,6 @@ BAR_SLIM, BAR_FILLS = 0.15, 0.85
 """A region so slim that fills so much of its rectangle is a bar and no ground, however wide it lies in the picture."""
 EVEN_BAND, LEAST_HOLE = 0.82, 0.3
 """A ring is nearly as wide everywhere as at its widest, and its hole goes round at least so much of its outline."""
-JUNCTION_MM = 1.0
-"""A junction of lines is looked at within this radius."""
-STRAIGHT_ON_DEG = 30.0
-"""A line goes straight on through a junction if it bends by less."""
 LEAST_VOTES = 0.6
 LONGEST_PATH = 98
 
@@ -84,8 +80,10 @@ def guess_fronts(region_map: RegionMap) -> list[Front]:
     seen through a ring.
     """
     votes: dict[tuple[int, int], float] = defaultdict(float)
-    for nearer, farther, weight in _t_junctions(region_map):
-        votes[nearer, farther] += weight
+    for junction in t_junctions(region_map):
+        for farther in (junction.left, junction.right):
+            if farther != PAPER:
+                votes[junction.through, farther] += junction.weight
     neighbours = region_map.neighbours()
     on_paper = {border.b for border in region_map.borders if border.a == PAPER}
     rings = {region.label for region in region_map.regions if is_ring(region_map, region)}
@@ -185,39 +183,6 @@ def _path(behind: Mapping[int, set[int]], start: int, goal: int) -> list[int]:
                 came[other] = label
                 todo.append(other)
     return []
-
-
-def _t_junctions(region_map: RegionMap) -> list[tuple[int, int, float]]:
-    """(nearer, farther, weight) for both regions on the stem's side of every T-junction."""
-    labels = region_map.labels
-    corners = np.stack([labels[:-1, :-1], labels[:-1, 1:], labels[1:, :-1], labels[1:, 1:]])
-    ordered = np.sort(corners, axis=0)
-    kinds = 1 + (ordered[1:] != ordered[:-1]).sum(axis=0)
-    rows, cols = np.nonzero(kinds >= 3)
-    radius = JUNCTION_MM * region_map.px_per_mm
-    angle = np.linspace(0, 2 * np.pi, 72, endpoint=False)
-    found: list[tuple[int, int, float]] = []
-    seen: set[tuple[frozenset[int], int, int]] = set()
-    for row, col in zip(rows.tolist(), cols.tolist(), strict=True):
-        names = frozenset(int(label) for label in corners[:, row, col])
-        place = (names, int(row / radius / 2), int(col / radius / 2))
-        if place in seen:
-            continue
-        seen.add(place)
-        y = np.clip(np.round(row + radius * np.sin(angle)), 0, labels.shape[0] - 1).astype(int)
-        x = np.clip(np.round(col + radius * np.cos(angle)), 0, labels.shape[1] - 1).astype(int)
-        ring = labels[y, x]
-        spans = {label: np.count_nonzero(ring == label) * 5.0 for label in names}
-        # Little of anything else may lie on the ring, and each region must lie on it in one piece.
-        if sum(spans.values()) < 330 or np.count_nonzero(ring != np.roll(ring, 1)) != len(names) or len(names) != 3:
-            continue
-        through = max(spans, key=lambda label: spans[label])
-        bend = abs(spans[through] - 180)
-        if bend > STRAIGHT_ON_DEG or through == PAPER:
-            continue
-        weight = 1 - bend / (2 * STRAIGHT_ON_DEG)
-        found += [(through, other, float(weight)) for other in names if other not in (through, PAPER)]
-    return found
 
 
 def is_ring(region_map: RegionMap, region: Region) -> bool:

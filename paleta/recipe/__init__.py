@@ -6,7 +6,15 @@ from paleta.recipe._changes import what_changed
 from paleta.recipe._colours import KEY_NAMES, Colours
 from paleta.recipe._file import build, dump, load, plan_from_plain, plan_to_plain
 from paleta.recipe._finish import Finish
-from paleta.recipe._formats import FORMAT, FORMAT_VERSION, SCHEMA, sheet_1_to_2, sheet_schema_fault, to_newest
+from paleta.recipe._formats import (
+    FORMAT,
+    FORMAT_VERSION,
+    SCHEMA,
+    sheet_1_to_2,
+    sheet_2_to_3,
+    sheet_schema_fault,
+    to_newest,
+)
 from paleta.recipe._light import MOST_GLOWS, Light
 from paleta.recipe._order import ORDER_WISHES, Order
 from paleta.recipe._recipe import MOST_VERSIONS, ImpressionRecord, Recipe
@@ -15,9 +23,12 @@ from paleta.recipe._regions import MOST_REGIONS, Regions
 from paleta.recipe._sheet import PARTS, Sheet, sheet_from_plain, sheet_sha256, sheet_to_plain
 from paleta.recipe._stamp import Stamp
 from paleta.recipe._swatch import swatch_from_plain, swatch_to_plain
+from paleta.recipe._things import ASKED, BODY_FIELDS, new_name, proposed
 from paleta.recipe._work import bodies_of, work_of, zoning_of
 
 __all__ = [
+    "ASKED",
+    "BODY_FIELDS",
     "FORMAT",
     "FORMAT_VERSION",
     "KEY_NAMES",
@@ -48,9 +59,12 @@ __all__ = [
     "dump",
     "first_setting",
     "load",
+    "new_name",
     "plan_from_plain",
     "plan_to_plain",
+    "proposed",
     "sheet_1_to_2",
+    "sheet_2_to_3",
     "sheet_from_plain",
     "sheet_schema_fault",
     "sheet_sha256",

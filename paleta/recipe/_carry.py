@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
@@ -50,7 +51,15 @@ def carry_over(sheet: Sheet, old: RegionMap, found: RegionMap) -> CarriedOver:
             fronts.append((now[nearer], now[farther]))
         else:
             lost.append("what stands in front")
-    return CarriedOver(tuple(kept), regions, (*lost, *unclaimed), tuple(fronts))
+    regions, broken = _whole_things(sheet, regions)
+    return CarriedOver(tuple(kept), regions, (*lost, *unclaimed, *broken), tuple(fronts))
+
+
+def _whole_things(sheet: Sheet, regions: dict[int, RegionSetting]) -> tuple[dict[int, RegionSetting], list[str]]:
+    """Without things of which one region is left, and their names."""
+    before, after = (Counter(one.thing for one in some.values()) for some in (sheet.regions.settings, regions))
+    broken = [name for name in sorted(before) if name and before[name] > 1 >= after[name]]
+    return {label: replace(one, thing="") if one.thing in broken else one for label, one in regions.items()}, broken
 
 
 def first_setting(name: str, guess: Body) -> RegionSetting:

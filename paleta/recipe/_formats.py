@@ -18,7 +18,7 @@ from paleta.recipe._regions import MOST_REGIONS
 from paleta.recipe._sheet import Sheet
 
 FORMAT = "paleta-recipe"
-FORMAT_VERSION = 2
+FORMAT_VERSION = 3
 MOST_PASSES = 40_000
 NUMBER: Schema = {"type": "number", "minimum": -1e9, "maximum": 1e9}
 TEXT: Schema = {"type": "string", "maxLength": 400}
@@ -212,5 +212,16 @@ def _recipe_1_to_2(plain: dict[str, Any]) -> dict[str, Any]:
     return {**plain, "sheet": sheet_1_to_2(plain["sheet"]), "plan": {"handling": [], **plain["plan"]}}
 
 
-LIFTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _recipe_1_to_2}
+def sheet_2_to_3(old: dict[str, Any]) -> dict[str, Any]:
+    """Format 3 knows things; the bodies of format 2 become things."""
+    regions = old["regions"]
+    settings = [{"thing": f"Body {one['body']}" if one["body"] else "", **one} for one in regions["settings"]]
+    return {**old, "regions": {"unsure": [], **regions, "settings": settings}}
+
+
+def _recipe_2_to_3(plain: dict[str, Any]) -> dict[str, Any]:
+    return {**plain, "sheet": sheet_2_to_3(plain["sheet"])}
+
+
+LIFTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _recipe_1_to_2, 2: _recipe_2_to_3}
 """How a file of a format becomes one of the next."""

@@ -26,6 +26,7 @@ class RegionSetting:
     """left_as_paper  nothing is laid here.
     bulge, axis_deg, depth, base_mm, turn_deg  as in paleta.light.Body.
     body           regions with the same number above 0 form one body; 0 = a body of its own.
+    thing          regions with the same word form one thing, which is its name; empty = a thing of its own.
     ramp           swatch codes, palest first; empty until chosen.
     wish_lab       the colour the user asked for, if any.
     by_hand        whether the ramp was changed by hand after Paleta proposed it.
@@ -42,6 +43,7 @@ class RegionSetting:
     axis_deg: float | None = holds(Maybe(Number(0, 359.999)), None, said=lambda _: "axis turned")
     depth: int = holds(Whole(-99, 99), 0, said=lambda depth: f"depth {depth}")
     body: int = holds(Whole(0, 1_000_000), 0, form=False, help="Regions with the same number above 0 form one body.")
+    thing: str = holds(Text(60), "", form=False, help="The name of its thing; empty = a thing of its own.")
     shades: int = holds(Whole(1, 5), 3, said=lambda shades: f"{shades} shades")
     ramp: tuple[str, ...] = holds(Many(CODE, 5, once=True), (), form=False, told=False)
     wish_lab: tuple[float, float, float] | None = holds(
@@ -80,6 +82,8 @@ def changes_of_region(one: RegionSetting, other: RegionSetting) -> list[str]:
         lines.append(f"{other.name}: {one.form} became {other.form}, bulge {other.bulge:g}.")
     if one.body != other.body:
         lines.append(f"{other.name} {'joined' if other.body else 'left'} a body.")
+    if one.thing != other.thing:
+        lines.append(f"{other.name} {f'belongs to {other.thing}' if other.thing else 'stands for itself'} now.")
     if one.depth != other.depth:
         lines.append(f"{other.name} stands {'nearer' if other.depth > one.depth else 'farther back'} now.")
     return lines

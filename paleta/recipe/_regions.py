@@ -23,6 +23,7 @@ class Regions(Part):
     map_sha256   the packed map they were found on; empty = the one the piece came with.
     edits        changes to the found regions, replayed in order (paleta.impression.apply_edits).
     fronts       (nearer, farther) pairs of regions that the user decided.
+    unsure       groups of regions that may be alike, to be asked about.
     settings     by region label after the edits.
     """
 
@@ -31,6 +32,7 @@ class Regions(Part):
     map_sha256: str = holds(SHA256, "", form=False, told=False)
     edits: tuple[Mapping[str, Any], ...] = holds(Many(EDIT, 4000), (), form=False, told=False)
     fronts: tuple[tuple[int, int], ...] = holds(Many(PAIR, 4000), (), form=False, told=False)
+    unsure: tuple[tuple[int, ...], ...] = holds(Many(Many(LABEL, MOST_REGIONS), 400), (), form=False, told=False)
     settings: Mapping[int, RegionSetting] = holds(
         Table(Record(RegionSetting), "label", MOST_REGIONS, LABEL), dict, form=False, told=False
     )
@@ -41,6 +43,25 @@ class Regions(Part):
         if not body:
             return (label,)
         return tuple(other for other, one in self.settings.items() if one.body == body)
+
+    def thing_mates(self, label: int) -> tuple[int, ...]:
+        """All regions of the thing that `label` belongs to, itself among them, rising."""
+        thing = self.settings[label].thing
+        if not thing:
+            return (label,)
+        return tuple(other for other, one in self.settings.items() if one.thing == thing)
+
+    def questions(self) -> list[tuple[int, ...]]:
+        """Of what may be alike, all regions of the things concerned; what is one thing by now, or has gone, is no
+        question any more."""
+        asked = []
+        for group in self.unsure:
+            there = [label for label in group if label in self.settings]
+            whole = sorted({mate for label in there for mate in self.thing_mates(label)})
+            things = {self.settings[label].thing or label for label in there}
+            if len(things) > 1:
+                asked.append(tuple(whole))
+        return asked
 
     def leads(self) -> dict[int, int]:
         """For every region the lowest label of its body, which stands for it."""

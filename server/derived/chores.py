@@ -26,6 +26,7 @@ from paleta.errors import PaletaError, ResolutionMissing, ShapeError
 from paleta.impression import (
     Corners,
     Impression,
+    Weighed,
     apply_edits,
     check_corners,
     find_regions,
@@ -36,10 +37,11 @@ from paleta.impression import (
     likeness_doubts,
     read,
     rectify,
+    weigh,
 )
 from paleta.light import Body, guess_bodies, model_forms, relief_to_bytes
 from paleta.order import Pace, School, Work, check_plan, make_plan, plan_region_by_region
-from paleta.recipe import CarriedOver, RegionSetting, Sheet, carry_over, first_setting, plan_to_plain
+from paleta.recipe import CarriedOver, RegionSetting, Sheet, carry_over, first_setting, plan_to_plain, proposed
 
 
 class TookTooLong(PaletaError, RuntimeError):
@@ -122,6 +124,7 @@ class NewPiece:
     dpi: float
     paper: str
     settings: Mapping[int, RegionSetting]
+    unsure: tuple[tuple[int, ...], ...]
     warnings: tuple[str, ...]
 
 
@@ -157,6 +160,7 @@ def read_and_find(
         for label in body.regions:
             guess = first_setting(f"Region {number}", body)
             settings[label] = replace(guess, shades=1) if label in small else guess
+    settings, unsure = proposed(weigh(region_map), settings)
     height_px, width_px = kept.pixels.shape[:2]
     return NewPiece(
         picture=picture,
@@ -165,7 +169,8 @@ def read_and_find(
         width_px=width_px,
         dpi=kept.dpi,
         paper=paper,
-        settings=dict(sorted(settings.items())),
+        settings=settings,
+        unsure=unsure,
         warnings=(*said, *likeness_doubts(kept, region_map)),
     )
 
@@ -198,6 +203,11 @@ def find_again(
     found = find_regions(read(picture, dpi=dpi), gap_mm=gap_mm, sensitivity=sensitivity)
     old = apply_edits(labels_from_png(packed_map, dpi=dpi), sheet.regions.edits)
     return labels_to_png(found), carry_over(sheet, old, found)
+
+
+def weigh_pairs(packed_map: bytes, dpi: float, edits: Sequence[Mapping[str, Any]]) -> Weighed:
+    """How likely the regions after `edits` belong together."""
+    return weigh(apply_edits(labels_from_png(packed_map, dpi=dpi), edits))
 
 
 def model(packed_map: bytes, dpi: float, edits: Sequence[Mapping[str, Any]], bodies: Sequence[Body]) -> bytes:

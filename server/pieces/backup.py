@@ -16,7 +16,7 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db.models import Model
 
 from paleta.order import OWN_PREFIX, school_from_plain, school_to_plain
-from paleta.recipe import FORMAT_VERSION, PARTS, sheet_from_plain, sheet_schema_fault, swatch_from_plain
+from paleta.recipe import FORMAT_VERSION, PARTS, sheet_2_to_3, sheet_from_plain, sheet_schema_fault, swatch_from_plain
 from server.drawers.backup import drawers_of
 from server.pieces.colours.gotos import MOST_GOTOS
 from server.pieces.models import GoTo, OwnSchool, Piece, Step
@@ -161,10 +161,14 @@ def _maps_in(steps: list[Line]) -> Iterator[str]:
 
 def _restore_piece(restoring: Restoring, line: Line) -> tuple[Model, bool]:
     rename = from_lines(restoring)
-    fault = sheet_schema_fault(line["sheet"])
-    if line["sheet_format"] != FORMAT_VERSION or fault:
+    try:
+        lifted = sheet_2_to_3(line["sheet"]) if line["sheet_format"] == FORMAT_VERSION - 1 else line["sheet"]
+    except (KeyError, TypeError) as error:
+        raise Refused("A sheet in the backup cannot be read.", "backup_unreadable") from error
+    fault = sheet_schema_fault(lifted)
+    if line["sheet_format"] not in (FORMAT_VERSION - 1, FORMAT_VERSION) or fault:
         raise Refused(f"A sheet in the backup cannot be read. {fault}", "backup_unreadable")
-    plain = renamed_sheet(line["sheet"], rename)
+    plain = renamed_sheet(lifted, rename)
     _check_steps(line["steps"])
     steps = [
         {**step, "forward": _renamed_patches(step["forward"], rename), "back": _renamed_patches(step["back"], rename)}

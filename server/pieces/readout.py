@@ -59,6 +59,7 @@ def sheet_readout(piece: Piece, sheet: Sheet) -> dict[str, Any]:
         "regions": {
             **values_told(sheet.regions),
             "list": _regions(piece, sheet),
+            "questions": [list(group) for group in sheet.regions.questions()],
             "borders": borders,
             "stamping": [asdict(step) for step in stamping_order(sheet, [(one["a"], one["b"]) for one in borders])],
             "narrowest_shaded_mm": narrowest_shaded_mm(medium),

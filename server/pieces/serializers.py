@@ -95,6 +95,10 @@ RegionsOutSerializer = serializer_of(
     told_of(Regions),
     {
         "list": RegionSerializer(many=True),
+        "questions": serializers.ListField(
+            child=serializers.ListField(child=serializers.IntegerField()),
+            help_text="Groups of regions that may be alike, to be answered one by one.",
+        ),
         "borders": BorderSerializer(many=True),
         "stamping": StampingStepSerializer(
             many=True, help_text="Front first; empty where nothing stands before anything."

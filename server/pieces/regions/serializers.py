@@ -47,3 +47,22 @@ class BodySerializer(serializers.Serializer):
 class SplitSerializer(serializers.Serializer):
     label = field_of(LABEL)
     line = serializers.ListField(child=PointField(), min_length=2, max_length=200)
+
+
+class ThingSerializer(serializers.Serializer):
+    labels = LabelsField()
+    together = serializers.BooleanField(default=True)
+
+
+class AlikeSerializer(serializers.Serializer):
+    label = field_of(LABEL)
+
+
+class ThingNameSerializer(serializers.Serializer):
+    label = field_of(LABEL)
+    name = serializers.CharField(max_length=60)
+
+
+class AnswerSerializer(serializers.Serializer):
+    labels = LabelsField()
+    alike = serializers.BooleanField()

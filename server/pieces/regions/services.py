@@ -15,7 +15,7 @@ from paleta.errors import DepthCycle
 from paleta.fields import said_of
 from paleta.impression import MM_PER_INCH, check_edit, parts_of_split
 from paleta.light import Front
-from paleta.recipe import RegionSetting, Sheet
+from paleta.recipe import BODY_FIELDS, RegionSetting, Sheet
 from server.derived import chores, worker
 from server.derived.maps import map_sha256, region_map
 from server.files import store
@@ -23,8 +23,6 @@ from server.pieces.models import Piece
 from server.pieces.steps import keep_step
 
 FIND_LIMIT_S = 60.0
-BODY_FIELDS = ("form", "bulge", "axis_deg", "depth", "base_mm", "turn_deg")
-"""What belongs to a whole body; changed on one of its regions it changes on all."""
 
 
 def change_regions(
@@ -66,6 +64,7 @@ def find_again(*, actor: AbstractBaseUser, piece: Piece, version: int, gap_mm: f
         map_sha256=store.keep(found),
         edits=carried.edits,
         fronts=carried.fronts,
+        unsure=(),
         settings=carried.regions,
     ).with_regions({})
     lost = f"; no longer there: {', '.join(carried.lost)}" if carried.lost else ""

@@ -9,8 +9,10 @@ from rest_framework.response import Response
 
 from paleta.recipe import RegionSetting
 from server.declared import values_given
-from server.pieces.regions import services
+from server.pieces.regions import services, things
 from server.pieces.regions.serializers import (
+    AlikeSerializer,
+    AnswerSerializer,
     BodySerializer,
     EraseSerializer,
     FindAgainSerializer,
@@ -18,6 +20,8 @@ from server.pieces.regions.serializers import (
     PutBeforeSerializer,
     RegionFormSerializer,
     SplitSerializer,
+    ThingNameSerializer,
+    ThingSerializer,
 )
 from server.pieces.views import PieceActions, changes
 
@@ -61,3 +65,28 @@ class RegionViews(PieceActions):
     @action(detail=True, methods=["post"], url_path="find-again")
     def find_again(self, request: Request, pk: str) -> Response:
         return self.change(services.find_again, **self.read_form(FindAgainSerializer))
+
+    @changes(ThingSerializer)
+    @action(detail=True, methods=["put"])
+    def thing(self, request: Request, pk: str) -> Response:
+        return self.change(things.group_regions, **self.read_form(ThingSerializer))
+
+    @changes(ThingNameSerializer)
+    @action(detail=True, methods=["put"], url_path="thing-name")
+    def thing_name(self, request: Request, pk: str) -> Response:
+        return self.change(things.rename_thing, **self.read_form(ThingNameSerializer))
+
+    @changes(AlikeSerializer)
+    @action(detail=True, methods=["post"])
+    def alike(self, request: Request, pk: str) -> Response:
+        return self.change(things.join_alike, **self.read_form(AlikeSerializer))
+
+    @changes(AnswerSerializer)
+    @action(detail=True, methods=["post"])
+    def answer(self, request: Request, pk: str) -> Response:
+        return self.change(things.answer, **self.read_form(AnswerSerializer))
+
+    @changes(None)
+    @action(detail=True, methods=["post"], url_path="find-things")
+    def find_things(self, request: Request, pk: str) -> Response:
+        return self.change(things.find_things)

@@ -58,7 +58,9 @@ def add_piece(
     )
     drawer = Drawer.objects.owned_by(actor).filter(medium="marker").first()
     sheet = Sheet.titled(title).with_part("stamp", paper=found.paper)
-    sheet = sheet.with_part("regions", settings=found.settings, gap_mm=gap_mm, sensitivity=sensitivity)
+    sheet = sheet.with_part(
+        "regions", settings=found.settings, unsure=found.unsure, gap_mm=gap_mm, sensitivity=sensitivity
+    )
     sheet = sheet.with_part("colours", drawer=str(drawer.pk) if drawer else "")
     return put_on_shelf(
         owner=actor,

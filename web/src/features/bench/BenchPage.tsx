@@ -9,6 +9,7 @@ import { PieceContext, useBenchAddress, useHand } from "./bench";
 import { CardStage } from "./CardStage";
 import { RecipeSheet } from "./RecipeSheet";
 import { ShadeRibbon } from "./ShadeRibbon";
+import { useEscape } from "./ThingRows";
 import { ViewSwitch } from "./ViewSwitch";
 
 export function BenchPage() {
@@ -42,10 +43,16 @@ function OpenBench({ piece }: { piece: Piece }) {
           <ViewSwitch />
         </section>
         <Sheet />
+        <Escape />
       </div>
       <ShadeRibbon />
     </PieceContext>
   );
+}
+
+function Escape() {
+  useEscape();
+  return null;
 }
 
 function Sheet() {

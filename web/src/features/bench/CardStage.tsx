@@ -1,17 +1,18 @@
-import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState, type MouseEvent } from "react";
 
 import { pictureOf } from "@/shared/api";
 import { Button, placeIn } from "@/shared/ui";
-import { labelsQuery, useTurnLamp } from "./api";
+import { useTurnLamp } from "./api";
 import { Barrier } from "./Barrier";
 import { BodyHandles } from "./BodyHandles";
 import { BorderGlass } from "./Borders";
-import { useBenchAddress, useHand, usePiece, useSelected } from "./bench";
+import { useBenchAddress, useHand, usePiece, useSelected, useTake } from "./bench";
 import { GlowMarkers } from "./GlowMarkers";
 import { drawOutlines, labelAt, type Labels } from "./labels";
 import { Lasso } from "./Lasso";
 import { LampShine, LampTrack } from "./LampTrack";
+import { thingsOf } from "./things";
+import { useLabels } from "./useLabels";
 import { useLampDial } from "./useLampDial";
 import { useLivePicture } from "./useLivePicture";
 
@@ -28,8 +29,7 @@ export function CardStage() {
   const stage = useRef<HTMLDivElement>(null);
   const surface = useRef<HTMLCanvasElement>(null);
   const room = useRoom(stage);
-  const regionKey = piece.regions.list.map((region) => region.label).join();
-  const labels = useQuery(labelsQuery(piece.id, regionKey)).data;
+  const labels = useLabels();
   const turnLamp = useTurnLamp(piece.id);
 
   const across = (room.width - 2 * MARGIN - 28) / piece.width_mm;
@@ -59,7 +59,7 @@ export function CardStage() {
           aria-label={`${piece.stamp.title}, ${view}`}
         />
         <Outlines labels={labels} />
-        {view === "regions" && <RegionNumbers />}
+        {view === "regions" && <ThingNumbers />}
         <GlowMarkers />
         {tool === "hand" && <BodyHandles />}
         {tool === "barrier" && <Barrier labels={labels} />}
@@ -97,10 +97,11 @@ type SurfaceProps = { labels: Labels | undefined; size: { width: number; height:
 /** The card itself: what lies under the pointer is hovered and taken in hand. The keyboard's way is the list. */
 function Surface({ labels, size, children }: SurfaceProps) {
   const piece = usePiece();
-  const select = useHand((hand) => hand.select);
+  const take = useTake();
   const hover = useHand((hand) => hand.hover);
   const hovered = useHand((hand) => hand.hovered);
-  const name = piece.regions.list.find((region) => region.label === hovered)?.name;
+  const found = piece.regions.list.find((region) => region.label === hovered);
+  const name = found?.thing || found?.name;
 
   const under = (event: MouseEvent<HTMLElement>) => {
     const { x, y } = placeIn(event.currentTarget, event);
@@ -116,7 +117,7 @@ function Surface({ labels, size, children }: SurfaceProps) {
       onMouseLeave={() => hover(0)}
       onClick={(event) => {
         const label = under(event);
-        if (label) select(label, event.shiftKey || event.ctrlKey || event.metaKey);
+        if (label) take(label, event.shiftKey || event.ctrlKey || event.metaKey);
       }}
     >
       {children}
@@ -137,17 +138,22 @@ function Outlines({ labels }: { labels: Labels | undefined }) {
   return <canvas ref={canvas} className="pointer-events-none absolute inset-0 size-full" aria-hidden />;
 }
 
-function RegionNumbers() {
+/** Every thing's number, on the largest of its regions: that of its first one. */
+function ThingNumbers() {
   const piece = usePiece();
+  const numbered = thingsOf(piece.regions.list).map((thing) => ({
+    number: thing.regions[0]?.label,
+    region: thing.regions.reduce((one, other) => (other.area_mm2 > one.area_mm2 ? other : one)),
+  }));
   return (
     <svg
       aria-hidden
       className="pointer-events-none absolute inset-0 size-full"
       viewBox={`0 0 ${piece.width_mm} ${piece.height_mm}`}
     >
-      {piece.regions.list
-        .filter((region) => region.area_mm2 > 12)
-        .map((region) => (
+      {numbered
+        .filter(({ region }) => region.area_mm2 > 12)
+        .map(({ number, region }) => (
           <text
             key={region.label}
             x={region.anchor_x * piece.width_mm}
@@ -157,7 +163,7 @@ function RegionNumbers() {
             dominantBaseline="central"
             fill="#161616"
           >
-            {region.label}
+            {number}
           </text>
         ))}
     </svg>

@@ -7,7 +7,7 @@ import { useChosen, usePiece } from "./bench";
 import { FitAdvice } from "./FitAdvice";
 import { PaletteBox } from "./PaletteBox";
 import { RampEditor } from "./RampEditor";
-import { RegionRows } from "./RegionRows";
+import { ThingRows } from "./ThingRows";
 import { ValueGuard } from "./ValueGuard";
 
 export function ColoursSection({ trade }: { trade: Trade }) {
@@ -110,7 +110,7 @@ export function ColoursSection({ trade }: { trade: Trade }) {
           Click a region on the picture or in the list to give it colours. Shift-click takes several in hand.
         </p>
       )}
-      <RegionRows
+      <ThingRows
         regions={piece.regions.list}
         detail={(region) =>
           region.ramp ? (

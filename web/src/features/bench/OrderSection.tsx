@@ -24,7 +24,7 @@ type Props = { trade: Trade; plan: Plan | undefined; error: Error | null };
 
 export function OrderSection({ trade, plan, error }: Props) {
   const piece = usePiece();
-  const select = useHand((hand) => hand.select);
+  const selectOnly = useHand((hand) => hand.selectOnly);
   const selected = useSelected();
   const chooseSchool = useChooseSchool(piece.id);
   const schools = useQuery(schoolsQuery).data ?? [];
@@ -140,7 +140,7 @@ export function OrderSection({ trade, plan, error }: Props) {
                 )}
                 <button
                   type="button"
-                  onClick={() => select(pass.region, false)}
+                  onClick={() => selectOnly([pass.region])}
                   className={`grid w-full grid-cols-[2.2rem_1.6rem_1fr] gap-2 border-b border-faint px-1 py-1.5 text-left outline-offset-[-3px] ${selected.includes(pass.region) ? "bg-ink/10" : "hover:bg-faint"}`}
                 >
                   <span className="text-right font-display font-bold">{pass.number}</span>

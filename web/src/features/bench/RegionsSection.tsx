@@ -2,12 +2,14 @@ import { useState } from "react";
 
 import { LIMITS, type Region } from "@/shared/api";
 import { Button, counted } from "@/shared/ui";
-import { useChangeRegions, useEraseRegion, useJoinRegions, useMakeBody, useSplitRegion } from "./api";
+import { useChangeRegions, useEraseRegion, useFindThings, useJoinRegions, useMakeBody, useSplitRegion } from "./api";
 import { useChosen, useHand, usePiece, useSelected } from "./bench";
 import { FormFields } from "./FormFields";
 import { KeptField } from "./KeptField";
-import { RegionRows } from "./RegionRows";
+import { QuickRound } from "./QuickRound";
+import { ThingRows } from "./ThingRows";
 import { TagField } from "./TagField";
+import { ThingButtons } from "./ThingButtons";
 
 function area(mm2: number): string {
   return `${mm2 < 10 ? mm2.toFixed(1) : Math.round(mm2)} mm²`;
@@ -38,6 +40,7 @@ export function RegionsSection() {
   const join = useJoinRegions(piece.id);
   const split = useSplitRegion(piece.id);
   const makeBody = useMakeBody(piece.id);
+  const findThings = useFindThings(piece.id);
   const erase = useEraseRegion(piece.id);
   const bodies = new Set(chosen.map((region) => region.body));
   const oneBody = bodies.size === 1 && !bodies.has(0);
@@ -75,6 +78,7 @@ export function RegionsSection() {
 
   return (
     <div>
+      <QuickRound />
       <div className="mb-3 rounded bg-faint p-3">
         {tool === "barrier" && (
           <p className="mb-2 flex items-center justify-between gap-3 rounded bg-ink px-3 py-2 text-sheet">
@@ -92,9 +96,15 @@ export function RegionsSection() {
             </Button>
           </p>
         )}
-        {!first && <p>Click a region on the picture or in the list. Shift-click takes several in hand.</p>}
+        {!first && (
+          <p>
+            Click on the picture or in the list to take a thing in hand, once more for the one region in it. Shift-click
+            takes several.
+          </p>
+        )}
         {first && (
           <>
+            <ThingButtons />
             {chosen.length === 1 ? (
               <KeptField
                 key={first.label}
@@ -196,6 +206,14 @@ export function RegionsSection() {
         <Button kind="quiet" onClick={() => takeTool("lasso")}>
           Take many with a lasso
         </Button>
+        <Button
+          kind="quiet"
+          busy={findThings.isPending}
+          title="Regions that belong to no thing yet are put together as far as that is sure"
+          onClick={() => findThings.mutate()}
+        >
+          Look for things
+        </Button>
         {tags.map((tag) => (
           <Button
             key={tag}
@@ -226,7 +244,7 @@ export function RegionsSection() {
       <label className="mb-1 flex items-center gap-2 text-[13px]">
         <input type="checkbox" checked={bySize} onChange={(event) => setBySize(event.target.checked)} /> Biggest first
       </label>
-      <RegionRows
+      <ThingRows
         regions={regions}
         detail={(region) => (
           <span className="text-[13px] text-soft">

@@ -91,6 +91,11 @@ export const useChangeRegions = (id: number) =>
 export const useJoinRegions = (id: number) => useChange(id, "post", "join", (labels: number[]) => ({ labels }));
 export const useMakeBody = (id: number) =>
   useChange(id, "put", "body", (body: { labels: number[]; together: boolean }) => body);
+export const useGroup = (id: number) => useChange(id, "put", "thing", (group: Request<"Thing">) => group);
+export const useAllAlike = (id: number) => useChange(id, "post", "alike", (label: number) => ({ label }));
+export const useRenameThing = (id: number) => useChange(id, "put", "thing-name", (name: Request<"ThingName">) => name);
+export const useAnswer = (id: number) => useChange(id, "post", "answer", (answer: Request<"Answer">) => answer);
+export const useFindThings = (id: number) => useChange<void>(id, "post", "find-things");
 export const useEraseRegion = (id: number) => useChange(id, "post", "erase", (label: number) => ({ label }));
 export const usePutBefore = (id: number) => useChange(id, "put", "put-before", (pair: Request<"PutBefore">) => pair);
 export const useFindAgain = (id: number) =>

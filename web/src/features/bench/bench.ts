@@ -3,6 +3,7 @@ import { useSearchParams } from "react-router";
 import { create } from "zustand";
 
 import type { Piece, Region } from "@/shared/api";
+import { matesOf, pickedAfter } from "./things";
 
 export const SECTIONS = ["stamp", "regions", "light", "colours", "order", "finish", "card"] as const;
 export type Section = (typeof SECTIONS)[number];
@@ -19,8 +20,6 @@ type Hand = {
   picked: readonly number[];
   hovered: number;
   tool: Tool;
-  /** Take one region in hand; `add` keeps the others, and lets go of it if it was in hand already. */
-  select: (label: number, add: boolean) => void;
   selectOnly: (labels: readonly number[]) => void;
   hover: (label: number) => void;
   takeTool: (tool: Tool) => void;
@@ -31,16 +30,10 @@ export const useHand = create<Hand>((set) => ({
   picked: [],
   hovered: 0,
   tool: "hand",
-  select: (label, add) => set(({ picked }) => ({ picked: pickedAfter(picked, label, add) })),
   selectOnly: (picked) => set({ picked }),
   hover: (hovered) => set((now) => (now.hovered === hovered ? now : { hovered })),
   takeTool: (tool) => set({ tool }),
 }));
-
-export function pickedAfter(picked: readonly number[], label: number, add: boolean): readonly number[] {
-  if (add) return picked.includes(label) ? picked.filter((other) => other !== label) : [...picked, label];
-  return picked.length === 1 && picked[0] === label ? [] : [label];
-}
 
 export const PieceContext = createContext<Piece | null>(null);
 
@@ -49,6 +42,21 @@ export function usePiece(): Piece {
   const piece = useContext(PieceContext);
   if (!piece) throw new Error("Only for parts of the bench.");
   return piece;
+}
+
+/**
+ * Takes in hand what was clicked: its whole thing, and with a second click the one region in it, or the region by
+ * itself where it was meant by itself.
+ */
+export function useTake() {
+  const { regions } = usePiece();
+  return useCallback(
+    (label: number, add: boolean, meant: "thing" | "region" = "thing") => {
+      const mates = meant === "thing" ? matesOf(regions.list, label) : [label];
+      useHand.setState(({ picked }) => ({ picked: pickedAfter(picked, label, mates, add) }));
+    },
+    [regions.list],
+  );
 }
 
 /** The regions in hand; one that was joined into another, or undone, is no longer. */

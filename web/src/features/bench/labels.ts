@@ -58,6 +58,31 @@ export function drawOutlines(canvas: HTMLCanvasElement, labels: Labels, selected
   context.putImageData(image, 0, 0);
 }
 
+export type Box = { left: number; top: number; right: number; bottom: number };
+const knownBoxes = new WeakMap<Labels, Map<number, Box>>();
+
+/** The tightest box round each region, in pixels of the map; worked out once. */
+export function boxesOf(labels: Labels): Map<number, Box> {
+  const known = knownBoxes.get(labels);
+  if (known) return known;
+  const boxes = new Map<number, Box>();
+  for (let row = 0; row < labels.height; row++) {
+    for (let column = 0; column < labels.width; column++) {
+      const label = labels.data[row * labels.width + column] ?? 0;
+      if (!label) continue;
+      const box = boxes.get(label);
+      if (!box) boxes.set(label, { left: column, top: row, right: column, bottom: row });
+      else {
+        if (column < box.left) box.left = column;
+        if (column > box.right) box.right = column;
+        box.bottom = row;
+      }
+    }
+  }
+  knownBoxes.set(labels, boxes);
+  return boxes;
+}
+
 const BORDER_REACH = 7;
 
 /** The two regions whose border runs nearest to (x, y), lower label first; null where none is near or one is paper. */

@@ -1,6 +1,8 @@
 /** Made by tools/make_limits.py from the schema and the core; not to be edited. */
 export const LIMITS = {
   AddPieceRequest: {"title": {"maxLength": 120}, "width_mm": {"minimum": 10.0, "maximum": 450.0}, "gap_mm": {"minimum": 0.1, "maximum": 5}, "sensitivity": {"minimum": -1, "maximum": 1}},
+  AlikeRequest: {"label": {"minimum": 1, "maximum": 1000000}},
+  AnswerRequest: {"labels": {"maxItems": 4000}},
   BodyRequest: {"labels": {"maxItems": 4000}},
   CardFormRequest: {"notes": {"maxLength": 2000}},
   ChartFormRequest: {"codes": {"maxItems": 200}},
@@ -33,6 +35,8 @@ export const LIMITS = {
   SplitRequest: {"label": {"minimum": 1, "maximum": 1000000}, "line": {"maxItems": 200}},
   StampFormRequest: {"title": {"maxLength": 120}},
   SwatchFormRequest: {"code": {"maxLength": 40}, "name": {"maxLength": 80}, "family": {"maxLength": 40}, "maker": {"maxLength": 40}, "lab": {"maxItems": 3}, "two_coats": {"maxItems": 3}, "diluted": {"maxItems": 3}, "light_pressure": {"maxItems": 3}, "firm_pressure": {"maxItems": 3}, "opacity": {"minimum": 0, "maximum": 1}},
+  ThingNameRequest: {"label": {"minimum": 1, "maximum": 1000000}, "name": {"maxLength": 60}},
+  ThingRequest: {"labels": {"maxItems": 4000}},
   glows: {"most": 12},
   batch: {"copies": 200},
   tags: {"most": 6, "longest": 24},

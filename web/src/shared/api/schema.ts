@@ -366,6 +366,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/alike/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        post: operations["pieces_alike_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/answer/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        post: operations["pieces_answer_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/batch/": {
         parameters: {
             query?: never;
@@ -496,6 +530,23 @@ export interface paths {
         put?: never;
         /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         post: operations["pieces_find_again_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/find-things/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        post: operations["pieces_find_things_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1065,6 +1116,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/thing/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        put: operations["pieces_thing_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/thing-name/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        put: operations["pieces_thing_name_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/undo/": {
         parameters: {
             query?: never;
@@ -1325,6 +1410,13 @@ export interface components {
         Advice: {
             why: string;
             instead: string;
+        };
+        AlikeRequest: {
+            label: number;
+        };
+        AnswerRequest: {
+            labels: number[];
+            alike: boolean;
         };
         Batch: {
             copies: number;
@@ -2031,6 +2123,8 @@ export interface components {
             depth: number;
             /** @description Regions with the same number above 0 form one body. */
             body: number;
+            /** @description The name of its thing; empty = a thing of its own. */
+            thing: string;
             shades: number;
             by_hand: boolean;
             base_mm: number[] | null;
@@ -2088,6 +2182,8 @@ export interface components {
             /** Format: double */
             gap_mm: number;
             list: components["schemas"]["Region"][];
+            /** @description Groups of regions that may be alike, to be answered one by one. */
+            questions: number[][];
             borders: components["schemas"]["Border"][];
             /** @description Front first; empty where nothing stands before anything. */
             stamping: components["schemas"]["StampingStep"][];
@@ -2325,6 +2421,15 @@ export interface components {
             readonly words: string;
             /** @description What cannot be true of it as it was measured; usually empty. */
             readonly doubt: string;
+        };
+        ThingNameRequest: {
+            label: number;
+            name: string;
+        };
+        ThingRequest: {
+            labels: number[];
+            /** @default true */
+            together: boolean;
         };
         /** @description A finishing touch; its time counts from the end of the colouring. */
         TouchStep: {
@@ -3336,6 +3441,80 @@ export interface operations {
             };
         };
     };
+    pieces_alike_create: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlikeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_answer_create: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pieces_batch_retrieve: {
         parameters: {
             query: {
@@ -3600,6 +3779,39 @@ export interface operations {
                 "application/json": components["schemas"]["FindAgainRequest"];
             };
         };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_find_things_create: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             200: {
                 headers: {
@@ -4813,6 +5025,80 @@ export interface operations {
         requestBody?: {
             content: {
                 "application/json": components["schemas"]["StampFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_thing_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThingRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_thing_name_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThingNameRequest"];
             };
         };
         responses: {

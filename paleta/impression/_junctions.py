@@ -1,0 +1,105 @@
+"""Where a line ends on another one that runs straight on: the sign of something that goes on behind."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.impression._region_map import PAPER, RegionMap
+
+NEAR_MM, FAR = 0.8, 2.2
+"""A junction of lines is looked at on a ring of this radius, and on one so many times larger."""
+SAMPLES = 96
+ANGLES = np.linspace(0, 2 * np.pi, SAMPLES, endpoint=False)
+SINE, COSINE = np.sin(ANGLES), np.cos(ANGLES)
+STRAIGHT_ON_DEG = 30.0
+"""A line goes straight on through a junction if it bends by less."""
+
+
+@dataclass(frozen=True, slots=True)
+class Junction:
+    """A T: the line between `left` and `right` ends on the outline of `through`. (x, y) in px, (dx, dy) the way the
+    stem leads away from `through`, of unit length; left and right as seen going that way. `weight` 0.5 to 1 says how
+    straight the through line runs on."""
+
+    through: int
+    left: int
+    right: int
+    x: float
+    y: float
+    dx: float
+    dy: float
+    weight: float
+
+
+def t_junctions(region_map: RegionMap) -> list[Junction]:
+    """All T-junctions whose through line belongs to a region, in reading order."""
+    labels = region_map.labels
+    corners = np.stack([labels[:-1, :-1], labels[:-1, 1:], labels[1:, :-1], labels[1:, 1:]])
+    ordered = np.sort(corners, axis=0)
+    kinds = 1 + (ordered[1:] != ordered[:-1]).sum(axis=0)
+    rows, cols = np.nonzero(kinds >= 3)
+    near_px = NEAR_MM * region_map.px_per_mm
+    found: list[Junction] = []
+    seen: set[tuple[frozenset[int], int, int]] = set()
+    for row, col in zip(rows.tolist(), cols.tolist(), strict=True):
+        names = frozenset(int(label) for label in corners[:, row, col])
+        place = (names, int(row / near_px / 2), int(col / near_px / 2))
+        if place in seen or len(names) != 3:
+            continue
+        seen.add(place)
+        near = _lines_on_ring(labels, row, col, near_px, names)
+        if near is None:
+            continue
+        far = _lines_on_ring(labels, row, col, FAR * near_px, names)
+        # Inside of a stroke the three meet a little off; from ring to ring the lines show where they lead.
+        if far is None or far.keys() != near.keys():
+            near, far = dict.fromkeys(near, (float(col), float(row))), near
+        ways = {pair: _way(near[pair], end) for pair, end in far.items()}
+        junction = _as_t(ways, float(col), float(row))
+        if junction is not None:
+            found.append(junction)
+    return found
+
+
+def _lines_on_ring(
+    labels: NDArray[np.int32], row: int, col: int, radius: float, names: frozenset[int]
+) -> dict[tuple[int, int], tuple[float, float]] | None:
+    """Where on a ring the lines between three regions lie: by what lies left and right of each, seen going outwards.
+    None if little of anything else lies on the ring, or one of them in two pieces."""
+    y = np.clip(np.round(row + radius * SINE), 0, labels.shape[0] - 1).astype(int)
+    x = np.clip(np.round(col + radius * COSINE), 0, labels.shape[1] - 1).astype(int)
+    ring = labels[y, x]
+    before = np.roll(ring, 1)
+    turns = np.flatnonzero(ring != before)
+    if len(turns) != 3 or set(ring[turns].tolist()) != names:
+        return None
+    # Angles grow clockwise on the screen, y pointing down: what comes before a line lies on its left.
+    half = np.pi / SAMPLES
+    return {
+        (int(before[k]), int(ring[k])): (
+            col + radius * float(np.cos(ANGLES[k] - half)), row + radius * float(np.sin(ANGLES[k] - half)),
+        )
+        for k in turns
+    }  # fmt: skip
+
+
+def _way(start: tuple[float, float], end: tuple[float, float]) -> tuple[float, float]:
+    dx, dy = end[0] - start[0], end[1] - start[1]
+    size = max(float(np.hypot(dx, dy)), 1e-6)
+    return dx / size, dy / size
+
+
+def _as_t(ways: dict[tuple[int, int], tuple[float, float]], x: float, y: float) -> Junction | None:
+    """The T whose through line bends least; None if that bends too much or is the paper's."""
+    best: Junction | None = None
+    for (left, right), (dx, dy) in ways.items():
+        (ax, ay), (bx, by) = (way for pair, way in ways.items() if pair != (left, right))
+        through = ({side for pair in ways for side in pair} - {left, right}).pop()
+        bend = float(np.degrees(np.arccos(np.clip(-(ax * bx + ay * by), -1, 1))))
+        weight = 1 - bend / (2 * STRAIGHT_ON_DEG)
+        if bend <= STRAIGHT_ON_DEG and (best is None or weight > best.weight):
+            best = Junction(through, left, right, x, y, dx, dy, weight)
+    return None if best is None or best.through == PAPER else best

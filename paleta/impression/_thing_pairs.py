@@ -1,0 +1,283 @@
+"""What is measured of every pair of regions that may belong together."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.impression._junctions import Junction, t_junctions
+from paleta.impression._region_map import PAPER, RegionMap
+from paleta.impression._thing_shapes import MEASURES, Floats, Shapes, shapes_of
+
+FEATURES = (
+    "size", "smaller size", *(f"{name} apart" for name in MEASURES), *(f"{name}, less" for name in MEASURES),
+    "waves apart", "overlay", "overlay rank", "likeness rank", "mutual rank", "alike around one", "alike around other",
+    "away", "away in picture", "touching", "border of smaller", "border of larger", "shared neighbours",
+    "same longest neighbour", "longest neighbour of one", "both on paper", "one on paper", "parallel",
+    "round a centre", "as far from it", "pointing at it", "level", "upright", "before", "same front",
+    "ends on a third", "runs on behind", "hull of both", "neighbours of one", "neighbours of other",
+    "straight across", "equal width across",
+)  # fmt: skip
+NEAREST = 60
+"""For every region so many others by likeness are looked at, beside all that it touches or may run on into."""
+RUNS_ON_COS = 0.8
+"""Two lines that end on one thing may be one line behind it if both turn by less than some 37 degrees."""
+ALIKE_WITHIN = 0.35
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Pairs:
+    """`one` < `other` are places in `labels`; `features` is N x len(FEATURES)."""
+
+    labels: NDArray[np.int64]
+    one: NDArray[np.intp]
+    other: NDArray[np.intp]
+    features: NDArray[np.float32]
+
+
+def pairs_of(region_map: RegionMap) -> Pairs:
+    """Every pair worth looking at with all its features; the same for the same map."""
+    shapes = shapes_of(region_map)
+    n = len(shapes.labels)
+    place = {int(label): k for k, label in enumerate(shapes.labels)}
+    borders = np.zeros((n, n), np.float32)
+    for border in region_map.borders:
+        if border.a != PAPER:
+            a, b = place[border.a], place[border.b]
+            borders[a, b] = borders[b, a] = border.length_mm
+    junctions = t_junctions(region_map)
+    unlike = _unlike(shapes)
+    runs_on = _runs_on(junctions, place)
+    one, other = _chosen(unlike, borders, runs_on)
+    columns = [
+        *_likeness(shapes, unlike, one, other),
+        *_arrangement(shapes, borders, one, other),
+        *_overlap(shapes, borders, junctions, runs_on, place, one, other),
+        *_across(shapes, one, other, borders),
+    ]
+    features = np.stack(columns, axis=1).astype(np.float32) if len(one) else np.zeros((0, len(FEATURES)), np.float32)
+    return Pairs(shapes.labels, one, other, features)
+
+
+def _unlike(shapes: Shapes) -> Floats:
+    """n x n: how different two outlines are, size not counted much."""
+    parts = np.concatenate([shapes.measures, 0.7 * shapes.harmonics, 0.35 * np.log(shapes.size_mm)[:, None]], axis=1)
+    square = (parts**2).sum(axis=1)
+    return np.sqrt(np.maximum(square[:, None] + square[None] - 2 * parts @ parts.T, 0))
+
+
+def _chosen(
+    unlike: Floats, borders: NDArray[np.float32], runs_on: dict[tuple[int, int], float]
+) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
+    n = len(unlike)
+    wanted = borders > 0
+    for a, b in runs_on:
+        wanted[a, b] = True
+    if n <= NEAREST + 1:
+        wanted[:] = True
+    else:
+        nearest = np.argpartition(unlike, NEAREST, axis=1)[:, : NEAREST + 1]
+        np.put_along_axis(wanted, nearest, True, axis=1)
+    one, other = np.nonzero(np.triu(wanted | wanted.T, 1))
+    return one, other
+
+
+def _likeness(shapes: Shapes, unlike: Floats, one: NDArray[np.intp], other: NDArray[np.intp]) -> list[Floats]:
+    log_size = np.log(shapes.size_mm)
+    rank = _ranks(unlike)
+    overlay = _overlay(shapes)
+    overlay_rank = _ranks(-overlay)
+    alike = np.log1p(np.count_nonzero(unlike < ALIKE_WITHIN, axis=1) - 1)
+    first, second = shapes.measures[one], shapes.measures[other]
+    return [
+        np.abs(log_size[one] - log_size[other]),
+        np.minimum(log_size[one], log_size[other]),
+        *np.abs(first - second).T,
+        *np.minimum(first, second).T,
+        np.linalg.norm(shapes.harmonics[one] - shapes.harmonics[other], axis=1),
+        overlay[one, other],
+        np.log(np.maximum(np.maximum(overlay_rank[one, other], overlay_rank[other, one]), 1)),
+        np.log(np.maximum(np.minimum(rank[one, other], rank[other, one]), 1)),
+        np.log(np.maximum(np.maximum(rank[one, other], rank[other, one]), 1)),
+        np.maximum(alike[one], alike[other]),
+        np.minimum(alike[one], alike[other]),
+    ]
+
+
+def _ranks(unlike: Floats) -> NDArray[np.float32]:
+    """n x n: of how many others each is less unlike, row by row."""
+    rank = np.empty(unlike.shape, np.float32)
+    places = np.arange(len(unlike), dtype=np.float32)[None].repeat(len(unlike), 0)
+    np.put_along_axis(rank, np.argsort(unlike, axis=1, kind="stable"), places, axis=1)
+    return rank
+
+
+def _overlay(shapes: Shapes) -> Floats:
+    """n x n: how well two shapes cover each other (shared over joint area) in the best of all quarter turns and
+    mirrorings."""
+    side = round(shapes.overlays.shape[1] ** 0.5)
+    grid = shapes.overlays.reshape(-1, side, side)
+    shared = np.zeros((len(grid), len(grid)), np.float32)
+    for one in (grid, grid.transpose(0, 2, 1)):
+        for rows in (slice(None), slice(None, None, -1)):
+            for cols in (slice(None), slice(None, None, -1)):
+                np.maximum(shared, shapes.overlays @ one[:, rows, cols].reshape(len(grid), -1).T, out=shared)
+    # Soft edges: a shape shares less than its own area with itself.
+    own = np.maximum(np.einsum("ij,ij->i", shapes.overlays, shapes.overlays), 1e-6)
+    joint = own[:, None] + own[None] - shared
+    return np.clip(shared / np.maximum(joint, 1e-6), 0, 1).astype(np.float64)
+
+
+def _arrangement(
+    shapes: Shapes, borders: NDArray[np.float32], one: NDArray[np.intp], other: NDArray[np.intp]
+) -> list[Floats]:
+    apart = shapes.middle_mm[other] - shapes.middle_mm[one]
+    away = np.hypot(*apart.T)
+    size = np.sqrt(shapes.size_mm[one] * shapes.size_mm[other])
+    whole = float(np.hypot(*np.ptp(shapes.middle_mm, axis=0))) + 1e-6
+    border = borders[one, other]
+    shares = border / shapes.around_mm[one], border / shapes.around_mm[other]
+    touching = borders > 0
+    degree = touching.sum(axis=1)
+    common = (touching.astype(np.float32) @ touching.astype(np.float32))[one, other]
+    longest = np.where(borders.max(axis=1) > 0, borders.argmax(axis=1), -1)
+    parallel = np.abs((shapes.axis[one] * shapes.axis[other]).sum(axis=1))
+    slim = 1 - np.maximum(shapes.measures[one, 0], shapes.measures[other, 0])
+    centred, equally, pointing = _round_a_centre(shapes, touching, one, other)
+    return [
+        np.log(away / size + 0.1),
+        away / whole,
+        (border > 0).astype(float),
+        np.maximum(*shares),
+        np.minimum(*shares),
+        common / np.maximum(np.minimum(degree[one], degree[other]), 1),
+        ((longest[one] == longest[other]) & (longest[one] >= 0)).astype(float),
+        ((longest[one] == other) | (longest[other] == one)).astype(float),
+        (shapes.on_paper[one] & shapes.on_paper[other]).astype(float),
+        (shapes.on_paper[one] ^ shapes.on_paper[other]).astype(float),
+        parallel * slim,
+        centred,
+        equally,
+        pointing,
+        np.abs(apart[:, 1]) / size,
+        np.abs(apart[:, 0]) / size,
+    ]
+
+
+def _round_a_centre(
+    shapes: Shapes, touching: NDArray[np.bool_], one: NDArray[np.intp], other: NDArray[np.intp]
+) -> tuple[Floats, Floats, Floats]:
+    """Of pairs that touch a third: whether both lie round it, equally far away, pointing at it."""
+    centred, equally, pointing = (np.zeros(len(one)) for _ in range(3))
+    middle = shapes.middle_mm
+    for centre in range(len(touching)):
+        around = touching[centre]
+        both = np.flatnonzero(around[one] & around[other])
+        if not len(both) or np.count_nonzero(around) < 3:
+            continue
+        ways = [middle[side[both]] - middle[centre] for side in (one, other)]
+        far = [np.hypot(*way.T) + 1e-6 for way in ways]
+        even = 1 - np.abs(far[0] - far[1]) / (far[0] + far[1])
+        aims = [
+            np.abs((shapes.axis[side[both]] * way).sum(axis=1)) / reach
+            for side, way, reach in zip((one, other), ways, far, strict=True)
+        ]
+        aim = np.minimum(*aims)
+        worth = even * (0.5 + aim)
+        better = worth > centred[both]
+        at = both[better]
+        centred[at], equally[at], pointing[at] = worth[better], even[better], aim[better]
+    return centred, equally, pointing
+
+
+def _overlap(
+    shapes: Shapes, borders: NDArray[np.float32], junctions: list[Junction], runs_on: dict[tuple[int, int], float],
+    place: dict[int, int], one: NDArray[np.intp], other: NDArray[np.intp],
+) -> list[Floats]:  # fmt: skip
+    n = len(shapes.labels)
+    fronts, ends = np.zeros((n, n), np.float32), np.zeros((n, n), np.float32)
+    for junction in junctions:
+        sides = [place[side] for side in (junction.left, junction.right) if side in place]
+        for side in sides:
+            fronts[place[junction.through], side] += junction.weight
+        if len(sides) == 2:
+            ends[sides[0], sides[1]] += junction.weight
+            ends[sides[1], sides[0]] += junction.weight
+    behind = (fronts > 0).astype(np.float32)
+    hidden = np.zeros((n, n), np.float32)
+    for (a, b), weight in runs_on.items():
+        hidden[a, b] = hidden[b, a] = weight
+    degree = np.log1p(np.count_nonzero(borders > 0, axis=1))
+    return [
+        np.minimum(np.abs(fronts[one, other] - fronts[other, one]), 3),
+        np.minimum((behind.T @ behind)[one, other], 3),
+        np.minimum(ends[one, other], 3),
+        np.minimum(hidden[one, other], 3),
+        _hull_of_both(shapes, borders, one, other),
+        np.minimum(degree[one], degree[other]),
+        np.maximum(degree[one], degree[other]),
+    ]
+
+
+def _runs_on(junctions: list[Junction], place: dict[int, int]) -> dict[tuple[int, int], float]:
+    """Pairs whose outlines lead into each other behind a nearer thing ([Kellman1991]), with how well they do."""
+    by_front: dict[int, list[Junction]] = defaultdict(list)
+    for junction in junctions:
+        by_front[junction.through].append(junction)
+    found: dict[tuple[int, int], float] = defaultdict(float)
+    for ends in by_front.values():
+        for k, first in enumerate(ends):
+            for second in ends[:k]:
+                way = np.array([second.x - first.x, second.y - first.y])
+                far = float(np.hypot(*way))
+                if far < 1:
+                    continue
+                way /= far
+                straight = min(-(first.dx * way[0] + first.dy * way[1]), second.dx * way[0] + second.dy * way[1])
+                if straight < RUNS_ON_COS:
+                    continue
+                # Going through, the first stem is met backwards: its right is what lies on the left.
+                for a, b in ((first.right, second.left), (first.left, second.right)):
+                    if a != b and a in place and b in place:
+                        key = min(place[a], place[b]), max(place[a], place[b])
+                        found[key] += straight * first.weight * second.weight
+    return dict(found)
+
+
+def _hull_of_both(
+    shapes: Shapes, borders: NDArray[np.float32], one: NDArray[np.intp], other: NDArray[np.intp]
+) -> Floats:
+    """How nearly convex two that touch are together; 0 for others."""
+    result = np.zeros(len(one))
+    area = shapes.size_mm**2
+    for k in np.flatnonzero(borders[one, other] > 0):
+        a, b = one[k], other[k]
+        hull = cv2.convexHull(np.concatenate([shapes.hulls[a], shapes.hulls[b]]))
+        result[k] = min(1.2, (area[a] + area[b]) / max(float(cv2.contourArea(hull)), 1e-3))
+    return result
+
+
+def _across(
+    shapes: Shapes, one: NDArray[np.intp], other: NDArray[np.intp], borders: NDArray[np.float32]
+) -> list[Floats]:
+    """Of every other stripe: a third lies between the two, with borders of like length to both, and all are as wide."""
+    straight, equal = np.zeros(len(one)), np.zeros(len(one))
+    for middle in range(len(borders)):
+        length = borders[middle]
+        both = np.flatnonzero((length[one] > 0) & (length[other] > 0))
+        if not len(both):
+            continue
+        ways = [shapes.middle_mm[side[both]] - shapes.middle_mm[middle] for side in (one, other)]
+        far = [np.hypot(*way.T) + 1e-6 for way in ways]
+        opposite = -(ways[0] * ways[1]).sum(axis=1) / (far[0] * far[1])
+        even = 1 - np.abs(length[one[both]] - length[other[both]]) / (length[one[both]] + length[other[both]])
+        between = (length[one[both]] + length[other[both]]) / shapes.around_mm[middle]
+        worth = np.maximum(opposite, 0) * even * between
+        better = worth > straight[both]
+        at = both[better]
+        straight[at], equal[at] = worth[better], even[better]
+    return [straight, equal]

@@ -1,0 +1,120 @@
+"""What is measured of every region's outline: nothing that turning, mirroring or another size would change, and where
+it lies and which way it points."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.impression._region_map import PAPER, Region, RegionMap
+
+Floats = NDArray[np.float64]
+SAMPLES = 64
+"""Points along an outline."""
+HARMONICS = 6
+OVERLAY, OVERLAY_REACH = 20, 1.5
+"""Cells along each side of a picture of a shape, and how far it reaches from the middle, in square roots of its
+area."""
+MEASURES = ("slim", "fills", "solid", "compact", "round inside", "skew", "holes", "corners")
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Shapes:
+    """All regions as columns, in the order of `labels`.
+
+    size_mm    square root of the area
+    measures   n x len(MEASURES), about 0..1
+    harmonics  n x HARMONICS: strength of the outline's waves against its size, either way round taken together
+    middle_mm  n x 2, x and y
+    axis       n x 2, unit vector along the long side of the tightest rectangle
+    hulls      convex outlines in mm
+    overlays   n x OVERLAY**2, the shape turned upright, moved to the middle and made of one size: share of each cell
+    """
+
+    labels: NDArray[np.int64]
+    size_mm: Floats
+    measures: Floats
+    harmonics: Floats
+    middle_mm: Floats
+    axis: Floats
+    hulls: list[NDArray[np.float32]]
+    overlays: NDArray[np.float32]
+    around_mm: Floats
+    on_paper: NDArray[np.bool_]
+
+
+def shapes_of(region_map: RegionMap) -> Shapes:
+    rows = [_measured(region_map, region) for region in region_map.regions]
+    on_paper = {border.b for border in region_map.borders if border.a == PAPER}
+    measures, harmonics, axes, hulls, around, overlays = zip(*rows, strict=True) if rows else ((),) * 6
+    regions, px = region_map.regions, region_map.px_per_mm
+    return Shapes(
+        labels=np.array([region.label for region in regions], np.int64),
+        size_mm=np.sqrt([max(region.area_mm2, 1e-3) for region in regions]),
+        measures=np.array(measures).reshape(-1, len(MEASURES)),
+        harmonics=np.array(harmonics).reshape(-1, HARMONICS),
+        middle_mm=np.array([region.centroid[::-1] for region in regions]).reshape(-1, 2) / px,
+        axis=np.array(axes).reshape(-1, 2),
+        hulls=[hull / px for hull in hulls],
+        overlays=np.array(overlays, np.float32).reshape(-1, OVERLAY**2),
+        around_mm=np.array(around) / px,
+        on_paper=np.array([region.label in on_paper for region in regions], bool),
+    )
+
+
+def _measured(
+    region_map: RegionMap, region: Region
+) -> tuple[list[float], Floats, Floats, NDArray[np.float32], float, NDArray[np.float32]]:
+    top, left, bottom, right = region.bbox
+    mask = (region_map.labels[top:bottom, left:right] == region.label).astype(np.uint8)
+    contours, _ = cv2.findContours(mask, cv2.RETR_CCOMP, cv2.CHAIN_APPROX_NONE)
+    outline = max(contours, key=cv2.contourArea).reshape(-1, 2).astype(np.float32)
+    area = float(cv2.countNonZero(mask))
+    hull = cv2.convexHull(outline).reshape(-1, 2)
+    _, (width, height), turn = cv2.minAreaRect(hull)
+    along = np.radians(turn if width >= height else turn + 90)
+    axis = np.array([np.cos(along), np.sin(along)])
+    around = float(sum(cv2.arcLength(contour, True) for contour in contours))
+    outer = max(1.0, cv2.contourArea(outline))
+    inradius = region.inradius_mm * region_map.px_per_mm
+    middle = outline.mean(axis=0)
+    reach = (outline - middle) @ axis
+    spread = max(float(reach.std()), 1e-6)
+    measures = [
+        float((min(width, height) + 1) / (max(width, height) + 1)),
+        min(1.2, area / ((width + 1) * (height + 1))),
+        min(1.2, area / max(1.0, cv2.contourArea(hull))),
+        float(min(1.2, 4 * np.pi * area / max(1.0, cv2.arcLength(outline, True)) ** 2)),
+        float(min(1.2, np.pi * inradius**2 / max(area, 1.0))),
+        float(min(2.0, abs(((reach / spread) ** 3).mean()))),
+        max(0.0, 1 - area / outer),
+        len(cv2.approxPolyDP(outline, 0.04 * cv2.arcLength(outline, True), True)) / 8,
+    ]
+    place = np.array((left, top), np.float32)
+    return measures, _waves(outline), axis, hull + place, around, _overlay(mask, area, axis)
+
+
+def _overlay(mask: NDArray[np.uint8], area: float, axis: Floats) -> NDArray[np.float32]:
+    """The shape on a small grid, its long side lying level."""
+    moments = cv2.moments(mask, binaryImage=True)
+    x, y = moments["m10"] / area, moments["m01"] / area
+    scale = OVERLAY / (2 * OVERLAY_REACH * np.sqrt(area))
+    turn = scale * np.array([[axis[0], axis[1]], [-axis[1], axis[0]]])
+    shift = OVERLAY / 2 - 0.5 - turn @ (x, y)
+    soft = cv2.GaussianBlur(mask.astype(np.float32), (0, 0), max(0.3, 0.4 / scale))
+    return np.asarray(cv2.warpAffine(soft, np.column_stack([turn, shift]), (OVERLAY, OVERLAY)), np.float32).ravel()
+
+
+def _waves(outline: NDArray[np.float32]) -> Floats:
+    """Strengths of the outline's Fourier waves ([Zahn1972]), equal for turned, moved, larger and mirrored outlines."""
+    steps = np.hypot(*np.diff(outline, axis=0, append=outline[:1]).T)
+    along = np.concatenate([[0.0], np.cumsum(steps)])
+    at = np.linspace(0, along[-1], SAMPLES, endpoint=False)
+    closed = np.concatenate([outline, outline[:1]])
+    points = np.interp(at, along, closed[:, 0]) + 1j * np.interp(at, along, closed[:, 1])
+    waves = np.abs(np.fft.fft(points))
+    first = max(waves[1], waves[-1], 1e-6)
+    return np.array([np.hypot(waves[k], waves[-k]) for k in range(2, 2 + HARMONICS)]) / first

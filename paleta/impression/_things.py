@@ -1,0 +1,128 @@
+"""From likely pairs to groups."""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.cluster.hierarchy import fcluster, linkage
+from scipy.spatial.distance import squareform
+
+from paleta.impression._region_map import RegionMap
+from paleta.impression._thing_pairs import FEATURES, Pairs, pairs_of
+
+Floats = NDArray[np.float32]
+GROUPINGS = ("parts", "alike")
+LEAST = 0.5
+"""Regions are joined while their groups belong together with this likelihood on average."""
+
+
+class Group(frozenset[int]):
+    """Labels of regions that belong together, and how `sure` that is, 0..1: the least likely of the pairs' averages by
+    which it grew together."""
+
+    sure: float
+
+    def __new__(cls, labels: Iterable[int], sure: float) -> Group:
+        made = super().__new__(cls, labels)
+        made.sure = sure
+        return made
+
+
+@dataclass(frozen=True, slots=True)
+class Things:
+    """Groups of two and more regions; within each list no region is in two.
+
+    parts  pieces of one surface: become one body.
+    alike  what gets one ramp at first go: become one thing.
+    """
+
+    parts: tuple[Group, ...]
+    alike: tuple[Group, ...]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Weighed:
+    """Every pair of a map with the likelihood that it belongs together, by grouping."""
+
+    pairs: Pairs
+    likelihoods: Mapping[str, Floats]
+
+    def things(self, least: float = LEAST) -> Things:
+        """Groups that belong together with at least this likelihood on average."""
+        return Things(*(_groups(self.pairs, self.likelihoods[name], least) for name in GROUPINGS))
+
+    def like(self, label: int, least: float) -> list[int]:
+        """Regions that are alike with this one, likeliest first."""
+        pairs, likelihood = self.pairs, self.likelihoods["alike"]
+        place = int(np.flatnonzero(pairs.labels == label)[0])
+        found = [
+            (-float(likelihood[k]), int(pairs.labels[mate[k]]))
+            for own, mate in ((pairs.one, pairs.other), (pairs.other, pairs.one))
+            for k in np.flatnonzero((own == place) & (likelihood >= least))
+        ]
+        return [mate for _, mate in sorted(found)]
+
+
+def find_things(region_map: RegionMap) -> Things:
+    """Propose both groupings over a found map.
+
+    Every pair of regions is measured (FEATURES) and weighed by a small network fitted on drawings made by script
+    (tools/fit_things.py; no published source); groups grow together by average linkage ([Sokal1958]). The same map
+    always gives the same groups.
+    """
+    return weigh(region_map).things()
+
+
+def weigh(region_map: RegionMap) -> Weighed:
+    pairs = pairs_of(region_map)
+    return Weighed(pairs, {name: likely(pairs.features, name) for name in GROUPINGS})
+
+
+def _groups(pairs: Pairs, likelihood: Floats, least: float) -> tuple[Group, ...]:
+    """Groups of at least two, in the order of their lowest label."""
+    n = len(pairs.labels)
+    if n < 2:
+        return ()
+    apart = np.ones((n, n))
+    np.fill_diagonal(apart, 0)
+    apart[pairs.one, pairs.other] = apart[pairs.other, pairs.one] = 1 - likelihood
+    tree = linkage(squareform(apart, checks=False), "average")
+    member = fcluster(tree, 1 - least, "distance")
+    widest: dict[int, float] = {}
+    for a, _, height, _ in tree[tree[:, 2] <= 1 - least]:
+        # Heights rise: the last one that joins into a group is its widest.
+        leaf = int(a)
+        while leaf >= n:
+            leaf = int(tree[leaf - n, 0])
+        widest[int(member[leaf])] = float(height)
+    groups = [
+        Group((int(label) for label in pairs.labels[member == number]), round(1 - height, 3))
+        for number, height in widest.items()
+    ]
+    return tuple(sorted(groups, key=min))
+
+
+def likely(features: Floats, grouping: str) -> Floats:
+    """How likely each pair belongs together, 0..1."""
+    net = _networks()
+    x = (features - net["middle"]) / net["spread"]
+    for layer in range(3):
+        x = x @ net[f"{grouping}_{layer}"] + net[f"{grouping}_bias_{layer}"]
+        if layer < 2:
+            x = np.maximum(x, 0)
+    return np.asarray(1 / (1 + np.exp(-np.clip(x[:, 0], -30, 30))), np.float32)
+
+
+@cache
+def _networks() -> dict[str, Floats]:
+    data = (files("paleta.impression") / "_things.npz").read_bytes()
+    with np.load(io.BytesIO(data)) as kept:
+        if tuple(kept["features"].tolist()) != FEATURES:
+            raise AssertionError("The networks were fitted on other features. Run tools/fit_things.py again.")
+        return {name: kept[name].astype(np.float32) for name in kept.files if name != "features"}

@@ -1,0 +1,55 @@
+"""Things on the sheet: what Paleta proposes, what is asked, and how things are named."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Collection, Iterable, Mapping
+from dataclasses import replace
+
+from paleta.impression import Weighed
+from paleta.recipe._region import RegionSetting, Settings
+
+DONE, ASKED = 0.7, 0.4
+"""Groups this sure are made; less sure ones are asked about, down to the second."""
+NOUNS = {
+    "petal": "Petals",
+    "leaf": "Leaves",
+    "tube": "Strips",
+    "cone": "Cones",
+    "hollow": "Hollows",
+    "ground": "Grounds",
+}
+SHAPES = "Shapes"
+BODY_FIELDS = ("form", "bulge", "axis_deg", "depth", "base_mm", "turn_deg")
+"""What belongs to a whole body; changed on one of its regions it changes on all."""
+
+
+def proposed(weighed: Weighed, settings: Settings) -> tuple[dict[int, RegionSetting], tuple[tuple[int, ...], ...]]:
+    """Settings with bodies and things as far as they are sure, and the groups to ask about.
+
+    Regions that belong to a body or a thing already are left alone.
+    """
+    sure, likely = weighed.things(DONE), weighed.things(ASKED)
+    result = dict(settings)
+    for group in sure.parts:
+        free = sorted(label for label in group if label in result and not result[label].body)
+        if len(free) > 1:
+            first = result[free[0]]
+            shape = {field: getattr(first, field) for field in BODY_FIELDS}
+            result |= {label: replace(result[label], body=free[0], **shape) for label in free}
+    for group in sure.alike:
+        free = sorted(label for label in group if label in result and not result[label].thing)
+        if len(free) > 1:
+            name = new_name(result.values(), free, result)
+            result |= {label: replace(result[label], thing=name) for label in free}
+    done = {frozenset(group) for group in sure.alike}
+    asked = tuple(tuple(sorted(group)) for group in likely.alike if frozenset(group) not in done)
+    return dict(sorted(result.items())), asked
+
+
+def new_name(settings: Iterable[RegionSetting], labels: Collection[int], by_label: Mapping[int, RegionSetting]) -> str:
+    """A name for a thing of these regions that no other has: what most of them are, and a number."""
+    form = Counter(by_label[label].form for label in labels).most_common(1)[0][0]
+    noun = NOUNS.get(form, SHAPES)
+    taken = {one.thing for one in settings}
+    return next(name for number in range(1, len(taken) + 2) if (name := f"{noun} {number}") not in taken)

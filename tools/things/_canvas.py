@@ -1,0 +1,139 @@
+"""A canvas that remembers what was drawn: of every pixel the shape it belongs to, and what that shape is part of."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.impression import Impression, RegionMap, find_regions
+
+DPI = 200.0
+Points = NDArray[np.float64]
+SHIFT = 4
+COVERED = 0.05
+"""A shape lies over another one if this much of it does; less is a line's width."""
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """A region map with the truth of each region: `part` says which surface it is a piece of, `alike` what gets one
+    ramp; by label from 1, 0 where the drawing does not say."""
+
+    region_map: RegionMap
+    part: NDArray[np.int64]
+    alike: NDArray[np.int64]
+    kinds: tuple[str, ...]
+    owner: NDArray[np.int64]
+    """Of each region the shape it shows."""
+    over: frozenset[tuple[int, int]]
+    """Shapes as (nearer, farther), where one was drawn over the other."""
+
+
+class Canvas:
+    """Shapes are drawn from back to front; each hides what it covers."""
+
+    def __init__(self, height: int, width: int, line_px: int, chance: np.random.Generator) -> None:
+        self.owner = np.zeros((height, width), np.int32)
+        self.ink = np.zeros((height, width), np.uint8)
+        self.line_px, self.chance = line_px, chance
+        self.part, self.alike = [0], [0]
+        self.over: set[tuple[int, int]] = set()
+        self._last = 0
+
+    def group(self) -> int:
+        """A new name for a surface, or for what gets one ramp."""
+        self._last += 1
+        return self._last
+
+    def shape(
+        self, points: Points, *, part: int | None = None, alike: int | None = None,
+        within: NDArray[np.uint8] | None = None, wobble: float = 0.006,
+    ) -> NDArray[np.uint8]:  # fmt: skip
+        """Draw an outline, filled with paper; only `within` a mask if there is one. Returns its own mask."""
+        mask = np.zeros(self.ink.shape, np.uint8)
+        ring = self._by_hand(points, wobble)
+        fixed = [np.round(ring * 2**SHIFT).astype(np.int32)]
+        cv2.fillPoly(mask, fixed, 1, shift=SHIFT)
+        line = np.zeros_like(mask)
+        cv2.polylines(line, fixed, True, 1, self.line_px, shift=SHIFT)
+        if within is not None:
+            mask &= within
+            line &= cv2.dilate(within, np.ones((3, 3), np.uint8))
+        self.part.append(self.group() if part is None else part)
+        self.alike.append(self.group() if alike is None else alike)
+        covered = np.bincount(self.owner[mask > 0], minlength=1)
+        own = len(self.part) - 1
+        self.over |= {(own, int(old)) for old in np.flatnonzero(covered > COVERED * covered.sum()) if old}
+        self.owner[mask > 0] = own
+        self.ink[mask > 0] = 0
+        self.ink[line > 0] = 1
+        return mask
+
+    def line(self, points: Points, within: NDArray[np.uint8] | None = None) -> None:
+        """An open line."""
+        drawn = np.zeros_like(self.ink)
+        cv2.polylines(drawn, [np.round(points * 2**SHIFT).astype(np.int32)], False, 1, self.line_px, shift=SHIFT)
+        self.ink[(drawn > 0) & (True if within is None else within > 0)] = 1
+
+    def _by_hand(self, points: Points, wobble: float) -> Points:
+        """No hand draws a circle: the outline swells and shrinks a little, slowly."""
+        middle = points.mean(axis=0)
+        angle = np.linspace(0, 2 * np.pi, len(points), endpoint=False)
+        swell = np.zeros(len(points))
+        for wave in range(2, 6):
+            swell += self.chance.normal(0, wobble) * np.cos(wave * angle + self.chance.uniform(0, 7))
+        return middle + (points - middle) * (1 + swell)[:, None]
+
+    def finished(self, kinds: tuple[str, ...]) -> Drawn:
+        """The regions a finder sees, each with the truth of the shape it shows most of."""
+        pixels = np.repeat((1.0 - self.ink.astype(np.float32))[..., None], 3, axis=2)
+        pixels = cv2.GaussianBlur(pixels, (0, 0), 0.7)
+        region_map = find_regions(Impression(pixels=pixels, dpi=DPI, warnings=()))
+        count, bare = int(region_map.labels.max()) + 1, self.ink == 0
+        both = region_map.labels[bare].astype(np.int64) * len(self.part) + self.owner[bare]
+        seen = np.bincount(both, minlength=count * len(self.part)).reshape(count, len(self.part))
+        owner = seen.argmax(axis=1)
+        part, alike = np.array(self.part)[owner], np.array(self.alike)[owner]
+        # Of paper that a drawing happens to enclose it does not say anything.
+        part[0] = alike[0] = 0
+        return Drawn(region_map, part, alike, kinds, owner, frozenset(self.over))
+
+
+def circle(x: float, y: float, radius: float, *, squash: float = 1.0, turn: float = 0.0, n: int = 60) -> Points:
+    angle = np.linspace(0, 2 * np.pi, n, endpoint=False)
+    return turned(np.stack([radius * np.cos(angle), squash * radius * np.sin(angle)], axis=1), turn, x, y)
+
+
+def petal(x: float, y: float, length: float, width: float, turn: float, *, point: float = 1.0, n: int = 40) -> Points:
+    """From its base at (x, y) outwards; `point` 0.6 is round, 1.6 pointed."""
+    t = np.linspace(0, 1, n // 2)
+    half = width / 2 * np.sin(np.pi * t**0.85) ** point
+    outline = np.concatenate([np.stack([t * length, half], axis=1), np.stack([t * length, -half], axis=1)[::-1]])
+    return turned(outline, turn, x, y)
+
+
+def box(left: float, top: float, right: float, bottom: float) -> Points:
+    return dense(np.array([[left, top], [right, top], [right, bottom], [left, bottom]], float))
+
+
+def dense(corners: Points, n: int = 12) -> Points:
+    """The outline of a polygon, n points a side."""
+    share = np.linspace(0, 1, n, endpoint=False)[:, None]
+    return np.concatenate([a * (1 - share) + b * share for a, b in zip(corners, np.roll(corners, -1, 0), strict=True)])
+
+
+def band(spine: Points, width: float | Points) -> Points:
+    """The outline of a strip along a line."""
+    way = np.gradient(spine, axis=0)
+    off = np.stack([-way[:, 1], way[:, 0]], axis=1) / np.maximum(np.hypot(*way.T), 1e-6)[:, None]
+    half = np.asarray(width, float).reshape(-1, 1) / 2
+    return np.concatenate([spine + off * half, (spine - off * half)[::-1]])
+
+
+def turned(points: Points, angle: float, x: float = 0.0, y: float = 0.0) -> Points:
+    """Turned round the origin, then moved to (x, y)."""
+    cos, sin = np.cos(angle), np.sin(angle)
+    return points @ np.array([[cos, sin], [-sin, cos]]) + np.array([x, y])

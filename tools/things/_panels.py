@@ -1,0 +1,38 @@
+"""Whole panels: one kind large, several kinds side by side, or a few repeated."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+import numpy as np
+
+from tools.things._canvas import Canvas, Drawn, box
+from tools.things._kinds import Kind
+
+SIDES = (760, 980)
+"""Height and width in px, upright or lying; 200 dpi."""
+
+
+def panel(seed: int, kinds: Mapping[str, Kind]) -> Drawn:
+    """The drawing of this number, of these kinds; the same number is always the same drawing."""
+    chance = np.random.default_rng(seed)
+    height, width = SIDES if chance.random() < 0.5 else SIDES[::-1]
+    canvas = Canvas(height, width, int(chance.integers(2, 6)), chance)
+    if chance.random() < 0.35:
+        sky = canvas.group()
+        frame = box(0.03 * width, 0.03 * height, 0.97 * width, 0.97 * height)
+        canvas.shape(frame, part=sky, alike=sky, wobble=0.0)
+    rows, cols = [(1, 1), (1, 2), (2, 1), (2, 2), (2, 3), (3, 2)][int(chance.integers(0, 6))]
+    names = [*kinds]
+    chosen = [names[int(k)] for k in chance.integers(0, len(names), int(chance.integers(1, 4)))]
+    drawn = []
+    for place in range(rows * cols):
+        name = chosen[int(chance.integers(0, len(chosen)))]
+        x = width * (place % cols + 0.5) / cols + chance.normal(0, 12)
+        y = height * (place // cols + 0.5) / rows + chance.normal(0, 12)
+        size = min(width / cols, height / rows) * chance.uniform(0.36, 0.48)
+        if name in ("flower", "balloon", "pot"):
+            size *= 0.75
+        kinds[name](canvas, x, y, size)
+        drawn.append(name)
+    return canvas.finished(tuple(dict.fromkeys(drawn)))

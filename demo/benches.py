@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections import defaultdict
 from dataclasses import dataclass, field
 
@@ -163,6 +164,20 @@ def match(region_map: RegionMap, drawing: Drawing, seen: NDArray[np.int32], *, t
             )
         )
     return found
+
+
+def things_of(matches: list[Match]) -> dict[int, str]:
+    """For every region the name of its thing: shapes of one word and one colour are one; empty if it is alone."""
+    groups: dict[tuple[str, object], list[int]] = defaultdict(list)
+    for one in matches:
+        word = re.sub(r",.*$| \(\d+\)$", "", one.name)
+        groups[re.sub(r" [\d.]+$", "", word), one.wish_lab].append(one.label)
+    things, used = {}, defaultdict(int)
+    for (word, _), labels in groups.items():
+        if len(labels) > 1:
+            used[word] += 1
+            things |= dict.fromkeys(labels, word if used[word] == 1 else f"{word} {used[word]}")
+    return {one.label: things.get(one.label, "") for one in matches}
 
 
 def _home(region_map: RegionMap, seen: NDArray[np.int32]) -> dict[int, int]:

@@ -13,6 +13,7 @@ from paleta.palette._advice import (
 from paleta.palette._ramp import SMALL_STEP, WIDE_STEP, Ramp, judge
 from paleta.palette._search import MEANT, SHADE_HUES, find_ramps
 from paleta.palette._share_out import share_out
+from paleta.palette._suits import suits
 
 __all__ = [
     "MEANT",
@@ -31,4 +32,5 @@ __all__ = [
     "scheme",
     "share_out",
     "substitutes",
+    "suits",
 ]

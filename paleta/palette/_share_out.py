@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 
 import numpy as np
 from numpy.typing import NDArray
 
 from paleta.colour import Lab
 from paleta.errors import WishError
+from paleta.palette._suits import suits
 
 SHARES = {
     1: (1.0,),
@@ -22,10 +23,15 @@ SHARES = {
 longer rows from memory."""
 UNLIKE = 3.0
 """What it costs if all borders lay between equal colours, beside a cost of 2 for areas that are all wrong."""
+UNFIT = 100.0
+"""More than all borders and areas can cost."""
 
 
 def share_out(
-    areas_mm2: Sequence[float], touching: Mapping[tuple[int, int], float], palette: Sequence[Lab]
+    areas_mm2: Sequence[float],
+    touching: Mapping[tuple[int, int], float],
+    palette: Sequence[Lab],
+    tags: Sequence[Collection[str]] = (),
 ) -> list[int]:
     """For each thing the place in `palette` of its colour.
 
@@ -38,6 +44,7 @@ def share_out(
     areas_mm2 : area of each thing
     touching : length of the border of pairs of things (by place in `areas_mm2`), any unit
     palette : 1 to 6 colours
+    tags : what each thing is said to be; a colour that does not suit is only given where none does
 
     Raises
     ------
@@ -58,14 +65,21 @@ def share_out(
         if one != other:
             borders[one, other] = borders[other, one] = length
     borders *= UNLIKE / max(borders.sum() / 2, 1e-9)
+    unfit = np.zeros((count, kinds))
+    for thing, words in enumerate(tags):
+        unfit[thing] = [0.0 if suits(words, lab) else UNFIT for lab in palette]
     chosen = np.full(count, -1)
     for thing in np.argsort(-areas, kind="stable"):
-        chosen[thing] = _best_for(int(thing), chosen, areas, borders, shares)
-    return _settle(chosen, areas, borders, shares)
+        chosen[thing] = _best_for(int(thing), chosen, areas, borders, shares, unfit)
+    return _settle(chosen, areas, borders, shares, unfit)
 
 
 def _settle(
-    chosen: NDArray[np.intp], areas: NDArray[np.float64], borders: NDArray[np.float64], shares: NDArray[np.float64]
+    chosen: NDArray[np.intp],
+    areas: NDArray[np.float64],
+    borders: NDArray[np.float64],
+    shares: NDArray[np.float64],
+    unfit: NDArray[np.float64],
 ) -> list[int]:
     """Change single things and swap pairs until nothing helps any more."""
     kinds, things = np.arange(len(shares)), np.arange(len(chosen))
@@ -86,10 +100,12 @@ def _settle(
         for one in range(len(chosen)):
             own = chosen[one]
             moved = like[one] - like[one, own] + _shifted(off, own, kinds, areas[one])
+            moved += unfit[one] - unfit[one, own]
             moved[own] = 0.0
             theirs = like[things, chosen]
             swapped = like[one, chosen] - like[one, own] + like[:, own] - theirs - 2 * borders[one]
             swapped += _shifted(off, own, chosen, areas[one] - areas)
+            swapped += unfit[one, chosen] - unfit[one, own] + unfit[:, own] - unfit[things, chosen]
             swapped[chosen == own] = 0.0
             if min(moved.min(), swapped.min()) > -1e-9:
                 continue
@@ -117,10 +133,11 @@ def _best_for(
     areas: NDArray[np.float64],
     borders: NDArray[np.float64],
     shares: NDArray[np.float64],
+    unfit: NDArray[np.float64],
 ) -> int:
     given = np.bincount(chosen[chosen >= 0], weights=areas[chosen >= 0], minlength=len(shares))
     like = np.array([borders[thing][chosen == kind].sum() for kind in range(len(shares))])
-    return int(np.argmin(like + np.maximum(given + areas[thing] - shares, 0)))
+    return int(np.argmin(like + np.maximum(given + areas[thing] - shares, 0) + unfit[thing]))
 
 
 def price(

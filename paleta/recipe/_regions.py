@@ -71,6 +71,19 @@ class Regions(Part):
             for label, one in sorted(self.settings.items())
         }
 
+    def thing_leads(self) -> dict[int, int]:
+        """For every region the lowest label of what gets its colours with it: its thing, or else its body."""
+        bodies, first = self.leads(), dict[str, int]()
+        return {
+            label: first.setdefault(one.thing, label) if one.thing else bodies[label]
+            for label, one in sorted(self.settings.items())
+        }
+
+    def tags_of(self, label: int) -> tuple[str, ...]:
+        """What a region is said to be, or what its form tells."""
+        one = self.settings[label]
+        return one.tags or (("leaf",) if one.form == "leaf" else ())
+
     def changes_from(self, old: Regions, *_settings: object) -> list[str]:
         lines = []
         if old.edits != self.edits:

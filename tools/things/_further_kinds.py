@@ -32,7 +32,7 @@ def bricks(c: Canvas, x: float, y: float, size: float) -> None:
 def quilt(c: Canvas, x: float, y: float, size: float) -> None:
     """Squares, some parted into triangles; each shape of one place in the pattern is alike."""
     chance = c.chance
-    sorts = [c.group() for _ in range(4)]
+    squares, halves = c.group(), c.group()
     n = int(chance.integers(2, 5))
     w = 1.7 * size / n
     parted = chance.random() < 0.7
@@ -41,22 +41,22 @@ def quilt(c: Canvas, x: float, y: float, size: float) -> None:
             left, top = x - 0.85 * size + j * w, y - 0.85 * size + i * w
             one = np.array([[0, 0], [1, 0], [1, 1], [0, 1]], float) * w + (left, top)
             if parted and (i + j) % 2:
-                c.shape(dense(one[[0, 1, 2]]), alike=sorts[0], wobble=0.0)
-                c.shape(dense(one[[0, 2, 3]]), alike=sorts[1], wobble=0.0)
+                c.shape(dense(one[[0, 1, 2]]), alike=halves, wobble=0.0)
+                c.shape(dense(one[[0, 2, 3]]), alike=halves, wobble=0.0)
             else:
-                c.shape(dense(one), alike=sorts[2], wobble=0.0)
+                c.shape(dense(one), alike=squares, wobble=0.0)
 
 
 def wheel(c: Canvas, x: float, y: float, size: float) -> None:
     """A ring, spokes or sectors, a hub."""
-    chance, sectors = c.chance, [c.group(), c.group()]
-    n, kinds = 2 * int(chance.integers(3, 7)), int(chance.choice([1, 2]))
+    chance, sectors = c.chance, c.group()
+    n = int(chance.integers(5, 14))
     c.shape(circle(x, y, size))
     inner = c.shape(circle(x, y, 0.82 * size))
     for k in range(n):
         a, b = 2 * np.pi * k / n, 2 * np.pi * (k + 1) / n
         corners = np.array([[0, 0], [np.cos(a), np.sin(a)], [np.cos(b), np.sin(b)]]) * 1.2 * size + (x, y)
-        c.shape(dense(corners), alike=sectors[k % kinds], within=inner, wobble=0.0)
+        c.shape(dense(corners), alike=sectors, within=inner, wobble=0.0)
     c.shape(circle(x, y, 0.22 * size))
 
 
@@ -120,11 +120,11 @@ def lattice(c: Canvas, x: float, y: float, size: float) -> None:
 
 def caterpillar(c: Canvas, x: float, y: float, size: float) -> None:
     chance, legs = c.chance, c.group()
-    two, kinds, n = (c.group(), c.group()), int(chance.choice([1, 2])), int(chance.integers(4, 9))
+    body, n = c.group(), int(chance.integers(4, 9))
     for k in range(n):
         at = x - 0.85 * size + 1.7 * size * k / n, y + 0.2 * size * np.sin(k)
         c.shape(box(at[0] - 0.04 * size, at[1], at[0] + 0.04 * size, at[1] + 1.9 * size / n), alike=legs)
-        c.shape(circle(*at, 1.15 * size / n), alike=two[k % kinds])
+        c.shape(circle(*at, 1.15 * size / n), alike=body)
     c.shape(circle(x + 0.85 * size, y, 1.3 * size / n))
 
 
@@ -241,19 +241,18 @@ def bird(c: Canvas, x: float, y: float, size: float) -> None:
 
 
 def umbrella(c: Canvas, x: float, y: float, size: float) -> None:
-    chance, cloth, n = c.chance, c.group(), int(c.chance.integers(4, 8))
-    two = (c.group(), c.group()) if chance.random() < 0.5 else (cloth, cloth)
+    cloth, n = c.group(), int(c.chance.integers(4, 8))
     handle = c.group()
     c.shape(box(x - 0.04 * size, y, x + 0.04 * size, y + size), part=handle, alike=handle, wobble=0.0)
     edges = np.sin(np.linspace(-np.pi / 2, np.pi / 2, n + 1)) * size
     t = np.linspace(0, np.pi / 2, 20)
-    for k, (a, b) in enumerate(pairwise(edges)):
+    for a, b in pairwise(edges):
         left = np.stack([x + a * np.sin(t), y - size * np.cos(t)], axis=1)
         right = np.stack([x + b * np.sin(t), y - size * np.cos(t)], axis=1)[::-1]
         scallop = np.stack(
             [np.linspace(x + a, x + b, 9), y - 0.12 * abs(b - a) * np.sin(np.linspace(0, np.pi, 9))], axis=1
         )
-        c.shape(np.concatenate([left, scallop[1:-1], right]), part=cloth, alike=two[k % 2], wobble=0.0)
+        c.shape(np.concatenate([left, scallop[1:-1], right]), part=cloth, alike=cloth, wobble=0.0)
 
 
 def butterfly(c: Canvas, x: float, y: float, size: float) -> None:
@@ -288,14 +287,13 @@ def turtle(c: Canvas, x: float, y: float, size: float) -> None:
 
 
 def waves(c: Canvas, x: float, y: float, size: float) -> None:
-    """Rows of scallops before each other; every other row of another sort, or all alike."""
-    chance = c.chance
-    two, kinds = (c.group(), c.group()), int(chance.choice([1, 2]))
+    """Rows of scallops before each other."""
+    chance, water = c.chance, c.group()
     n, m = int(chance.integers(3, 6)), int(chance.integers(3, 6))
     for i in range(n):
         for j in range(m):
             at = x - size + (2 * size * (j + 0.5 * (i % 2))) / m, y - 0.6 * size + 1.2 * size * i / n
-            c.shape(circle(*at, 1.05 * size / m), alike=two[i % kinds])
+            c.shape(circle(*at, 1.05 * size / m), alike=water)
 
 
 def present(c: Canvas, x: float, y: float, size: float) -> None:

@@ -1,5 +1,6 @@
 """Things by chance, each drawn with the truth of what is one surface (part) and what gets one ramp (alike).
 
+Cells of equal shape side by side are alike, as nobody could tell them apart; only stripes along one surface alternate.
 Every kind takes a canvas, a place and a size in px.
 """
 
@@ -85,15 +86,14 @@ def berries(c: Canvas, x: float, y: float, size: float) -> None:
 
 def tiles(c: Canvas, x: float, y: float, size: float) -> None:
     chance = c.chance
-    two = c.group(), c.group()
+    sort = c.group()
     rows, cols = chance.integers(2, 6, 2)
     slant = chance.uniform(-0.2, 0.2) if chance.random() < 0.3 else 0.0
-    checked = chance.random() < 0.35
     w, h = 2 * size / cols, 1.6 * size / rows
     for i in range(rows):
         for j in range(cols):
             one = box(-size + j * w, -0.8 * size + i * h, -size + (j + 1) * w, -0.8 * size + (i + 1) * h)
-            c.shape(turned(one, slant, x, y), alike=two[(i + j) % 2 if checked else 0], wobble=0.001)
+            c.shape(turned(one, slant, x, y), alike=sort, wobble=0.001)
 
 
 def planks(c: Canvas, x: float, y: float, size: float) -> None:
@@ -122,18 +122,17 @@ def stripes(c: Canvas, x: float, y: float, size: float) -> None:
     """A scarf, a pole: one surface in stripes of alternating sort."""
     chance, surface = c.chance, c.group()
     two, n = (c.group(), c.group()), int(chance.integers(4, 10))
-    kinds = 2 if chance.random() < 0.8 else 1
     t = np.linspace(-1, 1, 60)[:, None]
     spine = turned(
         np.concatenate([size * t, 0.25 * size * np.sin(chance.uniform(1, 3) * t)], axis=1), chance.uniform(0, 3), x, y
     )
     outline = band(spine, size * chance.uniform(0.35, 0.6))
-    share = chance.uniform(0.5, 1.0) if kinds == 2 else 1.0
+    share = chance.uniform(0.5, 1.0)
     ends = np.cumsum([0.0, *[1.0 if k % 2 else share for k in range(n)]])
     ends = (ends / ends[-1] * 59).astype(int)
     for k, (a, b) in enumerate(pairwise(ends)):
         piece = np.concatenate([outline[a : b + 1], outline[::-1][a : b + 1][::-1]])
-        c.shape(piece, part=surface, alike=two[k % kinds], wobble=0.0)
+        c.shape(piece, part=surface, alike=two[k % 2], wobble=0.0)
 
 
 def balloon(c: Canvas, x: float, y: float, size: float) -> None:
@@ -141,13 +140,12 @@ def balloon(c: Canvas, x: float, y: float, size: float) -> None:
     chance, surface = c.chance, c.group()
     whole = c.shape(circle(x, y, size, squash=chance.uniform(1.0, 1.2)), part=surface, alike=surface, wobble=0.002)
     n = int(chance.integers(4, 8))
-    two = (c.group(), c.group()) if chance.random() < 0.5 else (surface, surface)
     edges = np.sin(np.linspace(-np.pi / 2, np.pi / 2, n + 1))
     t = np.linspace(-1.3, 1.3, 40)
     arc = np.sqrt(np.maximum(1 - (t / 1.3) ** 2, 0))
     sides = [np.stack([x + edge * size * arc, y + size * t], axis=1) for edge in edges]
-    for k, (a, b) in enumerate(pairwise(sides)):
-        c.shape(np.concatenate([a, b[::-1]]), part=surface, alike=two[k % 2], within=whole, wobble=0.0)
+    for a, b in pairwise(sides):
+        c.shape(np.concatenate([a, b[::-1]]), part=surface, alike=surface, within=whole, wobble=0.0)
     for _ in range(int(chance.integers(0, 3))):
         top = y + size * chance.uniform(-0.5, 0.5)
         spine = np.stack([np.linspace(x - 1.3 * size, x + 1.3 * size, 30), np.full(30, top)], axis=1)
@@ -307,13 +305,14 @@ def beads(c: Canvas, x: float, y: float, size: float) -> None:
 
 def bunting(c: Canvas, x: float, y: float, size: float) -> None:
     chance = c.chance
-    two, kinds = (c.group(), c.group()), int(chance.choice([1, 1, 2]))
+    two, small = (c.group(), c.group()), float(chance.choice([1.0, 1.0, 0.6]))
     n = int(chance.integers(4, 9))
     spine = np.stack([np.linspace(x - size, x + size, 40), y + 0.25 * size * np.linspace(-1, 1, 40) ** 2], axis=1)
     w = 2 * size / n
     for k in range(n):
         at = spine[int((k + 0.5) / n * 39)]
-        c.shape(dense(np.array([[-0.42 * w, 0], [0.42 * w, 0], [0, 1.1 * w]]) + at), alike=two[k % kinds], wobble=0.001)
+        flag = np.array([[-0.42 * w, 0], [0.42 * w, 0], [0, 1.1 * w]]) * (small if k % 2 else 1.0)
+        c.shape(dense(flag + at), alike=two[k % 2 if small < 1 else 0], wobble=0.001)
     rope = c.group()
     c.shape(band(spine, size * 0.05), part=rope, alike=rope)
 

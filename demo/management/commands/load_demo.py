@@ -8,7 +8,7 @@ from typing import Any
 from django.contrib.auth import get_user_model
 from django.core.management.base import BaseCommand, CommandParser
 
-from demo.benches import PIECES, DemoPiece, match, wrongly_split
+from demo.benches import PIECES, DemoPiece, match, things_of, wrongly_split
 from paleta.devices import photograph
 from paleta.light import Lamp
 from server.accounts.models import DemoAccount
@@ -81,7 +81,9 @@ def _describe(user: Any, piece: Piece, demo: DemoPiece, drawing: Any, seen: Any)
     drawer = Drawer.objects.owned_by(user).get(medium=demo.medium)
     sheet = piece.sheet().with_medium(demo.medium, school=demo.school, drawer=str(drawer.pk))
     settings, changed = sheet.regions.settings, {}
-    for found in match(region_map(piece.stamping, sheet), drawing, seen, tilt_deg=demo.faults.turn_deg):
+    matches = match(region_map(piece.stamping, sheet), drawing, seen, tilt_deg=demo.faults.turn_deg)
+    things = things_of(matches)
+    for found in matches:
         changed[found.label] = replace(
             settings[found.label],
             name=found.name,
@@ -91,13 +93,18 @@ def _describe(user: Any, piece: Piece, demo: DemoPiece, drawing: Any, seen: Any)
             guessed=False,
             depth=found.depth,
             body=found.body,
+            thing=things[found.label],
             shades=found.shades,
             wish_lab=found.wish_lab,
             left_as_paper=found.wish_lab is None,
         )
     for label in settings.keys() - changed.keys():
-        changed[label] = replace(settings[label], name=f"Gap {label}", left_as_paper=True)
-    sheet = sheet.with_regions(changed).with_part("stamp", paper=demo.paper, outline_ink=demo.ink)
+        changed[label] = replace(settings[label], name=f"Gap {label}", thing="", left_as_paper=True)
+    sheet = (
+        sheet.with_part("regions", unsure=())
+        .with_regions(changed)
+        .with_part("stamp", paper=demo.paper, outline_ink=demo.ink)
+    )
     sheet = sheet.with_part("finish", touches=demo.touches, notes=demo.finish).with_part("card", notes=demo.card)
     lamp = Lamp(azimuth_deg=demo.lamp[0], elevation_deg=demo.lamp[1])
     sheet = sheet.with_part("light", lamp=lamp, glows=demo.glows)

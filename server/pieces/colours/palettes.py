@@ -8,7 +8,8 @@ from django.contrib.auth.models import AbstractBaseUser
 from rest_framework.exceptions import ValidationError
 
 from paleta.colour import Lab, difference, hex_to_lab, lab_to_hex
-from paleta.palette import Ramp, find_ramps, share_out
+from paleta.media import Swatch
+from paleta.palette import Ramp, find_ramps, share_out, suits
 from paleta.recipe import Sheet
 from server.derived import chores, worker
 from server.derived.maps import region_map
@@ -44,7 +45,8 @@ def palette(
 def share_out_palette(
     *, actor: AbstractBaseUser, piece: Piece, version: int, colours: Sequence[Lab], labels: Sequence[int]
 ) -> Piece:
-    """Lay a palette over regions, body by body; no labels mean every region that is still open.
+    """Lay a palette over regions, thing by thing; no labels mean every region that is still open. Where nothing in the
+    palette suits what a thing is, the drawer's colour that suits and is nearest to the palette takes its place.
 
     Raises
     ------
@@ -60,21 +62,33 @@ def share_out_palette(
     unknown = wanted - settings.keys()
     if unknown:
         raise ValidationError({"labels": f"There is no region {min(unknown)}."})
-    wished = {label: colours[place] for label, place in _places(piece, sheet, wanted, colours).items()}
-    sheet, done = with_best_ramps(sheet, dict(sorted(wished.items())), drawer_of(sheet, actor).shades())
+    drawer = drawer_of(sheet, actor).shades()
+    wished = {
+        label: _suiting(colours[place], sheet.regions.tags_of(label), drawer)
+        for label, place in _places(piece, sheet, wanted, colours).items()
+    }
+    sheet, done = with_best_ramps(sheet, dict(sorted(wished.items())), drawer)
     if not done:
         raise ValidationError({"colours": "The drawer holds too few swatches for these shades."})
     what = f"A palette over {done} region{'' if done == 1 else 's'}"
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
 
 
+def _suiting(colour: Lab, tags: Sequence[str], drawer: Sequence[Swatch]) -> Lab:
+    """The colour, or the nearest in the drawer that suits these tags; the colour all the same if there is none."""
+    if suits(tags, colour):
+        return colour
+    fit = [swatch.lab for swatch in drawer if suits(tags, swatch.lab)]
+    return min(fit, key=lambda lab: float(difference(lab, colour)), default=colour)
+
+
 def _places(piece: Piece, sheet: Sheet, wanted: set[int], colours: Sequence[Lab]) -> dict[int, int]:
-    """For every wanted region the place of its colour in the palette; a body gets one."""
-    leads = sheet.regions.leads()
-    bodies = sorted({leads[label] for label in wanted})
-    place = {label: bodies.index(leads[label]) for label in wanted}
+    """For every wanted region the place of its colour in the palette; a thing gets one."""
+    leads = sheet.regions.thing_leads()
+    things = sorted({leads[label] for label in wanted})
+    place = {label: things.index(leads[label]) for label in wanted}
     found = region_map(piece.stamping, sheet)
-    areas = [0.0] * len(bodies)
+    areas = [0.0] * len(things)
     for region in found.regions:
         if region.label in wanted:
             areas[place[region.label]] += region.area_mm2
@@ -83,5 +97,5 @@ def _places(piece: Piece, sheet: Sheet, wanted: set[int], colours: Sequence[Lab]
         if border.a in wanted and border.b in wanted:
             first, second = sorted((place[border.a], place[border.b]))
             touching[first, second] = touching.get((first, second), 0.0) + border.length_mm
-    chosen = share_out(areas, touching, colours)
-    return {label: chosen[body] for label, body in place.items()}
+    chosen = share_out(areas, touching, colours, [sheet.regions.tags_of(lead) for lead in things])
+    return {label: chosen[thing] for label, thing in place.items()}

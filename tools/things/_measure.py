@@ -1,0 +1,121 @@
+"""How well two groupings agree: pairs rightly together, and how many decisions are left to a hand."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.impression import Group, RegionMap, Things, find_things
+from tools.things._canvas import Drawn
+
+Members = NDArray[np.int64]
+LIKE_SIZE, LIKE_SLIM, LIKE_FILL = 1.5, 0.15, 0.12
+"""What the plain rule takes for the same shape: times in area, and how far apart in slimness and fill."""
+
+
+@dataclass(frozen=True)
+class Agreement:
+    """Counts of pairs, and of decisions against regions; they add up."""
+
+    right: int = 0
+    wrong: int = 0
+    missed: int = 0
+    decisions: int = 0
+    regions: int = 0
+
+    def __add__(self, other: Agreement) -> Agreement:
+        return Agreement(
+            self.right + other.right, self.wrong + other.wrong, self.missed + other.missed,
+            self.decisions + other.decisions, self.regions + other.regions,
+        )  # fmt: skip
+
+    @property
+    def precision(self) -> float:
+        return self.right / max(self.right + self.wrong, 1)
+
+    @property
+    def recall(self) -> float:
+        return self.right / max(self.right + self.missed, 1)
+
+    @property
+    def f1(self) -> float:
+        return 2 * self.right / max(2 * self.right + self.wrong + self.missed, 1)
+
+    @property
+    def decisions_per_region(self) -> float:
+        return self.decisions / max(self.regions, 1)
+
+
+def agreement(found: Members, truth: Members) -> Agreement:
+    """Both name each region's group. Decisions are the groups, and one for every piece that must be moved."""
+    together, belong = found[:, None] == found[None], truth[:, None] == truth[None]
+    pairs = np.triu_indices(len(found), 1)
+    crossings = len(set(zip(found.tolist(), truth.tolist(), strict=True)))
+    groups, true_groups = len(set(found.tolist())), len(set(truth.tolist()))
+    return Agreement(
+        right=int((together & belong)[pairs].sum()),
+        wrong=int((together & ~belong)[pairs].sum()),
+        missed=int((~together & belong)[pairs].sum()),
+        decisions=groups + (crossings - groups) + (crossings - true_groups),
+        regions=len(found),
+    )
+
+
+def members(groups: Iterable[Group], count: int) -> Members:
+    """By label from 0: the number of its group; whoever is in none is alone."""
+    result = np.arange(count)
+    for group in groups:
+        result[list(group)] = min(group)
+    return result
+
+
+def plain_things(region_map: RegionMap) -> Things:
+    """The plain rule: of like shape and size, and touching a common neighbour or each other; nothing is a part."""
+    from scipy.sparse import coo_matrix
+    from scipy.sparse.csgraph import connected_components
+
+    from paleta.impression._thing_shapes import shapes_of
+
+    shapes, around = shapes_of(region_map), region_map.neighbours()
+    n = len(shapes.labels)
+    rows, cols = np.triu_indices(n, 1)
+    slim, fill = shapes.measures[:, 0], shapes.measures[:, 1]
+    like = (
+        (np.abs(np.log(shapes.size_mm[rows] / shapes.size_mm[cols])) * 2 < np.log(LIKE_SIZE))
+        & (np.abs(slim[rows] - slim[cols]) < LIKE_SLIM)
+        & (np.abs(fill[rows] - fill[cols]) < LIKE_FILL)
+    )
+    near = [
+        bool(around[a] & around[b]) or b in around[a]
+        for a, b in zip(shapes.labels[rows].tolist(), shapes.labels[cols].tolist(), strict=True)
+    ]
+    joined = like & np.array(near, bool)
+    links = coo_matrix((np.ones(int(joined.sum())), (rows[joined], cols[joined])), shape=(n, n))
+    _, member = connected_components(links, directed=False)
+    groups = [shapes.labels[member == number].tolist() for number in np.unique(member)]
+    return Things((), tuple(Group(group, 0.5) for group in groups if len(group) > 1))
+
+
+WAYS = {"Paleta": find_things, "plain": plain_things, "nothing": lambda _: Things((), ())}
+
+
+def measured(drawn: Drawn, way: str) -> dict[str, Agreement]:
+    """By grouping, over the regions of which the drawing says something."""
+    things = WAYS[way](drawn.region_map)
+    count = int(drawn.region_map.labels.max()) + 1
+    result = {}
+    for name, groups, truth in (("parts", things.parts, drawn.part), ("alike", things.alike, drawn.alike)):
+        told = np.flatnonzero(truth > 0)
+        told = told[told < count]
+        result[name] = agreement(members(groups, count)[told], truth[told])
+    return result
+
+
+def table(rows: Sequence[tuple[str, Agreement]]) -> str:
+    lines = [f"{'':34}{'F1':>7}{'precision':>11}{'recall':>8}{'decisions a region':>20}"]
+    for name, one in rows:
+        lines.append(f"{name:34}{one.f1:7.2f}{one.precision:11.2f}{one.recall:8.2f}{one.decisions_per_region:20.2f}")
+    return "\n".join(lines)

@@ -19,8 +19,8 @@ FEATURES = (
     "away", "away in picture", "touching", "border of smaller", "border of larger", "shared neighbours",
     "same longest neighbour", "longest neighbour of one", "both on paper", "one on paper", "parallel",
     "round a centre", "as far from it", "pointing at it", "level", "upright", "before", "same front",
-    "ends on a third", "runs on behind", "hull of both", "neighbours of one", "neighbours of other",
-    "straight across", "equal width across",
+    "ends on a third", "runs on behind", "behind, less", "behind, more", "hull of both",
+    "neighbours of one", "neighbours of other", "straight across", "equal width across",
 )  # fmt: skip
 NEAREST = 60
 """For every region so many others by likeness are looked at, beside all that it touches or may run on into."""
@@ -208,6 +208,9 @@ def _overlap(
             ends[sides[0], sides[1]] += junction.weight
             ends[sides[1], sides[0]] += junction.weight
     behind = (fronts > 0).astype(np.float32)
+    # Of all that a region meets in a T: how much stands before it. 1 is a ground, 0 the foremost thing.
+    total = fronts.sum(axis=0) + fronts.sum(axis=1)
+    farness = np.where(total > 0, fronts.sum(axis=0) / np.maximum(total, 1e-6), 0.5)
     hidden = np.zeros((n, n), np.float32)
     for (a, b), weight in runs_on.items():
         hidden[a, b] = hidden[b, a] = weight
@@ -217,6 +220,8 @@ def _overlap(
         np.minimum((behind.T @ behind)[one, other], 3),
         np.minimum(ends[one, other], 3),
         np.minimum(hidden[one, other], 3),
+        np.minimum(farness[one], farness[other]),
+        np.maximum(farness[one], farness[other]),
         _hull_of_both(shapes, borders, one, other),
         np.minimum(degree[one], degree[other]),
         np.maximum(degree[one], degree[other]),

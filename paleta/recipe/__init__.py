@@ -22,6 +22,7 @@ from paleta.recipe._region import ROLES, TAGS, TAGS_KIND, RegionSetting
 from paleta.recipe._regions import MOST_REGIONS, Regions
 from paleta.recipe._sheet import PARTS, Sheet, sheet_from_plain, sheet_sha256, sheet_to_plain
 from paleta.recipe._stamp import Stamp
+from paleta.recipe._stints import Stint, stints_of
 from paleta.recipe._swatch import swatch_from_plain, swatch_to_plain
 from paleta.recipe._things import ASKED, BODY_FIELDS, new_name, proposed
 from paleta.recipe._work import bodies_of, work_of, zoning_of
@@ -53,6 +54,7 @@ __all__ = [
     "Regions",
     "Sheet",
     "Stamp",
+    "Stint",
     "bodies_of",
     "build",
     "carry_over",
@@ -69,6 +71,7 @@ __all__ = [
     "sheet_schema_fault",
     "sheet_sha256",
     "sheet_to_plain",
+    "stints_of",
     "swatch_from_plain",
     "swatch_to_plain",
     "to_newest",

@@ -8,7 +8,7 @@ from typing import Any
 from paleta.checks import reserves
 from paleta.impression import RegionMap
 from paleta.order import Plan, plan_touches
-from paleta.recipe import Sheet
+from paleta.recipe import Sheet, stints_of
 from server.drawers.serializers import SwatchSerializer
 from server.pieces.order.serializers import PassSerializer
 
@@ -29,6 +29,7 @@ def plan_readout(
         "passes": [
             {**{name: getattr(one, name) for name in told}, "swatch": swatches[one.swatch]} for one in plan.passes
         ],
+        "stints": [asdict(stint) for stint in stints_of(sheet, plan)],
         "handling": [asdict(one) for one in plan.handling],
         "timed_runs": timed_runs,
         "after": [asdict(step) for step in plan_touches(touches, sheet.colours.medium)],

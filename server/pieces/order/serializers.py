@@ -42,6 +42,15 @@ class PassSerializer(TimedSerializer):
     change = serializers.BooleanField()
 
 
+class StintSerializer(serializers.Serializer):
+    """Neighbouring passes with one swatch, on one thing, laid in one way."""
+
+    first_pass = serializers.IntegerField()
+    last_pass = serializers.IntegerField()
+    name = serializers.CharField()
+    count = serializers.IntegerField(help_text="How many regions it is laid on.")
+
+
 class HandlingSerializer(TimedSerializer):
     """A mask being laid or lifted."""
 
@@ -63,6 +72,7 @@ class TouchStepSerializer(TimedSerializer):
 class PlanSerializer(serializers.Serializer):
     school = serializers.CharField()
     passes = PassSerializer(many=True)
+    stints = StintSerializer(many=True, help_text="The passes as they are shown, in their order.")
     handling = HandlingSerializer(many=True, help_text="Masks, in their order.")
     timed_runs = serializers.IntegerField(help_text="How many logged runs the times come from; 0: common practice.")
     pen_changes = serializers.IntegerField()

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState, type MouseEvent } from "react";
 
-import { pictureOf } from "@/shared/api";
+import { pictureOf, thingsOf } from "@/shared/api";
 import { Button, placeIn } from "@/shared/ui";
 import { useTurnLamp } from "./api";
 import { Barrier } from "./Barrier";
@@ -11,7 +11,6 @@ import { GlowMarkers } from "./GlowMarkers";
 import { drawOutlines, labelAt, type Labels } from "./labels";
 import { Lasso } from "./Lasso";
 import { LampShine, LampTrack } from "./LampTrack";
-import { thingsOf } from "./things";
 import { useLabels } from "./useLabels";
 import { useLampDial } from "./useLampDial";
 import { useLivePicture } from "./useLivePicture";

@@ -2,30 +2,18 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import type { Plan, Role, School, Trade } from "@/shared/api";
-import {
-  Button,
-  Choice,
-  counted,
-  MaskLine,
-  minutes,
-  sentence,
-  swatchStyle,
-  Tick,
-  timesFrom,
-  useDraft,
-} from "@/shared/ui";
+import { Button, Choice, counted, minutes, Tick, timesFrom, useDraft } from "@/shared/ui";
 import { schoolsQuery, useChooseSchool, useDropSchool, useDescribeOrder } from "./api";
-import { useHand, usePiece, useSelected } from "./bench";
+import { usePiece } from "./bench";
 import { Cautions } from "./Cautions";
 import { CopiesBox } from "./CopiesBox";
 import { SchoolEditor } from "./SchoolEditor";
+import { StintList } from "./StintList";
 
 type Props = { trade: Trade; plan: Plan | undefined; error: Error | null };
 
 export function OrderSection({ trade, plan, error }: Props) {
   const piece = usePiece();
-  const selectOnly = useHand((hand) => hand.selectOnly);
-  const selected = useSelected();
   const chooseSchool = useChooseSchool(piece.id);
   const schools = useQuery(schoolsQuery).data ?? [];
   const drop = useDropSchool();
@@ -128,38 +116,7 @@ export function OrderSection({ trade, plan, error }: Props) {
           </p>
           <CopiesBox plan={plan} />
           {plan.before.length > 0 && <Before lines={plan.before} />}
-          <ol className="max-h-[46vh] overflow-y-auto border-y border-line" aria-label="Passes">
-            {plan.passes.map((pass) => (
-              <li key={pass.number}>
-                <MaskLine plan={plan} before={pass.number} />
-                {pass.wait_s > 0 && (
-                  <p className="flex items-center gap-2 bg-faint px-1 py-1 text-[13px]">
-                    <span className="wait h-3 w-9" aria-hidden />
-                    Wait {minutes(pass.wait_s)} for {pass.wait_for}
-                  </p>
-                )}
-                <button
-                  type="button"
-                  onClick={() => selectOnly([pass.region])}
-                  className={`grid w-full grid-cols-[2.2rem_1.6rem_1fr] gap-2 border-b border-faint px-1 py-1.5 text-left outline-offset-[-3px] ${selected.includes(pass.region) ? "bg-ink/10" : "hover:bg-faint"}`}
-                >
-                  <span className="text-right font-display font-bold">{pass.number}</span>
-                  <span
-                    className="mt-0.5 size-5 rounded-sm border border-line bg-(--swatch)"
-                    style={swatchStyle(pass.swatch.hex)}
-                  />
-                  <span>
-                    <span className={pass.change || pass.number === 1 ? "font-bold" : ""}>{pass.swatch.name}</span> on{" "}
-                    {pass.name}, {pass.zone}
-                    <span className="block text-[13px] text-soft">{sentence(JOIN[pass.join] + pass.how)}</span>
-                  </span>
-                </button>
-              </li>
-            ))}
-            <li>
-              <MaskLine plan={plan} before={plan.passes.length + 1} />
-            </li>
-          </ol>
+          <StintList plan={plan} />
         </>
       )}
     </div>
@@ -178,8 +135,6 @@ function Before({ lines }: { lines: string[] }) {
     </div>
   );
 }
-
-const JOIN = { start: "", wet: "While it is wet: ", dry: "On dry: ", any: "" };
 
 function Row({ name, one, other }: { name: string; one: string; other: string }) {
   return (

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 
-import { nameOf, pieceQueries, tradeQuery, type Piece, type Plan, type Trade } from "@/shared/api";
+import { nameOf, pieceQueries, thingsOf, tradeQuery, type Piece, type Plan, type Trade } from "@/shared/api";
 import { counted, minutes } from "@/shared/ui";
 import { useDescribeCard, useDescribeFinish } from "./api";
 import { usePiece, SECTIONS, type Section } from "./bench";
@@ -99,6 +99,14 @@ function state(piece: Piece): string {
     : `As kept in version ${piece.latest_recipe}`;
 }
 
+function regionWords(piece: Piece): string {
+  const regions = piece.regions.list;
+  const things = thingsOf(regions).length;
+  return things < regions.length
+    ? `${counted(things, "thing")} of ${regions.length} regions`
+    : counted(regions.length, "region");
+}
+
 type Summary = { text: string; blank?: boolean };
 
 function summarise(piece: Piece, plan: Plan | undefined, trade: Trade | undefined): Record<Section, Summary> {
@@ -108,7 +116,7 @@ function summarise(piece: Piece, plan: Plan | undefined, trade: Trade | undefine
     stamp: {
       text: `${nameOf(trade?.inks, piece.stamp.outline_ink)}, on ${nameOf(trade?.papers, piece.stamp.paper).toLowerCase()}${piece.stamp.fit.length ? " (see the note)" : ""}`,
     },
-    regions: { text: `${counted(piece.regions.list.length, "region")}${bare ? `, ${bare} left as paper` : ""}` },
+    regions: { text: `${regionWords(piece)}${bare ? `, ${bare} left as paper` : ""}` },
     light: {
       text: `From ${piece.light.lamp.clock}, ${Math.round(piece.light.lamp.elevation_deg)}° high${piece.light.glows.length ? `, ${counted(piece.light.glows.length, "glow")}` : ""}`,
     },

@@ -246,13 +246,13 @@ export function RegionsSection() {
       </label>
       <ThingRows
         regions={regions}
-        detail={(region) => (
+        detail={(region, thing) => (
           <span className="text-[13px] text-soft">
             {region.left_as_paper ? "left as paper" : region.form}
             {region.guessed && !region.left_as_paper && "?"}
             {region.body > 0 && ` · body ${region.body}`}
             {region.role && ` · ${region.role}`}
-            {region.too_small && " · tiny"}, {area(region.area_mm2)}
+            {region.too_small && " · tiny"}, {area(thing.reduce((sum, one) => sum + one.area_mm2, 0))}
           </span>
         )}
       />

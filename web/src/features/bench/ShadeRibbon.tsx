@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useRef, useState, type KeyboardEvent } from "react";
 
-import { pieceQueries, type Pass } from "@/shared/api";
+import { pieceQueries, stintsOf, type Stint } from "@/shared/api";
 import { minutes, swatchStyle } from "@/shared/ui";
 import { useHand, usePiece, useSelected } from "./bench";
 
@@ -13,17 +13,17 @@ export function ShadeRibbon() {
   const plan = useQuery(pieceQueries.plan(piece.id, piece.version)).data;
   const [at, setAt] = useState(0);
   const band = useRef<HTMLDivElement>(null);
-  const passes = useMemo(() => plan?.passes ?? [], [plan]);
-  const place = Math.min(at, Math.max(0, passes.length - 1));
-  const current = passes[place];
+  const stints = useMemo(() => (plan ? stintsOf(plan) : []), [plan]);
+  const place = Math.min(at, Math.max(0, stints.length - 1));
+  const current = stints[place];
   const maskBefore = (number: number) => plan?.handling.find((one) => one.before_pass === number)?.name;
 
   function go(to: number) {
-    const next = Math.min(passes.length - 1, Math.max(0, to));
-    const pass = passes[next];
+    const next = Math.min(stints.length - 1, Math.max(0, to));
+    const stint = stints[next];
     setAt(next);
-    if (pass) selectOnly([pass.region]);
-    band.current?.querySelector(`[data-pass="${next}"]`)?.scrollIntoView({ block: "nearest", inline: "nearest" });
+    if (stint) selectOnly([...new Set(stint.passes.map((pass) => pass.region))]);
+    band.current?.querySelector(`[data-stint="${next}"]`)?.scrollIntoView({ block: "nearest", inline: "nearest" });
   }
 
   function onKeyDown(event: KeyboardEvent) {
@@ -31,7 +31,7 @@ export function ShadeRibbon() {
       ArrowRight: place + 1,
       ArrowLeft: place - 1,
       Home: 0,
-      End: passes.length - 1,
+      End: stints.length - 1,
       PageDown: place + 10,
       PageUp: place - 10,
     }[event.key];
@@ -48,21 +48,21 @@ export function ShadeRibbon() {
       <div className="mb-1.5 flex justify-between gap-6 text-[14px]">
         <p className="truncate" aria-live="polite">
           {current ? (
-            <PassWords pass={current} of={passes.length} mask={maskBefore(current.number)} />
+            <StintWords stint={current} of={plan?.passes.length ?? 0} mask={maskBefore(current.first.number)} />
           ) : plan ? (
             "The order of passes appears here once there are colours."
           ) : (
             "Working out the order …"
           )}
         </p>
-        {plan && passes.length > 0 && (
+        {plan && stints.length > 0 && (
           <p className="shrink-0">
             {plan.pen_changes} pen changes; region by region {plan.by_region_pen_changes}. Saves about{" "}
             {minutes(Math.max(0, plan.by_region_duration_s - plan.duration_s))}
           </p>
         )}
       </div>
-      {passes.length > 0 && (
+      {plan && stints.length > 0 && (
         <div
           ref={band}
           role="listbox"
@@ -72,30 +72,31 @@ export function ShadeRibbon() {
           onKeyDown={onKeyDown}
           className="flex min-h-0 grow items-stretch gap-px overflow-x-auto p-0.5"
         >
-          {passes.map((pass, index) => (
+          {stints.map((stint, index) => (
             <Chip
-              key={pass.number}
-              pass={pass}
+              key={stint.first.number}
+              stint={stint}
               index={index}
-              mask={maskBefore(pass.number)}
+              mask={maskBefore(stint.first.number)}
               current={index === place}
-              picked={selected.includes(pass.region)}
+              picked={stint.passes.some((pass) => selected.includes(pass.region))}
               onPick={() => go(index)}
             />
           ))}
-          <MaskMark name={maskBefore(passes.length + 1)} />
+          <MaskMark name={maskBefore(plan.passes.length + 1)} />
         </div>
       )}
     </section>
   );
 }
 
-function PassWords({ pass, of, mask }: { pass: Pass; of: number; mask: string | undefined }) {
+function StintWords({ stint, of, mask }: { stint: Stint; of: number; mask: string | undefined }) {
+  const { first } = stint;
   return (
     <>
-      Pass {pass.number} of {of}: <strong>{pass.swatch.name}</strong> on {pass.name}, {pass.zone}
+      Pass {stint.numbers} of {of}: <strong>{first.swatch.name}</strong> on {stint.on}, {first.zone}
       {mask && ` (first: ${mask.toLowerCase()})`}
-      {pass.wait_s > 0 && `, after ${minutes(pass.wait_s)} for ${pass.wait_for}`}
+      {first.wait_s > 0 && `, after ${minutes(first.wait_s)} for ${first.wait_for}`}
     </>
   );
 }
@@ -109,7 +110,7 @@ function MaskMark({ name }: { name: string | undefined }) {
 }
 
 type ChipProps = {
-  pass: Pass;
+  stint: Stint;
   index: number;
   mask: string | undefined;
   current: boolean;
@@ -117,8 +118,9 @@ type ChipProps = {
   onPick: () => void;
 };
 
-function Chip({ pass, index, mask, current, picked, onPick }: ChipProps) {
-  const seconds = pass.end_s - pass.start_s;
+function Chip({ stint, index, mask, current, picked, onPick }: ChipProps) {
+  const pass = stint.first;
+  const words = `${stint.numbers}. ${pass.swatch.name} on ${stint.on}, ${pass.zone}`;
   return (
     <>
       <MaskMark name={mask} />
@@ -127,14 +129,14 @@ function Chip({ pass, index, mask, current, picked, onPick }: ChipProps) {
       )}
       <span
         id={`chip-${index}`}
-        data-pass={index}
+        data-stint={index}
         role="option"
         aria-selected={current}
-        title={`${pass.number}. ${pass.swatch.name} on ${pass.name}, ${pass.zone}`}
-        aria-label={`${pass.number}. ${pass.swatch.name} on ${pass.name}, ${pass.zone}`}
+        title={words}
+        aria-label={words}
         onClick={onPick}
         className={`min-w-[5px] shrink cursor-pointer bg-(--swatch) ${pass.change ? "ml-1 rounded-l-sm" : ""} ${current ? "outline-3 outline-sheet outline-offset-1" : picked ? "" : "opacity-90"} ${picked ? "border-b-4 border-sheet" : ""}`}
-        style={{ ...swatchStyle(pass.swatch.hex), flexGrow: seconds, flexBasis: 6 }}
+        style={{ ...swatchStyle(pass.swatch.hex), flexGrow: stint.seconds, flexBasis: 6 }}
       />
     </>
   );

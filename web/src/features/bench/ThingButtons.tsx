@@ -1,9 +1,8 @@
-import { LIMITS } from "@/shared/api";
+import { LIMITS, matesOf } from "@/shared/api";
 import { Button } from "@/shared/ui";
 import { useAllAlike, useGroup, useRenameThing } from "./api";
 import { useChosen, useHand, usePiece } from "./bench";
 import { KeptField } from "./KeptField";
-import { matesOf } from "./things";
 
 /** Putting regions together as one thing and taking them apart: one gesture each. */
 export function ThingButtons() {

@@ -1,13 +1,16 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from "react";
 
-import type { Region } from "@/shared/api";
+import { thingsOf, type Region, type Thing } from "@/shared/api";
 import { useHand, usePiece, useSelected, useTake } from "./bench";
 import type { Labels } from "./labels";
-import { pickedAbove, thingsOf, type Thing } from "./things";
+import { pickedAbove } from "./things";
 import { ThingPicture } from "./ThingPicture";
 import { useLabels } from "./useLabels";
 
-type Props = { regions: Region[]; detail: (region: Region) => ReactNode };
+type Props = {
+  regions: Region[];
+  /** Of a thing, told by its first region, or of one region. */ detail: (region: Region, thing: Region[]) => ReactNode;
+};
 
 /**
  * The things as a list, each folding out to its regions: the keyboard's way to take them in hand. Up and down go from
@@ -44,7 +47,7 @@ export function ThingRows({ regions, detail }: Props) {
           return (
             <li key={first.label}>
               <RegionRow region={first} list={list} labels={labels}>
-                {detail(first)}
+                {detail(first, [first])}
               </RegionRow>
             </li>
           );
@@ -52,14 +55,14 @@ export function ThingRows({ regions, detail }: Props) {
         return (
           <li key={thing.name}>
             <ThingRow thing={thing} list={list} labels={labels} out={out} onFold={(to) => fold(thing.name, to)}>
-              {detail(first)}
+              {detail(first, thing.regions)}
             </ThingRow>
             {out && (
               <ul aria-label={`Regions of ${thing.name}`}>
                 {thing.regions.map((region) => (
                   <li key={region.label}>
                     <RegionRow region={region} list={list} onLeave={() => fold(thing.name, false)}>
-                      {detail(region)}
+                      {detail(region, [region])}
                     </RegionRow>
                   </li>
                 ))}
@@ -74,7 +77,7 @@ export function ThingRows({ regions, detail }: Props) {
 
 type List = React.RefObject<HTMLUListElement | null>;
 const ROW =
-  "grid w-full grid-cols-[1.4rem_2.6rem_minmax(0,1fr)_auto] items-center gap-2 border-b border-faint px-1 py-1 text-left outline-offset-[-3px]";
+  "grid w-full grid-cols-[2.4rem_2.6rem_minmax(0,1fr)_auto] items-center gap-2 border-b border-faint px-1 py-1 text-left outline-offset-[-3px]";
 
 function look(chosen: boolean, hovered: boolean): string {
   return chosen ? "bg-ink/10 shadow-[inset_3px_0_0_#161616]" : hovered ? "bg-faint" : "";
@@ -144,14 +147,14 @@ function ThingRow({ thing, list, labels, out, onFold, children }: ThingRowProps)
       className={`${ROW} ${look(chosen, hovered)}`}
     >
       <span
-        className="text-center text-soft"
+        className="text-right text-[13px] text-soft"
         aria-hidden
         onClick={(event) => {
           event.stopPropagation();
           onFold(!out);
         }}
       >
-        {out ? "▾" : "▸"}
+        {own[0]} {out ? "▾" : "▸"}
       </span>
       <ThingPicture labels={labels} of={own} />
       <span className={chosen ? "truncate font-bold" : "truncate"}>

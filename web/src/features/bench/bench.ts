@@ -2,8 +2,8 @@ import { createContext, useCallback, useContext } from "react";
 import { useSearchParams } from "react-router";
 import { create } from "zustand";
 
-import type { Piece, Region } from "@/shared/api";
-import { matesOf, pickedAfter } from "./things";
+import { matesOf, type Piece, type Region } from "@/shared/api";
+import { pickedAfter } from "./things";
 
 export const SECTIONS = ["stamp", "regions", "light", "colours", "order", "finish", "card"] as const;
 export type Section = (typeof SECTIONS)[number];

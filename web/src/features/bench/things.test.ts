@@ -1,8 +1,8 @@
 import { expect, it } from "vitest";
 
-import type { Region } from "@/shared/api";
+import { matesOf, thingsOf, type Region } from "@/shared/api";
 
-import { matesOf, pickedAbove, pickedAfter, thingsOf } from "./things";
+import { pickedAbove, pickedAfter } from "./things";
 
 const REGIONS = [
   { label: 1, name: "Sky", thing: "" },

@@ -1,7 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams, useSearchParams } from "react-router";
 
-import { api, nameOf, pictureOf, pieceQueries, tradeQuery, type Piece, type Plan } from "@/shared/api";
+import {
+  api,
+  nameOf,
+  pictureOf,
+  pieceQueries,
+  stintsOf,
+  thingsOf,
+  tradeQuery,
+  type Piece,
+  type Plan,
+  type Region,
+} from "@/shared/api";
 import {
   Button,
   chosenUnit,
@@ -47,13 +58,33 @@ function WorkingPage({ id }: { id: number }) {
   );
 }
 
+type Line = { name: string; regions: [Region, ...Region[]] };
+
+/** Every thing with its ramp once; a region of it that was given another ramp has a line of its own. */
+function colouredAlike(piece: Piece): Line[] {
+  const lines: Line[] = [];
+  for (const thing of thingsOf(piece.regions.list)) {
+    const byRamp = new Map<string, Line>();
+    for (const region of thing.regions) {
+      if (!region.ramp) continue;
+      const ramp = `${region.ramp.swatches.map((swatch) => swatch.code).join()} ${region.under.join()}`;
+      const known = byRamp.get(ramp);
+      if (known) known.regions.push(region);
+      else byRamp.set(ramp, { name: thing.name, regions: [region] });
+    }
+    for (const line of byRamp.values())
+      lines.push(line.regions.length > 1 ? line : { ...line, name: line.regions[0].name });
+  }
+  return lines;
+}
+
 function Page({ piece, plan, recipe }: { piece: Piece; plan: Plan; recipe?: number }) {
   const trade = useQuery(tradeQuery).data;
   const unit = chosenUnit();
   const latest = piece.latest_recipe && !piece.changed_since_recipe ? piece.latest_recipe : null;
   const version = recipe ?? latest;
   const picture = recipe ? pictureOf.recipe(piece.id, recipe) : pictureOf.kept(piece.id, piece.version, "coloured");
-  const coloured = piece.regions.list.filter((region) => region.ramp);
+  const coloured = colouredAlike(piece);
   const bare = piece.regions.list.filter((region) => region.left_as_paper);
   return (
     <div className="min-h-dvh bg-surround py-6 print:bg-sheet print:py-0">
@@ -139,21 +170,24 @@ function Page({ piece, plan, recipe }: { piece: Piece; plan: Plan; recipe?: numb
             )}
           </dl>
         </div>
-        <h2 className="mb-1 text-xl">Regions and swatches, light to dark</h2>
+        <h2 className="mb-1 text-xl">Things and swatches, light to dark</h2>
         <table className="mb-6 w-full">
           <thead>
             <tr className="border-b border-ink text-left">
-              <th className="w-8">No.</th>
-              <th>Region</th>
+              <th className="w-28">No.</th>
+              <th>Thing</th>
               <th>Form</th>
               <th className="w-[46%]">Swatches</th>
             </tr>
           </thead>
           <tbody>
-            {coloured.map((region) => (
+            {coloured.map(({ name, regions: [region, ...more] }) => (
               <tr key={region.label} className="break-inside-avoid border-b border-line align-top">
-                <td className="py-1">{region.label}</td>
-                <td className="py-1">{region.name}</td>
+                <td className="py-1">{[region, ...more].map((one) => one.label).join(" ")}</td>
+                <td className="py-1">
+                  {name}
+                  {more.length > 0 && ` (${more.length + 1})`}
+                </td>
                 <td className="py-1">{region.form}</td>
                 <td className="py-1">
                   {region.ramp && <RampChips swatches={region.ramp.swatches} />}
@@ -180,12 +214,12 @@ function Page({ piece, plan, recipe }: { piece: Piece; plan: Plan; recipe?: numb
           </div>
         )}
         <ol className="columns-2 gap-6">
-          {plan.passes.map((pass) => (
+          {stintsOf(plan).map(({ first: pass, on, numbers }) => (
             <li
               key={pass.number}
-              className="grid break-inside-avoid grid-cols-[1.8rem_1.1rem_1fr] gap-1.5 border-b border-faint py-1"
+              className="grid break-inside-avoid grid-cols-[3.2rem_1.1rem_1fr] gap-1.5 border-b border-faint py-1"
             >
-              <span className="text-right font-bold">{pass.number}</span>
+              <span className="text-right font-bold">{numbers}</span>
               <span
                 className="mt-0.5 size-4 border border-line bg-(--swatch) [print-color-adjust:exact]"
                 style={swatchStyle(pass.swatch.hex)}
@@ -197,7 +231,7 @@ function Page({ piece, plan, recipe }: { piece: Piece; plan: Plan; recipe?: numb
                     Wait {minutes(pass.wait_s)} for {pass.wait_for}.{" "}
                   </em>
                 )}
-                <strong>{pass.swatch.name}</strong> on {pass.name}, {pass.zone}: {pass.how}.
+                <strong>{pass.swatch.name}</strong> on {on}, {pass.zone}: {pass.how}.
               </span>
             </li>
           ))}

@@ -45,3 +45,5 @@ export type {
   ValueWarning,
   Wish,
 } from "./types";
+export { stintsOf, type Stint } from "./stints";
+export { matesOf, thingsOf, type Thing } from "./things";

@@ -2033,6 +2033,8 @@ export interface components {
         Plan: {
             school: string;
             passes: components["schemas"]["Pass"][];
+            /** @description The passes as they are shown, in their order. */
+            stints: components["schemas"]["Stint"][];
             /** @description Masks, in their order. */
             handling: components["schemas"]["Handling"][];
             /** @description How many logged runs the times come from; 0: common practice. */
@@ -2356,6 +2358,14 @@ export interface components {
             where: string;
             join: string;
             how: string;
+        };
+        /** @description Neighbouring passes with one swatch, on one thing, laid in one way. */
+        Stint: {
+            first_pass: number;
+            last_pass: number;
+            name: string;
+            /** @description How many regions it is laid on. */
+            count: number;
         };
         Substitute: {
             swatch: components["schemas"]["Swatch"];

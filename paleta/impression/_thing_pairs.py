@@ -43,6 +43,9 @@ def pairs_of(region_map: RegionMap) -> Pairs:
     """Every pair worth looking at with all its features; the same for the same map."""
     shapes = shapes_of(region_map)
     n = len(shapes.labels)
+    if n < 2:
+        nobody = np.zeros(0, np.intp)
+        return Pairs(shapes.labels, nobody, nobody, np.zeros((0, len(FEATURES)), np.float32))
     place = {int(label): k for k, label in enumerate(shapes.labels)}
     borders = np.zeros((n, n), np.float32)
     for border in region_map.borders:
@@ -59,8 +62,7 @@ def pairs_of(region_map: RegionMap) -> Pairs:
         *_overlap(shapes, borders, junctions, runs_on, place, one, other),
         *_across(shapes, one, other, borders),
     ]
-    features = np.stack(columns, axis=1).astype(np.float32) if len(one) else np.zeros((0, len(FEATURES)), np.float32)
-    return Pairs(shapes.labels, one, other, features)
+    return Pairs(shapes.labels, one, other, np.stack(columns, axis=1).astype(np.float32))
 
 
 def _unlike(shapes: Shapes) -> Floats:

@@ -38,7 +38,7 @@ function OpenBench({ piece }: { piece: Piece }) {
     <PieceContext value={piece}>
       <BarEnd />
       <div className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_clamp(400px,40.6vw,560px)] max-[1023px]:grid-cols-1 min-[1024px]:h-[calc(100dvh-2.75rem-5.75rem)]">
-        <section aria-label="Card on the bench" className="flex min-h-[480px] flex-col">
+        <section aria-label="Card on the bench" className="relative flex min-h-[480px] flex-col">
           <CardStage />
           <ViewSwitch />
         </section>

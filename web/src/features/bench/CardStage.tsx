@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState, type MouseEvent } from "react";
 
-import { pictureOf, thingsOf } from "@/shared/api";
+import { matesOf, pictureOf, thingsOf } from "@/shared/api";
 import { Button, placeIn } from "@/shared/ui";
 import { useTurnLamp } from "./api";
 import { Barrier } from "./Barrier";
@@ -8,14 +8,19 @@ import { BodyHandles } from "./BodyHandles";
 import { BorderGlass } from "./Borders";
 import { useBenchAddress, useHand, usePiece, useSelected, useTake } from "./bench";
 import { GlowMarkers } from "./GlowMarkers";
-import { drawOutlines, labelAt, type Labels } from "./labels";
+import { boxesOf, drawOutlines, labelAt, type Labels } from "./labels";
 import { Lasso } from "./Lasso";
 import { LampShine, LampTrack } from "./LampTrack";
 import { useLabels } from "./useLabels";
 import { useLampDial } from "./useLampDial";
 import { useLivePicture } from "./useLivePicture";
+import { useZoom } from "./useZoom";
+import { onto, type Zoom } from "./zoom";
+import { ZoomButtons } from "./ZoomButtons";
 
-const MARGIN = 84;
+/** Between the card and the bench's edges: the lamp's track runs there. */
+const MARGIN = { across: 84, down: 51 };
+const TRACK = { across: 66, down: 29 };
 const INSET = 22;
 /** Views that the lamp changes. */
 const LIT = ["values", "coloured"];
@@ -31,10 +36,10 @@ export function CardStage() {
   const labels = useLabels();
   const turnLamp = useTurnLamp(piece.id);
 
-  const across = (room.width - 2 * MARGIN - 28) / piece.width_mm;
-  const scale = Math.max(0.2, Math.min(across, (room.height - 2 * MARGIN + 34) / piece.height_mm));
+  const across = (room.width - 2 * MARGIN.across - 28) / piece.width_mm;
+  const scale = Math.max(0.2, Math.min(across, (room.height - 2 * MARGIN.down) / piece.height_mm));
   const card = { width: piece.width_mm * scale, height: piece.height_mm * scale };
-  const track = { a: card.width / 2 + MARGIN - 18, b: card.height / 2 + MARGIN - 42, inset: INSET };
+  const track = { a: card.width / 2 + TRACK.across, b: card.height / 2 + TRACK.down, inset: INSET };
   const centre = useCallback(() => {
     const box = stage.current?.getBoundingClientRect();
     return box ? { x: box.left + box.width / 2, y: box.top + box.height / 2 } : null;
@@ -50,7 +55,7 @@ export function CardStage() {
   return (
     <div ref={stage} className="relative min-h-0 grow overflow-hidden" data-testid="stage">
       <LampShine track={track} lamp={dial.shown} room={room} />
-      <Surface labels={labels} size={card}>
+      <Window labels={labels} size={card}>
         <canvas
           ref={surface}
           className="absolute inset-0 size-full"
@@ -85,7 +90,7 @@ export function CardStage() {
             </Button>
           </div>
         )}
-      </Surface>
+      </Window>
       <LampTrack track={track} dial={dial} room={room} />
     </div>
   );
@@ -93,8 +98,59 @@ export function CardStage() {
 
 type SurfaceProps = { labels: Labels | undefined; size: { width: number; height: number }; children: React.ReactNode };
 
+/** What the picture is seen through: as large as the card, however closely one looks. */
+function Window({ labels, size, children }: SurfaceProps) {
+  const piece = usePiece();
+  const frame = useRef<HTMLDivElement>(null);
+  const selectOnly = useHand((hand) => hand.selectOnly);
+  const { zoom, setZoom, wasDrag, panProps } = useZoom(frame);
+
+  function goUpTo(event: MouseEvent<HTMLElement>) {
+    const { x, y } = placeIn(event.currentTarget, event);
+    const label = labels ? labelAt(labels, x, y) : 0;
+    if (!labels || !label) return;
+    const mates = matesOf(piece.regions.list, label);
+    selectOnly(mates);
+    const boxes = mates.map((mate) => boxesOf(labels).get(mate));
+    const known = boxes.filter((box) => box !== undefined);
+    setZoom(
+      onto({
+        left: Math.min(...known.map((box) => box.left)) / labels.width,
+        top: Math.min(...known.map((box) => box.top)) / labels.height,
+        right: Math.max(...known.map((box) => box.right)) / labels.width,
+        bottom: Math.max(...known.map((box) => box.bottom)) / labels.height,
+      }),
+    );
+  }
+
+  return (
+    <>
+      <div
+        ref={frame}
+        className="absolute left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 touch-none overflow-hidden bg-sheet shadow-[0_10px_30px_rgb(0_0_0/0.35)]"
+        style={size}
+        {...panProps}
+        onClickCapture={(event) => {
+          if (wasDrag()) event.stopPropagation();
+        }}
+      >
+        <Surface labels={labels} size={size} zoom={zoom} onDoubleClick={goUpTo}>
+          {children}
+        </Surface>
+      </div>
+      <ZoomButtons zoom={zoom} onZoom={setZoom} />
+    </>
+  );
+}
+
 /** The card itself: what lies under the pointer is hovered and taken in hand. The keyboard's way is the list. */
-function Surface({ labels, size, children }: SurfaceProps) {
+function Surface({
+  labels,
+  size,
+  zoom,
+  onDoubleClick,
+  children,
+}: SurfaceProps & { zoom: Zoom; onDoubleClick: (event: MouseEvent<HTMLElement>) => void }) {
   const piece = usePiece();
   const take = useTake();
   const hover = useHand((hand) => hand.hover);
@@ -108,9 +164,15 @@ function Surface({ labels, size, children }: SurfaceProps) {
   };
   return (
     <div
-      className="absolute left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 bg-sheet shadow-[0_10px_30px_rgb(0_0_0/0.35)]"
-      style={size}
+      className="absolute"
+      style={{
+        width: size.width * zoom.times,
+        height: size.height * zoom.times,
+        left: -zoom.left * zoom.times * size.width,
+        top: -zoom.top * zoom.times * size.height,
+      }}
       data-testid="card"
+      onDoubleClick={onDoubleClick}
       title={name}
       onMouseMove={(event) => hover(under(event))}
       onMouseLeave={() => hover(0)}
@@ -145,27 +207,19 @@ function ThingNumbers() {
     region: thing.regions.reduce((one, other) => (other.area_mm2 > one.area_mm2 ? other : one)),
   }));
   return (
-    <svg
-      aria-hidden
-      className="pointer-events-none absolute inset-0 size-full"
-      viewBox={`0 0 ${piece.width_mm} ${piece.height_mm}`}
-    >
+    <div aria-hidden className="pointer-events-none absolute inset-0 text-[12px] leading-none">
       {numbered
         .filter(({ region }) => region.area_mm2 > 12)
         .map(({ number, region }) => (
-          <text
+          <span
             key={region.label}
-            x={region.anchor_x * piece.width_mm}
-            y={region.anchor_y * piece.height_mm}
-            fontSize="2.7"
-            textAnchor="middle"
-            dominantBaseline="central"
-            fill="#161616"
+            className="absolute -translate-x-1/2 -translate-y-1/2"
+            style={{ left: `${100 * region.anchor_x}%`, top: `${100 * region.anchor_y}%` }}
           >
             {number}
-          </text>
+          </span>
         ))}
-    </svg>
+    </div>
   );
 }
 

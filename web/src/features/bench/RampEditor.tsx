@@ -11,6 +11,13 @@ import { GoTos } from "./GoTos";
 import { MissingPen } from "./MissingPen";
 import { SwatchPicker } from "./SwatchPicker";
 
+function nameOfHand(regions: Region[]): string {
+  const first = regions[0];
+  if (!first || regions.length === 1) return first?.name ?? "";
+  const oneThing = first.thing && regions.every((region) => region.thing === first.thing);
+  return oneThing ? `${first.thing} (${regions.length})` : `${regions.length} regions in hand`;
+}
+
 /** Colours for the regions in hand: a wish, ramps from the drawer for it, and the ramp changed by hand. */
 export function RampEditor({ regions }: { regions: Region[] }) {
   const piece = usePiece();
@@ -44,7 +51,7 @@ export function RampEditor({ regions }: { regions: Region[] }) {
   const chosenKey = current ? keyOf(current) : "";
   return (
     <div className="mb-3 rounded bg-faint p-3">
-      <p className="mb-2 font-bold">{regions.length === 1 ? first.name : `${regions.length} regions in hand`}</p>
+      <p className="mb-2 font-bold">{nameOfHand(regions)}</p>
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
         <label className="flex items-center gap-2">
           Wished colour

@@ -1,7 +1,7 @@
 import { useCallback } from "react";
 
 import { useSingleKeys, useSingleKeysOn } from "@/shared/ui";
-import { useBenchAddress, VIEWS } from "./bench";
+import { useBenchAddress, usePiece, VIEWS } from "./bench";
 
 const NAMES: Record<(typeof VIEWS)[number], string> = {
   line: "Line",
@@ -13,6 +13,9 @@ const NAMES: Record<(typeof VIEWS)[number], string> = {
 /** Ways to look at the picture; keys 1 to 4 do the same unless such keys are turned off. */
 export function ViewSwitch() {
   const { view, go } = useBenchAddress();
+  const { width_mm, height_mm } = usePiece();
+  // Beside an upright card there is room at the side, below one that lies there is room beneath.
+  const upright = height_mm > 1.1 * width_mm;
   const keysOn = useSingleKeysOn();
   useSingleKeys(
     useCallback(
@@ -25,7 +28,11 @@ export function ViewSwitch() {
   );
 
   return (
-    <div role="group" aria-label="View of the picture" className="flex justify-center gap-1 pb-3">
+    <div
+      role="group"
+      aria-label="View of the picture"
+      className={`absolute bottom-2 left-2 z-10 flex gap-1 ${upright ? "flex-col items-start text-[14px]" : ""}`}
+    >
       {VIEWS.map((name, index) => (
         <button
           key={name}

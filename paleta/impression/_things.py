@@ -18,7 +18,7 @@ from paleta.impression._thing_pairs import FEATURES, Pairs, pairs_of
 
 Floats = NDArray[np.float32]
 GROUPINGS = ("parts", "alike")
-LEAST = 0.5
+LEAST = {"parts": 0.35, "alike": 0.4}
 """Regions are joined while their groups belong together with this likelihood on average."""
 
 
@@ -53,9 +53,14 @@ class Weighed:
     pairs: Pairs
     likelihoods: Mapping[str, Floats]
 
-    def things(self, least: float = LEAST) -> Things:
-        """Groups that belong together with at least this likelihood on average."""
-        return Things(*(_groups(self.pairs, self.likelihoods[name], least) for name in GROUPINGS))
+    def things(self, least: float | None = None) -> Things:
+        """Groups that belong together with at least this likelihood on average; as usual, if none is said."""
+        return Things(
+            *(
+                _groups(self.pairs, self.likelihoods[name], LEAST[name] if least is None else least)
+                for name in GROUPINGS
+            )
+        )
 
     def like(self, label: int, least: float) -> list[int]:
         """Regions that are alike with this one, likeliest first."""

@@ -9,8 +9,10 @@ from dataclasses import replace
 from paleta.impression import Weighed
 from paleta.recipe._region import RegionSetting, Settings
 
-DONE, ASKED = 0.7, 0.4
-"""Groups this sure are made; less sure ones are asked about, down to the second."""
+DONE, ASKED = 0.55, 0.35
+"""Things this sure are made; less sure ones are asked about, down to the second."""
+BODIES_DONE = 0.8
+"""Bodies must be surer: shading that runs across what is no one surface is worse than a ramp laid twice."""
 NOUNS = {
     "petal": "Petals",
     "leaf": "Leaves",
@@ -31,7 +33,7 @@ def proposed(weighed: Weighed, settings: Settings) -> tuple[dict[int, RegionSett
     """
     sure, likely = weighed.things(DONE), weighed.things(ASKED)
     result = dict(settings)
-    for group in sure.parts:
+    for group in weighed.things(BODIES_DONE).parts:
         free = sorted(label for label in group if label in result and not result[label].body)
         if len(free) > 1:
             first = result[free[0]]

@@ -151,17 +151,15 @@ class FindThingsTest(SimpleTestCase):
 
     def test_unseen_drawings_are_grouped_better_than_by_a_plain_rule(self):
         """Ten drawings of kinds that nothing was fitted on; the whole table: python -m tools.things."""
-        ours = theirs = parts = None
+        ours = theirs = None
         for seed in range(45_000, 45_010):
             one = panel(seed, HELD_BACK)
             found, plain = measured(one, "Paleta"), measured(one, "plain")
             ours = found["alike"] if ours is None else ours + found["alike"]
             theirs = plain["alike"] if theirs is None else theirs + plain["alike"]
-            parts = found["parts"] if parts is None else parts + found["parts"]
         self.assertGreater(ours.f1, theirs.f1)
         self.assertGreater(ours.precision, 0.6)
         self.assertLess(ours.decisions_per_region, 0.65)
-        self.assertGreater(parts.precision, 0.4)
 
     def test_the_same_map_gives_the_same_groups_and_no_region_is_in_two(self):
         one = drawn("house", 7).region_map

@@ -5,7 +5,7 @@ import { useParams } from "react-router";
 import { pieceQueries, type Piece } from "@/shared/api";
 import { Failed, rememberPiece, Waiting } from "@/shared/ui";
 import { BarEnd } from "./BarEnd";
-import { PieceContext, useBenchAddress, useHand } from "./bench";
+import { PieceContext, useBenchAddress, useHand, type Section, type View } from "./bench";
 import { CardStage } from "./CardStage";
 import { RecipeSheet } from "./RecipeSheet";
 import { ShadeRibbon } from "./ShadeRibbon";
@@ -27,7 +27,7 @@ export function BenchPage() {
 function OpenBench({ piece }: { piece: Piece }) {
   const { title } = piece.stamp;
   // Another piece is taken up with an empty hand.
-  useEffect(() => () => useHand.setState({ picked: [], hovered: 0, tool: "hand" }), []);
+  useEffect(() => () => useHand.setState({ picked: [], hovered: 0, tool: "hand", viewByHand: false }), []);
   useEffect(() => {
     document.title = `${title} – Paleta`;
     return () => {
@@ -55,12 +55,18 @@ function Escape() {
   return null;
 }
 
+/** What a section works on is what is shown when it is opened. */
+const VIEW_OF: Partial<Record<Section, View>> = { regions: "regions", light: "values", colours: "coloured" };
+
 function Sheet() {
   const { section, go } = useBenchAddress();
   return (
     <RecipeSheet
       section={section}
-      onSection={(next) => go({ section: next, ...(next === "regions" ? { view: "regions" as const } : {}) })}
+      onSection={(next) => {
+        const view = useHand.getState().viewByHand ? undefined : VIEW_OF[next];
+        go({ section: next, ...(view && { view }) });
+      }}
     />
   );
 }

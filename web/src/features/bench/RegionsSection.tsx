@@ -199,7 +199,7 @@ export function RegionsSection() {
           </>
         )}
       </div>
-      <div className="mb-2 flex flex-wrap gap-x-4">
+      <div className="mb-2 flex flex-wrap gap-x-4 gap-y-2">
         <Button kind="quiet" onClick={() => takeTool("barrier")}>
           Split a region with a drawn barrier
         </Button>

@@ -1,7 +1,7 @@
 import { useCallback } from "react";
 
 import { useSingleKeys, useSingleKeysOn } from "@/shared/ui";
-import { useBenchAddress, usePiece, VIEWS } from "./bench";
+import { useBenchAddress, useHand, usePiece, VIEWS, type View } from "./bench";
 
 const NAMES: Record<(typeof VIEWS)[number], string> = {
   line: "Line",
@@ -16,14 +16,21 @@ export function ViewSwitch() {
   const { width_mm, height_mm } = usePiece();
   // Beside an upright card there is room at the side, below one that lies there is room beneath.
   const upright = height_mm > 1.1 * width_mm;
+  const choose = useCallback(
+    (next: View) => {
+      useHand.setState({ viewByHand: true });
+      go({ view: next });
+    },
+    [go],
+  );
   const keysOn = useSingleKeysOn();
   useSingleKeys(
     useCallback(
       (key) => {
         const wanted = VIEWS[Number(key) - 1];
-        if (wanted) go({ view: wanted });
+        if (wanted) choose(wanted);
       },
-      [go],
+      [choose],
     ),
   );
 
@@ -38,7 +45,7 @@ export function ViewSwitch() {
           key={name}
           type="button"
           aria-pressed={view === name}
-          onClick={() => go({ view: name })}
+          onClick={() => choose(name)}
           className="rounded px-3 py-1.5 hover:bg-surround-light aria-pressed:bg-ink aria-pressed:text-sheet aria-pressed:hover:bg-ink"
         >
           {NAMES[name]} {keysOn && <kbd className="ml-1 font-sans text-[13px] opacity-75">{index + 1}</kbd>}

@@ -20,6 +20,8 @@ type Hand = {
   picked: readonly number[];
   hovered: number;
   tool: Tool;
+  /** Whether the view was chosen by hand; else it follows the section that is opened. */
+  viewByHand: boolean;
   selectOnly: (labels: readonly number[]) => void;
   hover: (label: number) => void;
   takeTool: (tool: Tool) => void;
@@ -30,6 +32,7 @@ export const useHand = create<Hand>((set) => ({
   picked: [],
   hovered: 0,
   tool: "hand",
+  viewByHand: false,
   selectOnly: (picked) => set({ picked }),
   hover: (hovered) => set((now) => (now.hovered === hovered ? now : { hovered })),
   takeTool: (tool) => set({ tool }),

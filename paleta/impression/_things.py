@@ -62,6 +62,13 @@ class Weighed:
             )
         )
 
+    def touching(self, one: int, other: int) -> bool:
+        """Whether two regions have a border in common."""
+        pairs = self.pairs
+        first, second = sorted((one, other))
+        met = (pairs.labels[pairs.one] == first) & (pairs.labels[pairs.other] == second)
+        return bool(pairs.features[met, FEATURES.index("touching")].any())
+
     def like(self, label: int, least: float) -> list[int]:
         """Regions that are alike with this one, likeliest first."""
         pairs, likelihood = self.pairs, self.likelihoods["alike"]

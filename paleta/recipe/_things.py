@@ -35,7 +35,8 @@ def proposed(weighed: Weighed, settings: Settings) -> tuple[dict[int, RegionSett
     result = dict(settings)
     for group in weighed.things(BODIES_DONE).parts:
         free = sorted(label for label in group if label in result and not result[label].body)
-        if len(free) > 1:
+        # Two that touch may as well be a box on a box.
+        if len(free) > 2 or (len(free) == 2 and not weighed.touching(*free)):
             first = result[free[0]]
             shape = {field: getattr(first, field) for field in BODY_FIELDS}
             result |= {label: replace(result[label], body=free[0], **shape) for label in free}

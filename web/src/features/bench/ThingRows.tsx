@@ -1,3 +1,4 @@
+import { flushSync } from "react-dom";
 import { useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from "react";
 
 import { thingsOf, type Region, type Thing } from "@/shared/api";
@@ -121,9 +122,9 @@ function ThingRow({ thing, list, labels, out, onFold, children }: ThingRowProps)
   }
 
   function into() {
-    onFold(true);
-    // Once the regions are there, the first of them has the focus.
-    requestAnimationFrame(() => row.current?.parentElement?.querySelector<HTMLElement>("ul button")?.focus());
+    // Drawn at once, so that the first region is there to take the focus.
+    flushSync(() => onFold(true));
+    row.current?.parentElement?.querySelector<HTMLElement>(":scope > ul button")?.focus();
   }
 
   return (

@@ -42,8 +42,10 @@ def main(address: str) -> None:
         back(page, address)
         page.get_by_role("link", name="Three on the shelf").click()
         bench(page, 0.5, 0.4, "colours", "values", "bench-values")
+        closer(page)
         back(page, address)
         page.get_by_role("link", name="A poor scan").click()
+        quick_round(page)
         palette(page)
         stamp(page)
         versions(page, address)
@@ -118,6 +120,31 @@ def bench(page: Page, x: float, y: float, section: str, view: str, name: str) ->
     take(page, name)
 
 
+def closer(page: Page) -> None:
+    """Up to a rosette by a double click, its things in the list."""
+    page.locator('button[aria-controls="part-regions"]').click()
+    page.get_by_role("group", name="View of the picture").get_by_role("button", name="Coloured").click()
+    page.locator('canvas[data-shown*="view=coloured"]').wait_for()
+    box = page.get_by_test_id("card").bounding_box()
+    assert box
+    page.mouse.dblclick(box["x"] + 0.215 * box["width"], box["y"] + 0.53 * box["height"])
+    page.mouse.move(5, 795)
+    page.wait_for_timeout(600)
+    take(page, "bench-closer")
+
+
+def quick_round(page: Page) -> None:
+    """The first question about what may be alike."""
+    page.locator('canvas[data-shown*="version="]').wait_for()
+    page.locator('button[aria-controls="part-regions"]').click()
+    page.get_by_role("button", name="Look through them").click()
+    page.get_by_role("group", name="Quick round").wait_for()
+    page.wait_for_timeout(600)
+    take(page, "bench-round")
+    page.get_by_role("button", name="Later").click()
+    page.keyboard.press("Escape")
+
+
 def palette(page: Page) -> None:
     """Five colours from the wheel, laid over all open regions; taken back afterwards."""
     page.locator('canvas[data-shown*="version="]').wait_for()
@@ -138,13 +165,8 @@ def palette(page: Page) -> None:
 
 
 def stamp(page: Page) -> None:
-    """A scan with open outlines: its regions, and what was taken as ink."""
+    """A scan with open outlines: what was taken as ink."""
     page.locator('canvas[data-shown*="version="]').wait_for()
-    group = page.get_by_role("group", name="View of the picture")
-    group.get_by_role("button", name="Regions").click()
-    page.locator('canvas[data-shown*="view=regions"]').wait_for()
-    page.wait_for_timeout(400)
-    take(page, "bench-poor")
     page.locator('button[aria-controls="part-stamp"]').click()
     page.get_by_label("Show only what was taken as ink").check()
     page.locator('canvas[data-shown*="view=ink"]').wait_for()

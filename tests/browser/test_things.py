@@ -162,7 +162,7 @@ class CloserTest(BrowserTest):
         expect(page.get_by_role("button", name="100 %")).to_be_visible()
         page.keyboard.press("+")
         expect(page.get_by_role("button", name="140 %")).to_be_visible()
-        page.get_by_role("button", name="Closer").click()
+        page.get_by_role("button", name="Zoom in").click()
         expect(page.get_by_role("button", name="196 %")).to_be_visible()
         before = page.get_by_test_id("card").bounding_box()
         page.keyboard.press("ArrowRight")  # the button has the focus: arrows move the picture

@@ -27,7 +27,7 @@ export function ZoomButtons({ zoom, onZoom }: Props) {
       onKeyDown={onKeyDown}
       className="absolute bottom-2 right-2 z-10 flex items-center"
     >
-      <button type="button" aria-label="Farther" className={look} onClick={() => onZoom(closer(zoom, 1 / STEP))}>
+      <button type="button" aria-label="Zoom out" className={look} onClick={() => onZoom(closer(zoom, 1 / STEP))}>
         −
       </button>
       <button
@@ -38,7 +38,7 @@ export function ZoomButtons({ zoom, onZoom }: Props) {
       >
         {Math.round(zoom.times * 100)} %
       </button>
-      <button type="button" aria-label="Closer" className={look} onClick={() => onZoom(closer(zoom, STEP))}>
+      <button type="button" aria-label="Zoom in" className={look} onClick={() => onZoom(closer(zoom, STEP))}>
         +
       </button>
     </div>

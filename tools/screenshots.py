@@ -127,7 +127,7 @@ def closer(page: Page) -> None:
     page.locator('canvas[data-shown*="view=coloured"]').wait_for()
     box = page.get_by_test_id("card").bounding_box()
     assert box
-    page.mouse.dblclick(box["x"] + 0.215 * box["width"], box["y"] + 0.53 * box["height"])
+    page.mouse.dblclick(box["x"] + 0.215 * box["width"], box["y"] + 0.43 * box["height"])
     page.mouse.move(5, 795)
     page.wait_for_timeout(600)
     take(page, "bench-closer")

@@ -29,8 +29,7 @@ from paleta.recipe import (
     to_newest,
 )
 from tests.builders import make_work, region_map
-from tools.things import HELD_BACK, KINDS, Canvas, panel
-from tools.things._measure import agreement, measured, members, plain_things
+from tools.things import HELD_BACK, KINDS, Canvas, agreement, measured, members, panel, plain_things
 
 
 def drawn(kind: str, seed: int = 1, size: float = 200):

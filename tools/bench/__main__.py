@@ -26,6 +26,7 @@ def main() -> None:
     load.measure()
     core.regions_recovered()
     answers.stampings()
+    answers.things()
     answers.plans(longer=False)
 
 

@@ -13,8 +13,9 @@ import numpy as np
 
 from paleta.order import PACES, Job, Work, check_plan, make_plan, plan_plainly, school_named
 from tools.stampings import head, show
+from tools.things import measure
 
-STAMPINGS = 12
+STAMPINGS, THINGS = 12, 40
 SIZES = {"tiny": (4, 3), "medium": (60, 4), "large": (120, 5)}
 """Regions, and shades at most."""
 SCHOOLS = ("M1", "M3", "P1", "W2")
@@ -27,6 +28,10 @@ def stampings() -> None:
     head()
     for held_back in (False, True):
         show(STAMPINGS, held_back=held_back)
+
+
+def things() -> None:
+    print(f"\n{measure(THINGS)}")
 
 
 def picture(seed: int, regions: int, shades: int) -> Work:
@@ -75,13 +80,11 @@ def plans(*, longer: bool) -> None:
 def main() -> None:
     wish = argparse.ArgumentParser(description=__doc__)
     wish.add_argument("--longer", action="store_true", help="set the plans beside a search of eight times the length")
-    wish.add_argument("--only", choices=("stampings", "plans"))
+    wish.add_argument("--only", choices=("stampings", "things", "plans"))
     given = wish.parse_args()
-    if given.only != "plans":
+    if given.only in (None, "stampings"):
         stampings()
-    if given.only != "stampings":
+    if given.only in (None, "things"):
+        things()
+    if given.only in (None, "plans"):
         plans(longer=given.longer)
-
-
-if __name__ == "__main__":
-    main()

@@ -1,10 +1,24 @@
-"""Drawings by chance that know which of their cells are pieces of one surface and which are alike."""
+"""Drawings by chance that know which of their cells are pieces of one surface and which are alike.
+
+`panel(seed, kinds)` draws; KINDS are what the networks are fitted on, HELD_BACK what they never saw. `measure(number)` is
+the table of how well things are found in both.
+"""
 
 from tools.things._canvas import Canvas, Drawn
-from tools.things._further_kinds import FURTHER, HELD_BACK
-from tools.things._kinds import BASIC
-from tools.things._panels import panel
+from tools.things._further_kinds import HELD_BACK
+from tools.things._measure import agreement, measured, members, plain_things
+from tools.things._panels import KINDS, panel
+from tools.things._table import measure
 
-KINDS = {**BASIC, **FURTHER}
-
-__all__ = ["HELD_BACK", "KINDS", "Canvas", "Drawn", "panel"]
+__all__ = [
+    "HELD_BACK",
+    "KINDS",
+    "Canvas",
+    "Drawn",
+    "agreement",
+    "measure",
+    "measured",
+    "members",
+    "panel",
+    "plain_things",
+]

@@ -7,7 +7,10 @@ from collections.abc import Mapping
 import numpy as np
 
 from tools.things._canvas import Canvas, Drawn, box
-from tools.things._kinds import Kind
+from tools.things._further_kinds import FURTHER
+from tools.things._kinds import BASIC, Kind
+
+KINDS = {**BASIC, **FURTHER}
 
 SIDES = (760, 980)
 """Height and width in px, upright or lying; 200 dpi."""

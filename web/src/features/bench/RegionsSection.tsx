@@ -107,7 +107,7 @@ export function RegionsSection() {
             <ThingButtons />
             {chosen.length === 1 ? (
               <KeptField
-                key={first.label}
+                key={`name ${first.label}`}
                 label="Name"
                 value={first.name}
                 maxLength={LIMITS.RegionFormRequest.name.maxLength}
@@ -117,7 +117,7 @@ export function RegionsSection() {
             ) : (
               <p className="font-bold">{counted(chosen.length, "region")} in hand</p>
             )}
-            <TagField key={selected.join()} regions={chosen} />
+            <TagField key={`tags ${selected.join()}`} regions={chosen} />
             <FormFields regions={chosen} />
             <div className="mt-3 flex flex-wrap gap-2">
               <Button onClick={() => change.mutate({ labels: [...selected], changes: { left_as_paper: !allPaper } })}>

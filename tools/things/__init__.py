@@ -1,7 +1,7 @@
 """Drawings by chance that know which of their cells are pieces of one surface and which are alike.
 
-`panel(seed, kinds)` draws; KINDS are what the networks are fitted on, HELD_BACK what they never saw. `measure(number)` is
-the table of how well things are found in both.
+`panel(seed, kinds)` draws; KINDS are what the networks are fitted on, HELD_BACK what they never saw. `measure(number)`
+is the table of how well things are found in both.
 """
 
 from tools.things._canvas import Canvas, Drawn

@@ -22,6 +22,8 @@ FEATURES = (
     "ends on a third", "runs on behind", "behind, less", "behind, more", "hull of both",
     "neighbours of one", "neighbours of other", "straight across", "equal width across",
 )  # fmt: skip
+MOST_WEIGHED = 1500
+"""Of more regions no pairs are looked at: that would take many seconds, and no hand colours them thing by thing."""
 NEAREST = 60
 """For every region so many others by likeness are looked at, beside all that it touches or may run on into."""
 RUNS_ON_COS = 0.8
@@ -40,10 +42,11 @@ class Pairs:
 
 
 def pairs_of(region_map: RegionMap) -> Pairs:
-    """Every pair worth looking at with all its features; the same for the same map."""
+    """Every pair worth looking at with all its features; the same for the same map. None of more than MOST_WEIGHED
+    regions."""
     shapes = shapes_of(region_map)
     n = len(shapes.labels)
-    if n < 2:
+    if not 2 <= n <= MOST_WEIGHED:
         nobody = np.zeros(0, np.intp)
         return Pairs(shapes.labels, nobody, nobody, np.zeros((0, len(FEATURES)), np.float32))
     place = {int(label): k for k, label in enumerate(shapes.labels)}

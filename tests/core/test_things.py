@@ -182,6 +182,13 @@ class FindThingsTest(SimpleTestCase):
         labels[50:150, 50:150] = 1
         self.assertEqual(find_things(region_map(labels)), Things((), ()))
 
+    def test_of_too_many_regions_none_are_grouped(self):
+        side = 40  # 1,600 squares
+        rows = np.arange(6 * side) // 6
+        labels = np.zeros((6 * side + 20, 6 * side + 20), np.int32)
+        labels[10:-10, 10:-10] = rows[:, None] * side + rows[None] + 1
+        self.assertEqual(find_things(region_map(labels)), Things((), ()))
+
     def test_the_plain_rule_joins_what_looks_alike_side_by_side(self):
         self.assertGreater(measured(drawn("tiles", 2), "plain")["alike"].f1, 0.9)
         self.assertEqual(plain_things(drawn("tiles", 2).region_map).parts, ())

@@ -5,6 +5,7 @@ All rules are common practice (docs/trade-notes.md, section Values); their limit
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
@@ -96,31 +97,55 @@ def _depth(sheet: Sheet, laid: Mapping[int, np.ndarray]) -> list[ValueWarning]:
 
 
 def _named(sheet: Sheet, labels: Sequence[int]) -> str:
-    """The first few of them by name."""
-    names = [sheet.regions.settings[label].name for label in labels]
+    """The first few of them by name; a thing is named once."""
+    names = list(dict.fromkeys(_spoken(sheet, label) for label in labels))
     if len(names) <= 3:
         return ", ".join(names[:-1]) + (" and " if len(names) > 1 else "") + names[-1]
     return f"{names[0]}, {names[1]} and {len(names) - 2} more"
 
 
+def _spoken(sheet: Sheet, label: int) -> str:
+    setting = sheet.regions.settings[label]
+    return setting.thing or setting.name
+
+
 def _neighbours(sheet: Sheet, means: Mapping[int, np.ndarray], region_map: RegionMap) -> list[ValueWarning]:
-    found = []
+    """What lies side by side and cannot be told apart: once for two things, however many borders they share, and the
+    least apart first."""
+    leads = sheet.regions.thing_leads()
+    close: dict[tuple[str, int, int], list[tuple[float, int, int]]] = defaultdict(list)
     for border in region_map.borders:
         if border.a not in means or border.b not in means or border.length_mm < MERGING_BORDER_MM:
             continue
         one, other = sheet.regions.settings[border.a], sheet.regions.settings[border.b]
-        if one.body and one.body == other.body:
+        if leads[border.a] == leads[border.b] or (one.body and one.body == other.body):
             continue
         apart = float(difference(means[border.a], means[border.b]))
-        pair = (border.a, border.b)
+        first, second = sorted((border.a, border.b), key=lambda label: leads[label])
         if apart < GREENS_ALIKE and _green(means[border.a]) and _green(means[border.b]):
-            sentence = f"{one.name} and {other.name} grow side by side in the same green."
-            words = f"Give {other.name} another green"
-            found.append(ValueWarning("greens_alike", pair, sentence, "other_hue", pair[-1:], words))
+            close["greens_alike", leads[first], leads[second]].append((apart, first, second))
         elif apart < ALIKE and one.ramp != other.ramp:
-            sentence = f"{one.name} and {other.name} are only {apart:.0f} apart: they will merge."
-            found.append(ValueWarning("merging", pair, sentence, "set_off", pair[-1:], f"Set {other.name} off"))
-    return found
+            close["merging", leads[first], leads[second]].append((apart, first, second))
+    return [
+        _side_by_side(sheet, kind, pairs, [label for label in means if leads[label] == changed])
+        for (kind, _, changed), pairs in sorted(close.items(), key=lambda item: (min(item[1]), item[0]))
+    ]
+
+
+def _side_by_side(
+    sheet: Sheet, kind: str, pairs: Sequence[tuple[float, int, int]], thing: Sequence[int]
+) -> ValueWarning:
+    """`thing` holds all coloured regions of what is to be changed; those with the ramp at fault are."""
+    apart, one, other = min(pairs)
+    regions = tuple(sorted({label for _, *pair in pairs for label in pair}))
+    faulty = {sheet.regions.settings[second].ramp for _, _, second in pairs}
+    changed = tuple(sorted(label for label in thing if sheet.regions.settings[label].ramp in faulty))
+    first, second = _spoken(sheet, one), _spoken(sheet, other)
+    if kind == "greens_alike":
+        sentence = f"{first} and {second} grow side by side in the same green."
+        return ValueWarning(kind, regions, sentence, "other_hue", changed, f"Give {second} another green")
+    sentence = f"{first} and {second} are only {apart:.0f} apart: they will merge."
+    return ValueWarning(kind, regions, sentence, "set_off", changed, f"Set {second} off")
 
 
 def _focal(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[ValueWarning]:

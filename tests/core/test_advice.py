@@ -168,6 +168,7 @@ class GuardTest(SimpleTestCase):
         key: str = "",
         ramps: dict | None = None,
         paper: str = "smooth-white",
+        things: dict | None = None,
     ) -> dict:
         labels = np.zeros((200, 500), np.int32)
         for label in range(1, 6):
@@ -175,7 +176,10 @@ class GuardTest(SimpleTestCase):
         pens = {pen.code: pen for pen in grey_pens(*range(10, 100, 10))}
         regions = {
             label: RegionSetting(
-                f"R{label}", ramp=(ramps or {}).get(label, ("grey-90", "grey-50")), role=(roles or {}).get(label, "")
+                f"R{label}",
+                ramp=(ramps or {}).get(label, ("grey-90", "grey-50")),
+                role=(roles or {}).get(label, ""),
+                thing=(things or {}).get(label, ""),
             )
             for label in looks
         }
@@ -203,6 +207,25 @@ class GuardTest(SimpleTestCase):
         self.assertEqual(found["merging"].regions, (1, 2))
         green = [(30, -30, 20), (70, -30, 20)]
         self.assertEqual(self.guard(self.full(r1=green, r2=green))["greens_alike"].regions, (1, 2))
+
+    def test_two_things_are_warned_of_once_and_changed_whole(self):
+        green = [(30, -30, 20), (70, -30, 20)]
+        things = {1: "Leaves", 3: "Leaves", 2: "Stem", 4: "Stem"}
+        looks = self.full(r1=green, r2=green, r3=green, r4=green)
+        found = self.guard(looks, things=things)["greens_alike"]
+        self.assertEqual(found.regions, (1, 2, 3, 4))
+        self.assertEqual(found.changed, (2, 4))
+        self.assertEqual(found.sentence, "Leaves and Stem grow side by side in the same green.")
+
+    def test_the_regions_of_one_thing_may_look_alike(self):
+        green = [(30, -30, 20), (70, -30, 20)]
+        found = self.guard(self.full(r1=green, r2=green), things={1: "Leaves", 2: "Leaves"})
+        self.assertNotIn("greens_alike", found)
+
+    def test_a_thing_is_named_once(self):
+        flat = [(82, -30, 20), (85, -30, 20)]
+        found = self.guard(self.full(r2=flat, r3=flat), things={2: "Petals", 3: "Petals"})["no_depth"]
+        self.assertTrue(found.sentence.startswith("Petals fall"), found.sentence)
 
     def test_a_focal_image_must_stand_out_from_its_background(self):
         same = [(30, 20, -10), (72, 20, -10)]

@@ -10,7 +10,8 @@ from numpy.typing import NDArray
 from paleta.impression._region_map import PAPER, RegionMap
 
 NEAR_MM, FAR = 0.8, 2.2
-"""A junction of lines is looked at on a ring of this radius, and on one so many times larger."""
+"""A junction of lines is looked at on a ring of this radius, and on one so many times larger. What lines do farther
+out says more of what runs on behind; nearer by, of what stands in front."""
 SAMPLES = 96
 ANGLES = np.linspace(0, 2 * np.pi, SAMPLES, endpoint=False)
 SINE, COSINE = np.sin(ANGLES), np.cos(ANGLES)
@@ -34,14 +35,15 @@ class Junction:
     weight: float
 
 
-def t_junctions(region_map: RegionMap) -> list[Junction]:
-    """All T-junctions whose through line belongs to a region, in reading order."""
+def t_junctions(region_map: RegionMap, *, near_mm: float = NEAR_MM, far: float = FAR) -> list[Junction]:
+    """All T-junctions whose through line belongs to a region, in reading order; looked at on rings of `near_mm`, and
+    `far` times that."""
     labels = region_map.labels
     corners = np.stack([labels[:-1, :-1], labels[:-1, 1:], labels[1:, :-1], labels[1:, 1:]])
     ordered = np.sort(corners, axis=0)
     kinds = 1 + (ordered[1:] != ordered[:-1]).sum(axis=0)
     rows, cols = np.nonzero(kinds >= 3)
-    near_px = NEAR_MM * region_map.px_per_mm
+    near_px = near_mm * region_map.px_per_mm
     found: list[Junction] = []
     seen: set[tuple[frozenset[int], int, int]] = set()
     for row, col in zip(rows.tolist(), cols.tolist(), strict=True):
@@ -53,11 +55,11 @@ def t_junctions(region_map: RegionMap) -> list[Junction]:
         near = _lines_on_ring(labels, row, col, near_px, names)
         if near is None:
             continue
-        far = _lines_on_ring(labels, row, col, FAR * near_px, names)
+        away = _lines_on_ring(labels, row, col, far * near_px, names)
         # Inside of a stroke the three meet a little off; from ring to ring the lines show where they lead.
-        if far is None or far.keys() != near.keys():
-            near, far = dict.fromkeys(near, (float(col), float(row))), near
-        ways = {pair: _way(near[pair], end) for pair, end in far.items()}
+        if away is None or away.keys() != near.keys():
+            near, away = dict.fromkeys(near, (float(col), float(row))), near
+        ways = {pair: _way(near[pair], end) for pair, end in away.items()}
         junction = _as_t(ways, float(col), float(row))
         if junction is not None:
             found.append(junction)

@@ -28,6 +28,8 @@ BAR_SLIM, BAR_FILLS = 0.15, 0.85
 """A region so slim that fills so much of its rectangle is a bar and no ground, however wide it lies in the picture."""
 EVEN_BAND, LEAST_HOLE = 0.82, 0.3
 """A ring is nearly as wide everywhere as at its widest, and its hole goes round at least so much of its outline."""
+JUNCTION_MM, JUNCTION_FAR = 0.6, 1.6
+"""The rings on which junctions are looked at for what stands in front."""
 LEAST_VOTES = 0.6
 LONGEST_PATH = 98
 
@@ -80,7 +82,7 @@ def guess_fronts(region_map: RegionMap) -> list[Front]:
     seen through a ring.
     """
     votes: dict[tuple[int, int], float] = defaultdict(float)
-    for junction in t_junctions(region_map):
+    for junction in t_junctions(region_map, near_mm=JUNCTION_MM, far=JUNCTION_FAR):
         for farther in (junction.left, junction.right):
             if farther != PAPER:
                 votes[junction.through, farther] += junction.weight

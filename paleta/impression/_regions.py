@@ -68,22 +68,31 @@ def find_regions(
     if not -1 <= sensitivity <= 1:
         raise NoRegions(f"sensitivity must lie in -1..1, got {sensitivity}.")
     inked = separate_ink(impression, sensitivity)
-    window, outside = _drawn_part(inked, impression.px_per_mm * gap_mm)
-    labels = _cells(inked[window], impression.px_per_mm, gap_mm, smallest_mm2)
+    window, beyond, outside = _drawn_part(inked, impression.px_per_mm * gap_mm)
+    # A ball may roll between a line and the picture's edge: what lies at the edge goes on beyond it.
+    labels = _cells(np.pad(inked[window], beyond, mode="edge"), impression.px_per_mm, gap_mm, smallest_mm2)
+    (top, bottom), (left, right) = beyond
+    labels = labels[top : labels.shape[0] - bottom, left : labels.shape[1] - right]
     return RegionMap(labels=np.pad(labels, outside, mode="edge"), ink=inked, dpi=impression.dpi)
 
 
-def _drawn_part(ink: NDArray[np.bool_], gap_px: float) -> tuple[tuple[slice, slice], list[tuple[int, int]]]:
-    """The part of the picture with ink in it and room for the largest ball around, and how much lies outside of it
-    before and after along each axis: paper that goes on."""
+Sides = list[tuple[int, int]]
+"""Pixels before and after, along each axis."""
+
+
+def _drawn_part(ink: NDArray[np.bool_], gap_px: float) -> tuple[tuple[slice, slice], Sides, Sides]:
+    """The part of the picture with ink in it and room for the largest ball around; how much of that room lies beyond
+    the picture; and how much of the picture lies outside of it: paper that goes on."""
     room = int(BEYOND_GAP * gap_px / 2) + 3
-    window, outside = [], []
+    window, beyond, outside = [], [], []
     for axis in (0, 1):
-        inked = np.flatnonzero(ink.any(axis=1 - axis))
-        start, end = max(0, int(inked[0]) - room), min(ink.shape[axis], int(inked[-1]) + 1 + room)
+        inked, size = np.flatnonzero(ink.any(axis=1 - axis)), ink.shape[axis]
+        start, end = int(inked[0]) - room, int(inked[-1]) + 1 + room
+        beyond.append((max(0, -start), max(0, end - size)))
+        start, end = max(0, start), min(size, end)
         window.append(slice(start, end))
-        outside.append((start, ink.shape[axis] - end))
-    return (window[0], window[1]), outside
+        outside.append((start, size - end))
+    return (window[0], window[1]), beyond, outside
 
 
 def _cells(inked: NDArray[np.bool_], px_per_mm: float, gap_mm: float, smallest_mm2: float) -> NDArray[np.int32]:

@@ -7,15 +7,12 @@ by chance (tools/fit_necks.py); no published source.
 
 from __future__ import annotations
 
-import io
-from functools import cache
-from importlib.resources import files
-
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
 from paleta.impression._necks import FEATURES, Necks, banks_of, evidence, line_width, pick
+from paleta.impression._weights import weights_of
 
 VIEW = 15
 """Samples along each side of a view."""
@@ -61,7 +58,7 @@ def views(necks: Necks, ink: NDArray[np.bool_], line: float) -> Floats:
 
 def judge(seen: Floats, looked: Floats) -> Floats:
     """Log odds from measures and views. What is mirrored is the same neck, so all four mirrored views are heard."""
-    net = _network()
+    net = weights_of("_judge.npz", FEATURES, "tools/fit_necks.py")
     odds = np.zeros(len(seen), np.float32)
     for rows in (slice(None), slice(None, None, -1)):
         for cols in (slice(None), slice(None, None, -1)):
@@ -74,12 +71,3 @@ def judge(seen: Floats, looked: Floats) -> Floats:
 def inputs(seen: Floats, looked: Floats) -> Floats:
     """What the network is shown of each neck, as rows."""
     return np.concatenate([seen, looked.reshape(len(looked), len(VIEWS) * VIEW**2)], axis=1)
-
-
-@cache
-def _network() -> dict[str, Floats]:
-    data = (files("paleta.impression") / "_judge.npz").read_bytes()
-    with np.load(io.BytesIO(data)) as kept:
-        if tuple(kept["features"].tolist()) != FEATURES:
-            raise AssertionError("The network was fitted on other features. Run tools/fit_necks.py again.")
-        return {name: kept[name].astype(np.float32) for name in kept.files if name != "features"}

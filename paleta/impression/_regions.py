@@ -31,6 +31,7 @@ MOST_REGIONS = 4000
 MOST_PIECES = 12_000
 """Before any are joined; a stamping at its worst is cut into some hundreds."""
 BARRIER = -1
+NOTHING_CLOSED = "No closed region was found. Allow wider gaps, or scan the stamped image larger."
 
 
 def find_regions(
@@ -68,6 +69,8 @@ def find_regions(
     if not -1 <= sensitivity <= 1:
         raise NoRegions(f"sensitivity must lie in -1..1, got {sensitivity}.")
     inked = separate_ink(impression, sensitivity)
+    if not inked.any():
+        raise NoRegions(NOTHING_CLOSED)
     window, beyond, outside = _drawn_part(inked, impression.px_per_mm * gap_mm)
     # A ball may roll between a line and the picture's edge: what lies at the edge goes on beyond it.
     labels = _cells(np.pad(inked[window], beyond, mode="edge"), impression.px_per_mm, gap_mm, smallest_mm2)
@@ -108,7 +111,7 @@ def _cells(inked: NDArray[np.bool_], px_per_mm: float, gap_mm: float, smallest_m
     labels = _number_in_reading_order(labels)
     count = int(labels.max())
     if count == 0:
-        raise NoRegions("No closed region was found. Allow wider gaps, or scan the stamped image larger.")
+        raise NoRegions(NOTHING_CLOSED)
     _check_count(count, MOST_REGIONS)
     return labels
 

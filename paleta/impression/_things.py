@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-import io
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from functools import cache
-from importlib.resources import files
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,6 +12,7 @@ from scipy.spatial.distance import squareform
 
 from paleta.impression._region_map import RegionMap
 from paleta.impression._thing_pairs import FEATURES, Pairs, pairs_of
+from paleta.impression._weights import weights_of
 
 Floats = NDArray[np.float32]
 GROUPINGS = ("parts", "alike")
@@ -32,6 +30,9 @@ class Group(frozenset[int]):
         made = super().__new__(cls, labels)
         made.sure = sure
         return made
+
+    def __reduce__(self) -> tuple[type[Group], tuple[list[int], float]]:
+        return Group, (sorted(self), self.sure)
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,19 +123,10 @@ def _groups(pairs: Pairs, likelihood: Floats, least: float) -> tuple[Group, ...]
 
 def likely(features: Floats, grouping: str) -> Floats:
     """How likely each pair belongs together, 0..1."""
-    net = _networks()
+    net = weights_of("_things.npz", FEATURES, "tools/fit_things.py")
     x = (features - net["middle"]) / net["spread"]
     for layer in range(3):
         x = x @ net[f"{grouping}_{layer}"] + net[f"{grouping}_bias_{layer}"]
         if layer < 2:
             x = np.maximum(x, 0)
     return np.asarray(1 / (1 + np.exp(-np.clip(x[:, 0], -30, 30))), np.float32)
-
-
-@cache
-def _networks() -> dict[str, Floats]:
-    data = (files("paleta.impression") / "_things.npz").read_bytes()
-    with np.load(io.BytesIO(data)) as kept:
-        if tuple(kept["features"].tolist()) != FEATURES:
-            raise AssertionError("The networks were fitted on other features. Run tools/fit_things.py again.")
-        return {name: kept[name].astype(np.float32) for name in kept.files if name != "features"}

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Collection, Iterable, Mapping
+from collections.abc import Collection
 from dataclasses import replace
 
 from paleta.impression import Weighed
@@ -43,16 +43,16 @@ def proposed(weighed: Weighed, settings: Settings) -> tuple[dict[int, RegionSett
     for group in sure.alike:
         free = sorted(label for label in group if label in result and not result[label].thing)
         if len(free) > 1:
-            name = new_name(result.values(), free, result)
+            name = new_name(result, free)
             result |= {label: replace(result[label], thing=name) for label in free}
     done = {frozenset(group) for group in sure.alike}
     asked = tuple(tuple(sorted(group)) for group in likely.alike if frozenset(group) not in done)
     return dict(sorted(result.items())), asked
 
 
-def new_name(settings: Iterable[RegionSetting], labels: Collection[int], by_label: Mapping[int, RegionSetting]) -> str:
+def new_name(settings: Settings, labels: Collection[int]) -> str:
     """A name for a thing of these regions that no other has: what most of them are, and a number."""
-    form = Counter(by_label[label].form for label in labels).most_common(1)[0][0]
+    form = Counter(settings[label].form for label in labels).most_common(1)[0][0]
     noun = NOUNS.get(form, SHAPES)
-    taken = {one.thing for one in settings}
+    taken = {one.thing for one in settings.values()}
     return next(name for number in range(1, len(taken) + 2) if (name := f"{noun} {number}") not in taken)

@@ -137,7 +137,8 @@ class SwatchFormSerializer(SwatchRecordSerializer):
         colour, white = attrs.pop("hex", None), attrs.pop("white", WHITES[0])
         for field in ("lab", *FURTHER):
             if attrs.get(field):
-                attrs[field] = list(to_d65(tuple(attrs[field]), white))
+                adapted = to_d65(tuple(attrs[field]), white)
+                attrs[field] = LabField().to_internal_value(list(adapted))
         if colour and "lab" not in attrs:
             attrs["lab"] = [round(float(value), 2) for value in hex_to_lab(colour.lower())]
         if not self.partial and "lab" not in attrs:

@@ -217,9 +217,13 @@ class FindRegionsTest(SimpleTestCase):
 
     def test_a_sheet_without_a_drawing_is_refused_with_advice(self):
         noise = np.random.default_rng(0).integers(245, 255, (300, 300)).astype(np.uint8)
+        specks = np.full((600, 600), 255, np.uint8)
+        for row, col in np.random.default_rng(1).integers(5, 590, (300, 2)):
+            specks[row : row + 2, col : col + 2] = 0  # all of it dust: nothing is left to find regions in
         for picture, words in (
             (np.full((300, 300), 255, np.uint8), "looks blank"),
             (noise, "looks blank"),
+            (specks, "No closed region"),
             (np.zeros((300, 300), np.uint8), "almost black"),
         ):
             with self.subTest(words=words), self.assertRaisesMessage(NoRegions, words):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import pickle
 from dataclasses import replace
 from pathlib import Path
 
@@ -62,6 +63,8 @@ class MeasureTest(SimpleTestCase):
     def test_a_group_is_a_set_that_says_how_sure_it_is(self):
         group = Group([3, 1, 3], 0.8)
         self.assertEqual((group, group.sure), (frozenset({1, 3}), 0.8))
+        again = pickle.loads(pickle.dumps(group))
+        self.assertEqual((again, again.sure), (group, 0.8))
         self.assertEqual(members([group], 5).tolist(), [0, 1, 2, 1, 4])
 
 
@@ -223,9 +226,9 @@ class SheetThingsTest(SimpleTestCase):
 
     def test_names_are_new(self):
         own = settings(3, form="leaf")
-        self.assertEqual(new_name(own.values(), [1, 2], own), "Leaves 1")
+        self.assertEqual(new_name(own, [1, 2]), "Leaves 1")
         own[1] = replace(own[1], thing="Leaves 1")
-        self.assertEqual(new_name(own.values(), [2, 3], own), "Leaves 2")
+        self.assertEqual(new_name(own, [2, 3]), "Leaves 2")
 
     def test_questions_are_those_that_still_stand(self):
         sheet = self.sheet(r1="A", r2="A", r3="B")

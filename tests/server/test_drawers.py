@@ -52,6 +52,14 @@ class SwatchTest(DrawerTestCase):
         refused = self.alter("post", "swatches/", {**gouache, "code": "g2", "opacity": 90})
         self.assertProblem(refused, 422, "invalid_fields", "opacity")
 
+    def test_a_colour_that_leaves_its_bounds_under_our_white_is_refused(self):
+        for lab in ([99, 127, 127], [60, -128, 127], [5, 128, -128]):
+            with self.subTest(lab=lab):
+                answer = self.alter("post", "swatches/", {"code": "x", "name": "X", "lab": lab, "white": "D50"})
+                self.assertIn(answer.status_code, (200, 422))
+                if answer.status_code == 200:
+                    self.alter("delete", self.swatch("x"))
+
     def test_what_was_measured_reaches_the_core_and_a_table_of_it_comes_back(self):
         swatch = {"code": "t1", "name": "Test", "lab": [60, 20, -5], "two_coats": [48, 28, -7], "opacity": 0.2}
         self.alter("post", "swatches/", swatch)

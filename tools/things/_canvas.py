@@ -72,12 +72,6 @@ class Canvas:
         self.ink[line > 0] = 1
         return mask
 
-    def line(self, points: Points, within: NDArray[np.uint8] | None = None) -> None:
-        """An open line."""
-        drawn = np.zeros_like(self.ink)
-        cv2.polylines(drawn, [np.round(points * 2**SHIFT).astype(np.int32)], False, 1, self.line_px, shift=SHIFT)
-        self.ink[(drawn > 0) & (True if within is None else within > 0)] = 1
-
     def _by_hand(self, points: Points, wobble: float) -> Points:
         """No hand draws a circle: the outline swells and shrinks a little, slowly."""
         middle = points.mean(axis=0)

@@ -8,9 +8,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.impression import Group, RegionMap, Things, find_things
+from paleta.impression import PAPER, Group, RegionMap, Things, find_things
+from paleta.light import guess_fronts, settle_depths
 from tools.things._canvas import Drawn
 
+SHORT_MM = 1.0
 Members = NDArray[np.int64]
 LIKE_SIZE, LIKE_SLIM, LIKE_FILL = 1.5, 0.15, 0.12
 """What the plain rule takes for the same shape: times in area, and how far apart in slimness and fill."""
@@ -112,6 +114,32 @@ def measured(drawn: Drawn, way: str) -> dict[str, Agreement]:
         told = told[told < count]
         result[name] = agreement(members(groups, count)[told], truth[told])
     return result
+
+
+@dataclass(frozen=True)
+class Fronts:
+    """Borders of what was drawn over something: guessed right, wrong, or left level."""
+
+    right: int = 0
+    wrong: int = 0
+    level: int = 0
+
+    def __add__(self, other: Fronts) -> Fronts:
+        return Fronts(self.right + other.right, self.wrong + other.wrong, self.level + other.level)
+
+
+def fronts(drawn: Drawn) -> Fronts:
+    """How often the guessed depths put what was drawn later in front."""
+    found = drawn.region_map
+    depth, _ = settle_depths([region.label for region in found.regions], guess_fronts(found))
+    counts = Fronts()
+    for border in found.borders:
+        pair = int(drawn.owner[border.a]), int(drawn.owner[border.b])
+        if border.a == PAPER or border.length_mm < SHORT_MM or not {pair, pair[::-1]} & drawn.over:
+            continue
+        fall = (depth[border.a] - depth[border.b]) * (1 if pair in drawn.over else -1)
+        counts += Fronts(int(fall > 0), int(fall < 0), int(fall == 0))
+    return counts
 
 
 def table(rows: Sequence[tuple[str, Agreement]]) -> str:

@@ -7,15 +7,15 @@ from concurrent.futures import ProcessPoolExecutor
 from functools import partial
 
 from tools.things._further_kinds import HELD_BACK
-from tools.things._measure import WAYS, Agreement, measured, table
+from tools.things._measure import WAYS, Agreement, Fronts, fronts, measured, table
 from tools.things._panels import KINDS, panel
 
 SETS = {"known kinds": (KINDS, 30_000), "held back": (HELD_BACK, 40_000)}
 
 
-def one_drawing(which: str, seed: int) -> tuple[tuple[str, ...], dict[str, dict[str, Agreement]]]:
+def one_drawing(which: str, seed: int) -> tuple[tuple[str, ...], dict[str, dict[str, Agreement]], Fronts]:
     drawn = panel(seed, SETS[which][0])
-    return drawn.kinds, {way: measured(drawn, way) for way in WAYS}
+    return drawn.kinds, {way: measured(drawn, way) for way in WAYS}, fronts(drawn)
 
 
 def measure(number: int, *, kinds: bool = False) -> str:
@@ -25,14 +25,17 @@ def measure(number: int, *, kinds: bool = False) -> str:
         with ProcessPoolExecutor(2) as pool:
             drawings = list(pool.map(partial(one_drawing, which), range(first, first + number)))
         rows = [
-            (f"{grouping}, {which}, {way}", sum((one[way][grouping] for _, one in drawings), Agreement()))
+            (f"{grouping}, {which}, {way}", sum((one[way][grouping] for _, one, _ in drawings), Agreement()))
             for grouping in ("parts", "alike")
             for way in WAYS
         ]
-        parts.append(table(rows))
+        told = sum((one for _, _, one in drawings), Fronts())
+        parts.append(
+            f"{table(rows)}\nwhat stands in front, {which}: {told.right} right, {told.wrong} wrong, {told.level} level"
+        )
         if kinds:
             by_kind: dict[str, Agreement] = defaultdict(Agreement)
-            for names, one in drawings:
+            for names, one, _ in drawings:
                 if len(names) == 1:
                     for grouping in ("parts", "alike"):
                         by_kind[f"{grouping}, {names[0]}"] += one["Paleta"][grouping]

@@ -102,7 +102,7 @@ def _joined(sheet: Sheet, labels: Sequence[int]) -> tuple[Sheet, str]:
     whole = sorted({*labels, *sheet.regions.thing_mates(labels[0])})
     if len(whole) < 2:
         raise ValidationError({"labels": "Choose at least two regions to make one thing."})
-    name = first.thing or new_name(old.values(), whole, old)
+    name = first.thing or new_name(old, whole)
     ramp = {field: getattr(first, field) for field in ("ramp", "wish_lab", "shades", "under")}
     changed = {
         label: replace(old[label], thing=name, **({} if old[label].ramp or not first.ramp else ramp)) for label in whole

@@ -191,11 +191,15 @@ function Outlines({ labels }: { labels: Labels | undefined }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const selected = useSelected();
   const hovered = useHand((hand) => hand.hovered);
+  const { list } = usePiece().regions;
   const picked = selected.join();
+  // A click would take the whole thing, and once that is in hand the one region.
+  const mates = hovered ? matesOf(list, hovered) : [];
+  const under = (mates.every((mate) => selected.includes(mate)) && hovered ? [hovered] : mates).join();
   useEffect(() => {
-    const labelsInHand = picked ? picked.split(",").map(Number) : [];
-    if (labels && canvas.current) drawOutlines(canvas.current, labels, labelsInHand, hovered);
-  }, [labels, picked, hovered]);
+    const numbers = (text: string) => (text ? text.split(",").map(Number) : []);
+    if (labels && canvas.current) drawOutlines(canvas.current, labels, numbers(picked), numbers(under));
+  }, [labels, picked, under]);
   return <canvas ref={canvas} className="pointer-events-none absolute inset-0 size-full" aria-hidden />;
 }
 

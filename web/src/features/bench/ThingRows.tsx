@@ -135,7 +135,6 @@ function ThingRow({ thing, list, labels, out, onFold, children }: ThingRowProps)
       aria-expanded={out}
       data-holds={own.join(" ")}
       onClick={(event) => take(adds(event))}
-      onDoubleClick={() => onFold(!out)}
       onMouseEnter={() => hover(own[0] ?? 0)}
       onMouseLeave={() => hover(0)}
       onKeyDown={(event) => {

@@ -22,13 +22,18 @@ export function labelAt(labels: Labels, x: number, y: number): number {
 }
 
 /** Draws a double outline, dark outside and white inside, so that it shows on any colour. */
-export function drawOutlines(canvas: HTMLCanvasElement, labels: Labels, selected: readonly number[], hovered: number) {
+export function drawOutlines(
+  canvas: HTMLCanvasElement,
+  labels: Labels,
+  selected: readonly number[],
+  hovered: readonly number[],
+) {
   canvas.width = labels.width;
   canvas.height = labels.height;
   const context = canvas.getContext("2d");
   if (!context) return;
   const strength = new Uint8Array(65536);
-  if (hovered) strength[hovered] = 1;
+  for (const label of hovered) strength[label] = 1;
   for (const label of selected) strength[label] = 2;
   const image = context.createImageData(labels.width, labels.height);
   const { width, height, data } = labels;

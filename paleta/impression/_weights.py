@@ -1,0 +1,19 @@
+"""The weights of a small network, as a fitting script left them beside the code."""
+
+from __future__ import annotations
+
+import io
+from functools import cache
+from importlib.resources import files
+
+import numpy as np
+from numpy.typing import NDArray
+
+
+@cache
+def weights_of(file: str, features: tuple[str, ...], made_by: str) -> dict[str, NDArray[np.float32]]:
+    """All arrays of `file` by name. AssertionError if they were fitted on other features than these."""
+    with np.load(io.BytesIO((files("paleta.impression") / file).read_bytes())) as kept:
+        if tuple(kept["features"].tolist()) != features:
+            raise AssertionError(f"The network was fitted on other features. Run {made_by} again.")
+        return {name: kept[name].astype(np.float32) for name in kept.files if name != "features"}

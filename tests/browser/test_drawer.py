@@ -44,6 +44,26 @@ class DrawerTest(BrowserTest):
         card.get_by_role("button", name="Remove").click()
         expect(page.get_by_text("84 swatches in 16 families")).to_be_visible()
 
+    def test_opacity_white_point_and_what_cannot_be_are_said(self):
+        page = self.open_drawer("Paint box")
+        page.get_by_role("button", name="Add a swatch").click()
+        page.get_by_label("Name", exact=True).fill("Gouache white")
+        page.get_by_label("L* a* b* (or #rrggbb)").fill("99 4 2")
+        page.get_by_label("Opacity, %").fill("120")
+        page.get_by_role("button", name="Keep").click()
+        expect(page.get_by_role("alert")).to_contain_text("0 to 100")
+        page.get_by_label("Opacity, %").fill("")
+        page.get_by_label("White point").select_option("D50")
+        page.get_by_role("button", name="Keep").click()
+        card = page.get_by_role("complementary", name="Chosen swatch")
+        expect(card).to_contain_text("paler than its paper")
+        expect(card).not_to_contain_text("99.0 · 4.0 · 2.0")  # adapted to our own white
+        card.get_by_role("button", name="Edit").click()
+        page.get_by_label("Opacity, %").fill("90")
+        page.get_by_role("button", name="Keep").click()
+        expect(card).to_contain_text("90 %")
+        expect(card).not_to_contain_text("paler than its paper")
+
     def test_a_table_is_pasted_looked_at_and_stored(self):
         page = self.open_drawer()
         page.get_by_role("button", name="Bring in a table").click()

@@ -32,6 +32,7 @@ class Shapes:
     axis       n x 2, unit vector along the long side of the tightest rectangle
     hulls      convex outlines in mm
     overlays   n x OVERLAY**2, the shape turned upright, moved to the middle and made of one size: share of each cell
+    around_mm  length of the outline and of all holes; on_paper: whether the paper around the image is touched
     """
 
     labels: NDArray[np.int64]

@@ -134,3 +134,9 @@ class RecipeError(PaletaError, ValueError):
     """A recipe file is not one this version can read."""
 
     code = "recipe_unreadable"
+
+
+class EventError(PaletaError, ValueError):
+    """A line of a run's log says what no log can say."""
+
+    code = "event_impossible"

@@ -72,6 +72,8 @@ class Whole(Kind):
             raise ValueError(f"must be a whole number in {self.least}..{self.most}, got {value!r}")
 
     def from_plain(self, plain: Plain) -> int:
+        if isinstance(plain, bool) or not isinstance(plain, int | float) or plain != int(plain):
+            raise ValueError(f"must be a whole number, got {plain!r}")
         return int(plain)
 
     def schema(self) -> Schema:
@@ -193,6 +195,8 @@ class Many(Kind):
         return [self.kind.to_plain(one) for one in value]
 
     def from_plain(self, plain: Plain) -> Any:
+        if not isinstance(plain, Sequence) or isinstance(plain, str):
+            raise ValueError(f"must be a list, got {plain!r}")
         return tuple(self.kind.from_plain(one) for one in plain)
 
     def schema(self) -> Schema:

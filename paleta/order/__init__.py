@@ -2,7 +2,7 @@
 
 from paleta.order._check import Violation, check_batch, check_plan
 from paleta.order._copies import MOST_COPIES, Batch, BatchLine, batch
-from paleta.order._own_pace import Timed, own_pace
+from paleta.order._own_pace import LEAST_TIMED, Learnt, Timed, TimedPasses, learn, own_pace
 from paleta.order._pace import PACES, Pace
 from paleta.order._plan import Handling, Pass, Plan
 from paleta.order._schedule import make_plan, plan_plainly, plan_region_by_region, warm_up
@@ -29,6 +29,7 @@ from paleta.order._work import Job, Mask, Work, expand
 
 __all__ = [
     "DEFAULT_SCHOOL",
+    "LEAST_TIMED",
     "LONGEST_HOW",
     "LONGEST_NAME",
     "LONGEST_SUMMARY",
@@ -44,6 +45,7 @@ __all__ = [
     "Handling",
     "Job",
     "Join",
+    "Learnt",
     "Mask",
     "Pace",
     "Pass",
@@ -51,6 +53,7 @@ __all__ = [
     "School",
     "Step",
     "Timed",
+    "TimedPasses",
     "Touch",
     "TouchStep",
     "Violation",
@@ -61,6 +64,7 @@ __all__ = [
     "check_batch",
     "check_plan",
     "expand",
+    "learn",
     "make_plan",
     "own_pace",
     "plan_plainly",

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 
 from paleta.order._pace import Pace
 from paleta.order._schools import School
-from paleta.order._work import Stroke
+from paleta.order._work import Stroke, Work
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,7 +44,7 @@ class Plan:
     """Passes in order. `bound_s` is a time no order can beat.
 
     handling  masks laid and lifted between the passes, by time.
-    school, pace  what it was made for; a plan read from a file does not know them.
+    work, school, pace  what it was made for; a plan read from a file does not know them.
     """
 
     passes: tuple[Pass, ...]
@@ -54,3 +54,4 @@ class Plan:
     handling: tuple[Handling, ...] = ()
     school: School | None = field(default=None, compare=False, repr=False)
     pace: Pace | None = field(default=None, compare=False, repr=False)
+    work: Work | None = field(default=None, compare=False, repr=False)

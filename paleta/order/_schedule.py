@@ -38,7 +38,7 @@ def make_plan(work: Work, school: School, pace: Pace) -> Plan:
     chains = _chains(work, school)
     tables = tables_of(work, chains, pace)
     if not tables.strokes:
-        return Plan((), 0, 0.0, 0.0, school=school, pace=pace)
+        return Plan((), 0, 0.0, 0.0, school=school, pace=pace, work=work)
     least = least_of(chains, work, pace)
     sequence, proven = search(tables, least)
     plan = _timed(sequence, tables, work, school, pace, least.seconds)
@@ -98,7 +98,7 @@ def _plan_built(work: Work, school: School, pace: Pace, way: int) -> Plan:
     chains = _chains(work, school)
     tables = tables_of(work, chains, pace)
     if not tables.strokes:
-        return Plan((), 0, 0.0, 0.0, school=school, pace=pace)
+        return Plan((), 0, 0.0, 0.0, school=school, pace=pace, work=work)
     sequence = built(tables, way)
     if sequence is None:
         raise waiting_in_a_circle(tables)
@@ -148,6 +148,7 @@ def _timed(sequence: Sequence[int], tables: Tables, work: Work, school: School, 
         handling=tuple(handling),
         school=school,
         pace=pace,
+        work=work,
     )
 
 

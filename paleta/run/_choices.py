@@ -1,0 +1,248 @@
+"""What may be laid now. Nothing is offered that `paleta.order.check_plan` would reject given what is laid, save one
+thing: a blend whose time is over must be finished all the same, and says so."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cached_property
+
+from paleta.errors import PlanImpossible
+from paleta.order import Handling, Mask, Pass, Work
+from paleta.run._replay import Card, RunState
+
+DRIED = "The pass before it has dried: soften the step with the paler swatch."
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """Something that may be done now.
+
+    kind      "pass", or "lay" and "lift" for a mask.
+    number    of the pass, or of the step of handling, from 1.
+    swatch    to be taken, "" for a mask.
+    against   sentences that speak against it.
+    window_s  how long it may be put off, where a blend waits for it.
+    """
+
+    kind: str
+    card: int
+    number: int
+    swatch: str = ""
+    against: tuple[str, ...] = ()
+    window_s: float | None = None
+
+
+def choices(state: RunState, now: float, *, slower: float = 1.0) -> list[Choice]:
+    """What may be done at `now` (seconds since 1970), best first: late blends, then the order of the plan.
+
+    Raises
+    ------
+    PlanImpossible
+        If the plan does not know its work, so that nothing can be said beyond its own order.
+    """
+    if state.finished:
+        return []
+    desk = _Desk(state, now, slower)
+    places = {one: place for place, one in enumerate(state.course)}
+    found: list[tuple[bool, int, Choice]] = []
+    for card in state.cards:
+        for one in desk.offered(card):
+            if one.kind == "pass":
+                place = places[card.number, one.number]
+            else:
+                handling = state.plan.handling[one.number - 1]
+                place = places.get((card.number, handling.before_pass), len(places))
+            found.append((not one.against, place, one))
+    return [one for _, _, one in sorted(found, key=lambda line: line[:2])]
+
+
+@dataclass(frozen=True, slots=True)
+class _Blend:
+    """A region in which the next passes must be laid while the last is wet."""
+
+    card: int
+    region: int
+    deadline: float
+    rest: tuple[Pass, ...]
+
+
+class _Desk:
+    """All cards at one moment."""
+
+    def __init__(self, state: RunState, now: float, slower: float) -> None:
+        if state.plan.work is None:
+            raise PlanImpossible("A plan that was read from a file does not know its work: hand it in.")
+        self.state, self.now, self.slower = state, now, slower
+        self.work: Work = state.plan.work
+        self.pace = state.pace
+        self.near = self.work.neighbours()
+        self.ranks = {job.region: job.rank for job in self.work.jobs}
+        self.chains: dict[int, list[Pass]] = {}
+        for one in state.plan.passes:
+            self.chains.setdefault(one.region, []).append(one)
+        self.dark = {
+            region for region, chain in self.chains.items() if self.work.creepers & {one.swatch for one in chain}
+        }
+        last = max(
+            (one for card in state.cards for one in card.laid.values()),
+            key=lambda one: (one.at_s, one.event),
+            default=None,
+        )
+        self.pen = last.swatch if last is not None else None
+
+    @cached_property
+    def blends(self) -> list[_Blend]:
+        """All that is open on any card, the most urgent first: there is only one hand."""
+        found = []
+        for card in self.state.cards:
+            for region, chain in self.chains.items():
+                rest = [one for one in chain if one.number not in card.laid]
+                if rest and len(rest) < len(chain) and rest[0].join == "wet":
+                    deadline = card.touched[region] + self.pace.blend_s
+                    found.append(_Blend(card.number, region, deadline, tuple(_wet_start(rest))))
+        return sorted(found, key=lambda one: one.deadline)
+
+    def offered(self, card: Card) -> Iterator[Choice]:
+        for region in self.chains:
+            chain = self.chains[region]
+            one = next((one for one in chain if one.number not in card.laid), None)
+            if one is None:
+                continue
+            open_here = next((b for b in self.blends if b.card == card.number and b.region == region), None)
+            if not self._dry_around(card, one) or not self._unmasked(card, region):
+                continue
+            swatch = self.state.pens.get(one.swatch, one.swatch)
+            if open_here is not None:
+                left_s = open_here.deadline - self.now
+                late = left_s < self._change_s(swatch)
+                if open_here is self.blends[0] or self._leaves_time(card, one, swatch):
+                    yield Choice("pass", card.number, one.number, swatch, (DRIED,) if late else (), max(left_s, 0.0))
+            elif self._in_its_turn(card, one) and self._leaves_time(card, one, swatch):
+                yield Choice("pass", card.number, one.number, swatch)
+        yield from self._masks(card)
+
+    def _change_s(self, swatch: str) -> float:
+        return self.pace.change_s if self.pen not in (None, swatch) else 0.0
+
+    def _dry_around(self, card: Card, one: Pass) -> bool:
+        """Its own last coat is dry if it must be, and so is all that it touches."""
+        own = card.touched.get(one.region)
+        if one.join == "dry" and own is not None and self.now < own + self.pace.coat_dry_s * self.slower:
+            return False
+        dry_s = self.pace.touch_dry_s * self.slower
+        return all(self.now >= card.touched.get(other, -1e12) + dry_s for other in self.near.get(one.region, ()))
+
+    def _in_its_turn(self, card: Card, one: Pass) -> bool:
+        """What ranks before it is finished, and so are paler neighbours of a swatch that creeps."""
+        rank = self.ranks[one.region]
+        if any(self.ranks[other] < rank and not self._finished(card, other) for other in self.chains):
+            return False
+        rest = [each for each in self.chains[one.region] if each.number not in card.laid]
+        if not self.work.creepers & {each.swatch for each in [rest[0], *_wet_start(rest[1:])]}:
+            return True
+        paler = [
+            other
+            for other in self.near.get(one.region, ())
+            if other not in self.dark and other in self.chains and self.ranks[other] <= rank
+        ]
+        return all(self._finished(card, other) for other in paler)
+
+    def _finished(self, card: Card, region: int) -> bool:
+        return self.chains[region][-1].number in card.laid
+
+    def _leaves_time(self, card: Card, one: Pass, swatch: str) -> bool:
+        """Every open blend can still be gone on with in time, after this pass and with what it opens itself."""
+        if self.pace.touch_dry_s > 0 and any(
+            blend.card == card.number and blend.region in self.near.get(one.region, ()) for blend in self.blends
+        ):
+            return False
+        clock = self.now + self._change_s(swatch) + self.pace.laying_s(one.area_mm2)
+        rest = [each for each in self.chains[one.region] if each.number not in card.laid][1:]
+        opened = tuple(_wet_start(rest))
+        waiting = [
+            (blend.deadline, blend.rest)
+            for blend in self.blends
+            if (blend.card, blend.region) != (card.number, one.region)
+        ]
+        if opened:
+            waiting.append((clock + self.pace.blend_s, opened))
+        # The most urgent is always gone on with first; a late one is lost already and holds up nobody.
+        waiting = [one for one in waiting if one[0] >= self.now]
+        while waiting:
+            waiting.sort(key=lambda line: line[0])
+            deadline, passes = waiting.pop(0)
+            if clock + self.pace.change_s > deadline:
+                return False
+            clock += self.pace.change_s + self.pace.laying_s(passes[0].area_mm2)
+            if passes[1:]:
+                waiting.append((clock + self.pace.blend_s, passes[1:]))
+        return True
+
+    def _steps(self) -> Iterator[tuple[int, Handling, Mask]]:
+        for number, step in enumerate(self.state.plan.handling, start=1):
+            yield number, step, self.work.masks[step.mask]
+
+    def _lies(self, card: Card, mask: int) -> bool:
+        done = [step.kind for number, step, _ in self._steps() if step.mask == mask and number in card.handled]
+        return "lay" in done and "lift" not in done
+
+    def _unmasked(self, card: Card, region: int) -> bool:
+        """Nothing covers the region, and a mask that must lie while it is coloured does."""
+        masks = {step.mask: mask for _, step, mask in self._steps()}
+        return all(
+            not (region in mask.over and self._lies(card, number))
+            and not (region in mask.during and not self._lies(card, number))
+            for number, mask in masks.items()
+        )
+
+    def _masks(self, card: Card) -> Iterator[Choice]:
+        """Masks that may be laid or lifted: nothing beneath or beside is wet, and no blend waits meanwhile."""
+        if any(blend.deadline >= self.now for blend in self.blends):
+            return
+        for number, step, mask in self._steps():
+            if number in card.handled:
+                continue
+            lies = self._lies(card, step.mask)
+            wet = mask.over if step.kind == "lay" else mask.during
+            dry_s = self.pace.touch_dry_s * self.slower
+            if any(self.now < card.touched.get(region, -1e12) + dry_s for region in wet):
+                continue
+            begun = any(self._begun(card, region) and not self._finished(card, region) for region in mask.over)
+            if step.kind == "lay" and not lies and not begun and self._ranked(card, mask):
+                yield Choice("lay", card.number, number)
+            elif (
+                step.kind == "lift"
+                and lies
+                and all(self._finished(card, region) for region in mask.during if region in self.chains)
+            ):
+                above = any(
+                    self._lies(card, other) and self._laid_at(card, other) > self._laid_at(card, step.mask)
+                    for other in range(len(self.work.masks))
+                    if other != step.mask
+                )
+                if not above:
+                    yield Choice("lift", card.number, number)
+
+    def _begun(self, card: Card, region: int) -> bool:
+        return region in self.chains and self.chains[region][0].number in card.laid
+
+    def _ranked(self, card: Card, mask: Mask) -> bool:
+        """What ranks before all that is coloured over the mask is finished."""
+        ranks = [self.ranks[region] for region in mask.during if region in self.chains]
+        return bool(ranks) and all(
+            self._finished(card, region) for region in self.chains if self.ranks[region] < min(ranks)
+        )
+
+    def _laid_at(self, card: Card, mask: int) -> float:
+        """When the mask was laid on the card."""
+        lays = (number for number, step, _ in self._steps() if step.mask == mask and step.kind == "lay")
+        return max((card.handled[number] for number in lays if number in card.handled), default=0.0)
+
+
+def _wet_start(passes: list[Pass]) -> Iterator[Pass]:
+    """The passes that must follow each other while wet."""
+    for one in passes:
+        if one.join != "wet":
+            return
+        yield one

@@ -6,7 +6,18 @@ from paleta.light._illuminate import glow_light, glow_tint, illuminate, reserved
 from paleta.light._lamp import Glow, Lamp
 from paleta.light._printed import printed_shading
 from paleta.light._relief import SCALE, Relief, model_forms, relief_from_bytes, relief_to_bytes, smaller
-from paleta.light._zones import LEVELS, NO_ZONE, SHARES, ZONE_NAMES, Zoning, levels, thresholds, zone_map, zone_shares
+from paleta.light._zones import (
+    LEVELS,
+    NO_ZONE,
+    SHARES,
+    ZONE_NAMES,
+    Zoning,
+    levels,
+    thresholds,
+    zone_map,
+    zone_shares,
+    zones_at,
+)
 
 __all__ = [
     "FORMS",
@@ -38,4 +49,5 @@ __all__ = [
     "thresholds",
     "zone_map",
     "zone_shares",
+    "zones_at",
 ]

@@ -143,9 +143,13 @@ def zone_map(illumination: NDArray[np.float32], region_map: RegionMap, zoning: Z
     """
     if illumination.shape != region_map.labels.shape:
         raise ZoningError(f"The light {illumination.shape} and the map {region_map.labels.shape} differ in shape.")
-    steps = levels(illumination)
-    table = np.full((int(region_map.labels.max()) + 1, LEVELS), NO_ZONE, np.uint8)
+    return zones_at(levels(illumination), region_map.labels, zoning)
+
+
+def zones_at(light_levels: NDArray[np.int32], labels: NDArray[np.int32], zoning: Zoning) -> NDArray[np.uint8]:
+    """h x w uint8: the zone of every pixel of `labels` (h x w) by its light level, NO_ZONE where there is none."""
+    table = np.full((int(labels.max()) + 1, LEVELS), NO_ZONE, np.uint8)
     ladder = np.arange(LEVELS)
-    for label, starts in thresholds(steps, region_map.labels, zoning).items():
+    for label, starts in thresholds(light_levels, labels, zoning).items():
         table[label] = np.searchsorted(starts, ladder, side="right")
-    return table[region_map.labels, steps]
+    return table[labels, light_levels]

@@ -22,10 +22,10 @@ from paleta.run._events import (
 )
 from paleta.run._move import pairs_between, what_moving_does
 from paleta.run._outcome import Differed, as_done, differed, pens_taken, seconds_of
-from paleta.run._replay import Card, LaidPass, RunState, course_of, one_log, plan_key, replay
+from paleta.run._replay import Card, LaidPass, RunState, course_of, one_log, plan_key, replay, wetness
 from paleta.run._rescues import RESCUES, SLIPS, Rescue, rescues_for
-from paleta.run._times import times_of
-from paleta.run._wet import Wetness, slowness, wetness, wetness_after
+from paleta.run._times import seconds_by_pass, times_of
+from paleta.run._wet import Need, Wetness, needs_of, slowness, wetness_after
 
 __all__ = [
     "EVENTS",
@@ -43,6 +43,7 @@ __all__ = [
     "Laid",
     "LaidPass",
     "Moved",
+    "Need",
     "Noted",
     "Photographed",
     "Rescue",
@@ -58,12 +59,14 @@ __all__ = [
     "differed",
     "event_from_plain",
     "event_to_plain",
+    "needs_of",
     "one_log",
     "pairs_between",
     "pens_taken",
     "plan_key",
     "replay",
     "rescues_for",
+    "seconds_by_pass",
     "seconds_of",
     "slowness",
     "times_of",

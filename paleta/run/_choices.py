@@ -10,6 +10,7 @@ from functools import cached_property
 from paleta.errors import PlanImpossible
 from paleta.order import Handling, Mask, Pass, Work
 from paleta.run._replay import Card, RunState
+from paleta.run._wet import needs_of
 
 DRIED = "The pass before it has dried: soften the step with the paler swatch."
 
@@ -77,6 +78,7 @@ class _Desk:
         self.work: Work = state.plan.work
         self.pace = state.pace
         self.near = self.work.neighbours()
+        self.needs = needs_of(state.plan, slower=slower)
         self.ranks = {job.region: job.rank for job in self.work.jobs}
         self.chains: dict[int, list[Pass]] = {}
         for one in state.plan.passes:
@@ -127,11 +129,7 @@ class _Desk:
 
     def _dry_around(self, card: Card, one: Pass) -> bool:
         """Its own last coat is dry if it must be, and so is all that it touches."""
-        own = card.touched.get(one.region)
-        if one.join == "dry" and own is not None and self.now < own + self.pace.coat_dry_s * self.slower:
-            return False
-        dry_s = self.pace.touch_dry_s * self.slower
-        return all(self.now >= card.touched.get(other, -1e12) + dry_s for other in self.near.get(one.region, ()))
+        return all(self.now >= card.touched.get(need.region, -1e12) + need.seconds for need in self.needs[one.number])
 
     def _in_its_turn(self, card: Card, one: Pass) -> bool:
         """What ranks before it is finished, and so are paler neighbours of a swatch that creeps."""

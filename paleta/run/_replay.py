@@ -14,7 +14,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any, ClassVar
 
-from paleta.order import PACES, Pace, Pass, Plan, batch
+from paleta.order import Pace, Pass, Plan, batch
 from paleta.recipe import plan_to_plain
 from paleta.run._events import (
     AnotherPen,
@@ -30,6 +30,7 @@ from paleta.run._events import (
     Undone,
 )
 from paleta.run._rescues import LAYING
+from paleta.run._wet import Wetness, pace_of, wetness_after
 
 
 def plan_key(plan: Plan) -> str:
@@ -86,8 +87,7 @@ class RunState:
 
     @property
     def pace(self) -> Pace:
-        """Of the plan; without one, of whatever medium its school is for."""
-        return self.plan.pace or PACES[self.plan.school.medium if self.plan.school else "marker"]
+        return pace_of(self.plan)
 
     @cached_property
     def course(self) -> tuple[tuple[int, int], ...]:
@@ -273,3 +273,13 @@ class _Replay:
         else:
             self.laid[card][number] = done
         self._touch(card, planned.region, event.at_s)
+
+
+def wetness(state: RunState, now: float, *, slower: float = 1.0) -> Mapping[tuple[int, int], Wetness]:
+    """For every (card, region) that was touched, how wet it is at `now` (seconds since 1970)."""
+    pace = state.pace
+    return {
+        (card.number, region): wetness_after(now - at_s, pace, slower=slower)
+        for card in state.cards
+        for region, at_s in card.touched.items()
+    }

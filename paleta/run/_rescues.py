@@ -1,5 +1,5 @@
 """What the trade does about a slip, by its kind and the medium. All common practice (docs/trade-notes.md, section
-Finishing and rescues); a maker's label and local rules come first where a product is named."""
+Rescues); a maker's label and local rules come first where a product is named."""
 
 from __future__ import annotations
 

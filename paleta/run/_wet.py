@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from paleta.media import Paper
-from paleta.order import Pace
-from paleta.run._replay import RunState
+from paleta.order import PACES, Pace, Pass, Plan
 
 THIRSTY = {"watercolour": 1.25}
 """How much longer a paper of this kind stays wet than card: it holds more of what is laid on it. From memory."""
@@ -32,14 +31,33 @@ def slowness(paper: Paper | None) -> float:
     return THIRSTY.get(paper.kind, 1.0) if paper is not None else 1.0
 
 
-def wetness(state: RunState, now: float, *, slower: float = 1.0) -> Mapping[tuple[int, int], Wetness]:
-    """For every (card, region) that was touched, how wet it is at `now` (seconds since 1970)."""
-    pace = state.pace
-    return {
-        (card.number, region): wetness_after(now - at_s, pace, slower=slower)
-        for card in state.cards
-        for region, at_s in card.touched.items()
-    }
+@dataclass(frozen=True, slots=True)
+class Need:
+    """So many seconds must have passed since `region` was last touched."""
+
+    region: int
+    seconds: float
+
+
+def needs_of(plan: Plan, *, slower: float = 1.0) -> dict[int, tuple[Need, ...]]:
+    """For every pass by its number, what must be dry before it: its own coat below, and all that it touches as far as
+    the plan knows its work."""
+    pace = pace_of(plan)
+    near = plan.work.neighbours() if plan.work is not None else {}
+    return {one.number: tuple(_needs(one, pace, near.get(one.region, ()), slower)) for one in plan.passes}
+
+
+def _needs(one: Pass, pace: Pace, near: Sequence[int], slower: float) -> Iterator[Need]:
+    if one.join == "dry":
+        yield Need(one.region, pace.coat_dry_s * slower)
+    if pace.touch_dry_s > 0:
+        for other in near:
+            yield Need(other, pace.touch_dry_s * slower)
+
+
+def pace_of(plan: Plan) -> Pace:
+    """The pace a plan was made for; of one that was read from a file, common practice for its medium."""
+    return plan.pace or PACES[plan.school.medium if plan.school else "marker"]
 
 
 def wetness_after(age_s: float, pace: Pace, *, slower: float = 1.0) -> Wetness:

@@ -69,6 +69,8 @@ KEPT_QUALITY = 92
 BAND_ROWS = 256
 PREVIEW_PX = 900
 PREVIEW_QUALITY = 85
+RUN_PHOTO_PX = 2048
+RUN_PHOTO_QUALITY = 88
 
 
 def do(pipe: Connection, most_bytes: int, work: Callable[..., Any], values: tuple[Any, ...]) -> None:
@@ -287,3 +289,21 @@ def _kept(pixels: NDArray[np.float32]) -> bytes:
     out = io.BytesIO()
     Image.fromarray(whole).save(out, "JPEG", quality=KEPT_QUALITY, subsampling=0)
     return out.getvalue()
+
+
+def small_photo(data: bytes) -> bytes:
+    """A photo of a card as a JPEG of its own: upright, its longer side up to RUN_PHOTO_PX, without anything but its
+    pixels.
+
+    Raises
+    ------
+    NotAnImage, ImageTooLarge
+        If it cannot be read whole.
+    """
+    pixels = read(data, dpi=UNMEASURED_DPI).pixels
+    height, width = pixels.shape[:2]
+    scale = min(1.0, RUN_PHOTO_PX / max(height, width))
+    size = (max(1, round(width * scale)), max(1, round(height * scale)))
+    small = np.clip(cv2.resize(pixels, size, interpolation=cv2.INTER_AREA), 0, 1)
+    bgr = cv2.cvtColor((small * 255 + 0.5).astype(np.uint8), cv2.COLOR_RGB2BGR)
+    return cv2.imencode(".jpg", bgr, [cv2.IMWRITE_JPEG_QUALITY, RUN_PHOTO_QUALITY])[1].tobytes()

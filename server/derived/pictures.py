@@ -13,7 +13,7 @@ import numpy as np
 from django.conf import settings
 
 from paleta.impression import read
-from paleta.light import SCALE, Lamp, glow_tint, levels, reserved_zones, thresholds
+from paleta.light import NO_ZONE, SCALE, Lamp, glow_tint, levels, reserved_zones, thresholds, zones_at
 from paleta.picture import Canvas, looks_of, make_canvas, paint
 from paleta.recipe import Sheet, sheet_to_plain, zoning_of
 from server.derived import disk
@@ -73,6 +73,16 @@ def labels_picture(stamping: Stamping, sheet: Sheet) -> bytes:
     """The label map on every second pixel as a PNG: label = red + 256 * green."""
     labels = region_map(stamping, sheet).labels[::SCALE, ::SCALE].astype(np.uint16)
     bgr = np.stack([np.zeros_like(labels), labels >> 8, labels & 255], axis=-1).astype(np.uint8)
+    return cv2.imencode(".png", bgr, [cv2.IMWRITE_PNG_COMPRESSION, 4])[1].tobytes()
+
+
+def map_picture(stamping: Stamping, sheet: Sheet) -> bytes:
+    """The label map on every second pixel with its zones, as a PNG: label = red + 256 * green, zone = blue - 1 with 0
+    the deepest; blue is 0 where there is no zone."""
+    labels = np.ascontiguousarray(region_map(stamping, sheet).labels[::SCALE, ::SCALE])
+    zones = zones_at(levels(light_of(stamping, sheet)), labels, zoning_of(sheet))
+    wide = labels.astype(np.uint16)
+    bgr = np.stack([np.where(zones == NO_ZONE, 0, zones + 1), wide >> 8, wide & 255], axis=-1).astype(np.uint8)
     return cv2.imencode(".png", bgr, [cv2.IMWRITE_PNG_COMPRESSION, 4])[1].tobytes()
 
 

@@ -18,7 +18,7 @@ PLANS_KEY = "2"
 
 def plans_of(stamping: Stamping, sheet: Sheet, pace: Pace) -> tuple[Plan, Plan]:
     """The plan, and the same work done region by region."""
-    work = _work(stamping, sheet)
+    work = work_on(stamping, sheet)
     asked = (work, sheet.order.school_used, pace, sheet.order.wish)
     key = _key(*asked)
     return memory.get(
@@ -29,14 +29,14 @@ def plans_of(stamping: Stamping, sheet: Sheet, pace: Pace) -> tuple[Plan, Plan]:
 
 def plan_at_hand(stamping: Stamping, sheet: Sheet, pace: Pace) -> Plan | None:
     """The plan if it was worked out already; nothing slow is done."""
-    key = _key(_work(stamping, sheet), sheet.order.school_used, pace, sheet.order.wish)
+    key = _key(work_on(stamping, sheet), sheet.order.school_used, pace, sheet.order.wish)
     kept = disk.peek("plans", key)
     return _unpacked(kept)[0] if kept is not None else None
 
 
 def batch_of(stamping: Stamping, sheet: Sheet, pace: Pace, copies: int) -> Batch:
     """The plan worked on several cards at once."""
-    work, (plan, _) = _work(stamping, sheet), plans_of(stamping, sheet, pace)
+    work, (plan, _) = work_on(stamping, sheet), plans_of(stamping, sheet, pace)
     made = batch(work, plan, pace, copies)
     faults = check_batch(work, plan, made, pace)
     if faults:  # A wrong order would spoil every card; better none at all.
@@ -44,7 +44,8 @@ def batch_of(stamping: Stamping, sheet: Sheet, pace: Pace, copies: int) -> Batch
     return made
 
 
-def _work(stamping: Stamping, sheet: Sheet) -> Work:
+def work_on(stamping: Stamping, sheet: Sheet) -> Work:
+    """All that is to be coloured on the sheet."""
     return work_of(sheet, region_map(stamping, sheet), shares_of(stamping, sheet))
 
 

@@ -34,7 +34,7 @@ def keep_recipe(*, actor: AbstractBaseUser, piece: Piece, version: int) -> Recip
     """
     require_owner(actor, piece)
     sheet = piece.sheet()
-    plan, _ = plans.plans_of(piece.stamping, sheet, pace_of(piece.owner_id, sheet.colours.medium)[0])
+    plan, _ = plans.plans_of(piece.stamping, sheet, pace_of(piece.owner_id, sheet.colours.medium).pace)
     last = piece.recipes.last()
     before = recipe_of(last) if last else None
     impression = ImpressionRecord(

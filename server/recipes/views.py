@@ -74,10 +74,10 @@ class RecipeViews(PieceActions):
         """The order of passes as the version froze it."""
         piece = self.get_object()
         kept = services.recipe_of(services.recipe_named(piece, number))
-        pace, timed_runs = pace_of(piece.owner_id, kept.sheet.colours.medium)
-        _, by_region = plans.plans_of(piece.stamping, kept.sheet, pace)
+        known = pace_of(piece.owner_id, kept.sheet.colours.medium)
+        _, by_region = plans.plans_of(piece.stamping, kept.sheet, known.pace)
         found = region_map(piece.stamping, kept.sheet)
-        return Response(plan_readout(kept.sheet, found, kept.plan, by_region, timed_runs=timed_runs))
+        return Response(plan_readout(kept.sheet, found, kept.plan, by_region, known=known))
 
     @extend_schema(responses={(200, "image/jpeg"): OpenApiTypes.BINARY}, parameters=[NUMBER])
     @action(detail=True, url_path=f"{ONE}/picture")

@@ -1,3 +1,5 @@
+from collections.abc import Iterator
+
 from django.apps import AppConfig
 
 
@@ -5,7 +7,18 @@ class RunsConfig(AppConfig):
     name = "server.runs"
 
     def ready(self) -> None:
+        from server.files.sweep import refers
         from server.pieces.pace import hand_in
         from server.runs.services import pace_learnt
 
         hand_in(pace_learnt)
+        refers(_files_referred_to)
+
+
+def _files_referred_to() -> Iterator[str]:
+    """Every photo of a run."""
+    from paleta.run import Photographed
+    from server.runs.models import RunEvent
+
+    photos = RunEvent.objects.filter(body__kind=Photographed.kind)
+    yield from photos.values_list("body__sha256", flat=True).iterator()

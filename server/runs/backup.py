@@ -1,4 +1,4 @@
-"""Logged runs, as lines of a backup."""
+"""Runs with their logs and photos, as lines of a backup."""
 
 from __future__ import annotations
 
@@ -8,40 +8,69 @@ from datetime import datetime
 from django.contrib.auth.models import AbstractBaseUser
 from django.db.models import Model
 
+from paleta.errors import EventError, PlanImpossible
+from paleta.order import Pace
+from paleta.run import Photographed, event_from_plain, event_to_plain
 from server.pieces.backup import pieces_of
-from server.runs.models import Run
+from server.problems import Refused
+from server.runs.models import Run, RunEvent
 from server.runs.services import MOST_RUNS
 from server.sections import Line, Restoring, Section, check
 
 PLAIN = (
-    "medium", "seconds", "planned_s", "passes", "area_mm2", "changes", "waits_s", "handling_s", "note", "sheet",
+    "recipe_number", "title", "medium", "cards", "seconds", "planned_s", "passes", "area_mm2", "changes", "waits_s",
+    "handling_s", "note", "sheet", "pace", "lines", "passes_laid", "pens", "pens_text", "differed", "times", "photo",
 )  # fmt: skip
 
 
 def _dump(owner: AbstractBaseUser) -> Iterator[Line]:
     pieces = pieces_of(owner)
     for number, run in enumerate(Run.objects.owned_by(owner).order_by("pk").iterator(), start=1):
+        log = [event.body for event in run.events.all()]
         yield {
             "number": number,
             "piece": pieces.get(run.piece_id or 0),
+            "follows": run.recipe_id is not None,
             "made_at": run.made_at.isoformat(),
+            "finished_at": run.finished_at.isoformat() if run.finished_at else None,
             **{name: getattr(run, name) for name in PLAIN},
+            "log": log,
+            "files": sorted({body["sha256"] for body in log if body["kind"] == Photographed.kind}),
         }
 
 
 def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
     piece = restoring.home("pieces", line["piece"]) if line["piece"] is not None else None
     made_at = datetime.fromisoformat(line["made_at"])
+    finished_at = datetime.fromisoformat(line["finished_at"]) if line["finished_at"] else None
     values = {name: line[name] for name in PLAIN}
     runs = Run.objects.owned_by(restoring.owner)
-    there = runs.filter(made_at=made_at, piece=piece, seconds=values["seconds"], note=values["note"]).first()
+    same = {"made_at": made_at, "piece": piece, "seconds": values["seconds"], "note": values["note"]}
+    there = runs.filter(**same, cards=values["cards"], events_count=len(line["log"])).first()
     if there is not None:
         return there, False
-    run = Run(owner=restoring.owner, piece=piece, **values)
+    try:
+        events = [event_from_plain(body) for body in line["log"]]
+        _ = Pace(**values["pace"]) if values["pace"] is not None else None
+    except (EventError, PlanImpossible, TypeError) as error:
+        raise Refused("A run in the backup is not a possible one.", "backup_unreadable") from error
+    recipe = piece.recipes.filter(number=values["recipe_number"]).first() if piece and line["follows"] else None
+    run = Run(
+        owner=restoring.owner,
+        piece=piece,
+        recipe=recipe,
+        finished_at=finished_at,
+        events_count=len(events),
+        **values,
+    )
     check(run)
     run.save()
     Run.objects.filter(pk=run.pk).update(made_at=made_at)
+    RunEvent.objects.bulk_create(
+        RunEvent(run=run, number=number, client_id=event.id, body=event_to_plain(event))
+        for number, event in enumerate(events, start=1)
+    )
     return run, True
 
 
-SECTION = Section("runs", (Run,), _dump, _restore, after=("pieces",), most=MOST_RUNS)
+SECTION = Section("runs", (Run, RunEvent), _dump, _restore, after=("pieces", "recipes"), most=MOST_RUNS)

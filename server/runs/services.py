@@ -5,13 +5,19 @@ from __future__ import annotations
 from dataclasses import asdict
 
 from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
+from django.db.models import F
+from django.db.models.functions import Greatest
+from django.utils import timezone
 
-from paleta.order import Pace, Plan, Timed, own_pace
+from paleta.order import LEAST_TIMED, Plan, Timed, TimedPasses, learn, own_pace
 from paleta.recipe import sheet_from_plain
+from paleta.run import Photographed
 from server.derived import later, plans
+from server.files import store
 from server.ownership import require_owner
 from server.pieces.models import Piece
-from server.pieces.pace import pace_of
+from server.pieces.pace import KnownPace, pace_of
 from server.problems import Refused
 from server.runs.models import Run
 
@@ -38,12 +44,14 @@ def log_run(*, actor: AbstractBaseUser, piece: Piece, minutes: float, note: str 
     run = Run.objects.create(
         owner=actor,
         piece=piece,
+        title=piece.title,
         medium=sheet.colours.medium,
         seconds=minutes * 60,
+        finished_at=timezone.now(),
         note=note,
         sheet=piece.current_sheet,
     )
-    plan = plans.plan_at_hand(piece.stamping, sheet, pace_of(piece.owner_id, sheet.colours.medium)[0])
+    plan = plans.plan_at_hand(piece.stamping, sheet, pace_of(piece.owner_id, sheet.colours.medium).pace)
     if plan is not None:
         _compare(run, plan)
     else:
@@ -57,13 +65,14 @@ def work_out(run_pk: int) -> None:
     if run is None or run.piece is None:
         return
     sheet = sheet_from_plain(run.sheet)
-    pace, _ = pace_of(run.owner_id, run.medium)
+    pace = pace_of(run.owner_id, run.medium).pace
     _compare(run, plans.plans_of(run.piece.stamping, sheet, pace)[0])
 
 
 def runs_of(piece: Piece) -> list[Run]:
-    """The piece's runs, newest first. Those whose plan was never worked out, since the server stopped, are taken up."""
-    runs = list(piece.runs.all())
+    """The piece's finished runs, newest first. Those whose plan was never worked out, since the server stopped, are
+    taken up."""
+    runs = list(piece.runs.filter(seconds__gt=0))
     for run in runs:
         if run.passes is None:
             later.do(work_out, run.pk)
@@ -73,13 +82,22 @@ def runs_of(piece: Piece) -> list[Run]:
 def forget_run(*, actor: AbstractBaseUser, run: Run) -> None:
     """Throw a logged time away: the clock was forgotten."""
     require_owner(actor, run)
-    run.delete()
+    photos = {event.body["sha256"] for event in run.events.filter(body__kind=Photographed.kind)}
+    freed = sum(store.size_of(name) for name in photos)
+    with transaction.atomic():
+        if freed and run.piece_id:
+            Piece.objects.filter(pk=run.piece_id).update(stored_bytes=Greatest(F("stored_bytes") - freed, 0))
+        run.delete()
 
 
-def pace_learnt(owner_id: int, medium: str) -> tuple[Pace, int]:
-    """The pace of whoever works, and how many runs it was learnt from."""
-    runs = Run.objects.filter(owner_id=owner_id, medium=medium, passes__isnull=False)[:RUNS_HEARD]
-    return own_pace(medium, [run.as_core() for run in runs]), len(runs)
+def pace_learnt(owner_id: int, medium: str) -> KnownPace:
+    """The pace of whoever works: from passes ticked off one by one where there are enough, else from whole cards."""
+    runs = list(Run.objects.filter(owner_id=owner_id, medium=medium, passes__gt=0, seconds__gt=0)[:RUNS_HEARD])
+    timed = [TimedPasses(*one) for run in runs for one in run.times]
+    if len(timed) >= LEAST_TIMED:
+        learnt = learn(medium, timed)
+        return KnownPace(learnt.pace, len(runs), learnt.counted, learnt.doubt)
+    return KnownPace(own_pace(medium, [run.as_core() for run in runs]), len(runs))
 
 
 def _compare(run: Run, plan: Plan) -> None:

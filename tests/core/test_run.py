@@ -6,13 +6,15 @@ import random
 from dataclasses import replace
 from itertools import count
 
+import numpy as np
 from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from scipy.optimize import nnls
 
 from paleta.errors import EventError, PlanImpossible
 from paleta.media import MEDIA, PAPERS
-from paleta.order import PACES, SCHOOLS, Handling, Pass, Plan, check_plan, make_plan
+from paleta.order import PACES, SCHOOLS, Handling, Pace, Pass, Plan, TimedPasses, check_plan, learn, make_plan
 from paleta.recipe import plan_from_plain, plan_to_plain
 from paleta.run import (
     RESCUES,
@@ -41,6 +43,7 @@ from paleta.run import (
     rescues_for,
     seconds_of,
     slowness,
+    times_of,
     wetness,
     wetness_after,
     what_moving_does,
@@ -338,7 +341,7 @@ class ChoicesTest(SimpleTestCase):
 
 
 class WetnessTest(SimpleTestCase):
-    def test_marker_is_workable_then_touch_dry_then_dry(self):  # docs/trade-notes.md, Wet, dry and time
+    def test_marker_is_workable_then_touch_dry_then_dry(self):  # docs/trade-notes.md, Drying
         self.assertEqual([wetness_after(age, MARKER).state for age in (0, 80, 149, 150)], [
             "workable", "touch dry", "touch dry", "dry",
         ])  # fmt: skip
@@ -355,7 +358,7 @@ class WetnessTest(SimpleTestCase):
 
 
 class RescueTest(SimpleTestCase):
-    def test_every_slip_has_a_way_out_in_every_medium(self):  # common practice, docs/trade-notes.md
+    def test_every_slip_has_a_way_out_in_every_medium(self):  # docs/trade-notes.md, Rescues
         for slip in SLIPS:
             for medium in MEDIA:
                 with self.subTest(slip=slip, medium=medium):
@@ -363,7 +366,7 @@ class RescueTest(SimpleTestCase):
                     self.assertGreaterEqual(len(ways), 2)
                     self.assertEqual(ways[-1], "leave it")
 
-    def test_the_trades_own_words(self):  # docs/trade-notes.md, Finishing and rescues
+    def test_the_trades_own_words(self):  # docs/trade-notes.md, Rescues
         first = {
             ("over the line", "marker"): "blender",
             ("over the line", "watercolour"): "lift",
@@ -403,3 +406,54 @@ class OutcomeTest(SimpleTestCase):
     def test_a_plain_run_differs_in_nothing(self):
         state = replay(PLAN, [laid(*(one.number for one in PLAN.passes))])
         self.assertEqual(differed(state, {}), [])
+
+
+class StopwatchTest(SimpleTestCase):
+    """The pace that pass times teach, on made-up stopwatches whose truth is known."""
+
+    def times(self, seed: int, *, breaks: float = 0.0, number: int = 120) -> list[TimedPasses]:
+        chance = np.random.default_rng(seed)
+        found = []
+        for _ in range(number):
+            area, change = float(chance.uniform(5, 200)), bool(chance.random() < 0.6)
+            usual = 1.5 * MARKER.start_s + 0.7 * MARKER.per_mm2_s * area + 1.2 * MARKER.change_s * change
+            seconds = usual * float(np.exp(chance.normal(0, 0.15)))
+            found.append(TimedPasses(seconds + (600 if chance.random() < breaks else 0), 1, area, change))
+        return found
+
+    def seconds_for(self, pace: Pace, area: float = 80) -> float:
+        return pace.laying_s(area) + pace.change_s
+
+    def test_a_coffee_break_now_and_then_hardly_moves_it(self):
+        truth = 1.5 * MARKER.start_s + 0.7 * MARKER.per_mm2_s * 80 + 1.2 * MARKER.change_s
+        for seed in range(6):
+            with self.subTest(seed=seed):
+                timed = self.times(seed, breaks=0.12)
+                learnt = learn("marker", timed)
+                self.assertAlmostEqual(self.seconds_for(learnt.pace) / truth, 1, delta=0.12)
+                # Plain least squares by SciPy, on the same times, is carried away.
+                parts = [
+                    [MARKER.start_s, MARKER.per_mm2_s * one.area_mm2, MARKER.change_s * one.change] for one in timed
+                ]
+                start, area, change = nnls(np.array(parts), np.array([one.seconds for one in timed]))[0]
+                plain = start * MARKER.start_s + area * MARKER.per_mm2_s * 80 + change * MARKER.change_s
+                self.assertGreater(abs(plain / truth - 1), abs(self.seconds_for(learnt.pace) / truth - 1))
+
+    def test_more_times_are_surer_and_few_say_nothing(self):
+        few, many = learn("marker", self.times(1, number=20)), learn("marker", self.times(1, number=400))
+        self.assertGreater(few.doubt, many.doubt)
+        nothing = learn("marker", self.times(1, number=5))
+        self.assertEqual((nothing.pace, nothing.doubt), (MARKER, 1.0))
+
+    def test_times_leave_out_waiting_and_long_breaks(self):
+        work = make_work(("a",), ("b",), ("c",), touching=((1, 2),))
+        plan = make_plan(work, SCHOOLS["M2"], MARKER)
+        by_region = {one.region: one for one in plan.passes}
+        key = plan_key(plan)
+        log = [
+            made(Started, 0, key=key),
+            made(Laid, 20, key=key, passes=(by_region[1].number,)),
+            made(Laid, 20 + 50 + 12, key=key, passes=(by_region[2].number,)),
+            made(Laid, 5000, key=key, passes=(by_region[3].number,)),
+        ]
+        self.assertEqual([round(one.seconds) for one in times_of(replay(plan, log))], [20, 12])

@@ -18,7 +18,7 @@ from server.pieces.models import GoTo, OwnSchool, Piece, Step
 from server.pieces.steps import redo, undo
 from server.recipes.models import RecipeRecord
 from server.recipes.services import recipe_of
-from server.runs.models import Run
+from server.runs.models import Run, RunEvent
 
 OLD = json.loads((Path(__file__).parents[1] / "core/data/recipe-format-1.json").read_bytes())
 THEN = [("pieces", "0003_current_sheet"), ("runs", "0001_first")]
@@ -32,7 +32,7 @@ class OldDatabaseTest(TransactionTestCase):
     def setUp(self):
         # There is no way back through these migrations, so the tables are taken down and put up anew.
         with connection.schema_editor() as editor:
-            for model in (Run, RecipeRecord, Step, Piece, GoTo, OwnSchool):
+            for model in (RunEvent, Run, RecipeRecord, Step, Piece, GoTo, OwnSchool):
                 editor.delete_model(model)
         MigrationRecorder(connection).migration_qs.filter(app__in=("runs", "recipes", "pieces")).delete()
         executor = MigrationExecutor(connection)

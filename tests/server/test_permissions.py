@@ -10,6 +10,7 @@ from server.drawers.models import Drawer
 from server.pieces.colours.gotos import keep_goto
 from server.pieces.models import Piece, Step
 from server.recipes.services import keep_recipe
+from server.runs.along import start_run
 from tests.server.base import ApiTestCase
 
 PIECE_ROUTES = {
@@ -62,11 +63,22 @@ PIECE_ROUTES = {
     "recipes/1/plan/": ("get", None, 200),
     "recipes/1/picture/": ("get", None, 200),
     "runs/": ("post", {"minutes": 40}, 201),
+    "start-run/": ("post", {"cards": 2}, 201),
+}
+RUN_ROUTES = {
+    "": ("get", None, 200),
+    "events/": ("post", {"events": []}, 200),
+    "choices/?now=1": ("get", None, 200),
+    "map/": ("get", None, 200),
+    "move/": ("get", None, 200),
+    "keep/": ("post", None, 201),
+    "photos/": ("post", None, 415),
+    f"photos/{'0' * 64}/": ("get", None, 404),
 }
 OPEN_ROUTES = {"session/", "session/demo/", "accounts/"}
 LIST_ROUTES = {
     "pieces/", "pieces/look/", "pieces/import/", "drawers/", "trade/", "substitutes/", "gotos/", "schools/",
-    "backup/", "restores/",
+    "backup/", "restores/", "runs/",
 }  # fmt: skip
 DRAWER_ROUTES = {
     "": ("get", None, 200),
@@ -120,6 +132,18 @@ class PermissionTest(ApiTestCase):
                     response = self.send(method, f"drawers/{drawer.pk}/{route}", body, version)
                     self.assertEqual(response.status_code, (401, 404, status)[index], response.content[:200])
 
+    def test_a_run_is_for_its_owner_alone(self):
+        run = start_run(actor=self.ana, piece=self.piece, version=Piece.objects.get(pk=self.piece.pk).version)
+        for who, index in ((None, 0), (self.ben, 1), (self.ana, 2)):
+            self.client.logout()
+            if who:
+                self.client.force_login(who)
+            for route, (method, body, status) in RUN_ROUTES.items():
+                with self.subTest(who=str(who), route=route):
+                    wanted = (401, 404 if status != 415 else 415, status)[index]
+                    response = self.send(method, f"runs/{run.pk}/{route}", body)
+                    self.assertEqual(response.status_code, wanted, response.content[:200])
+
     def test_deleting_is_for_the_owner_alone(self):
         self.client.force_login(self.ben)
         self.assertEqual(self.send("delete", f"pieces/{self.piece.pk}/").status_code, 404)
@@ -161,7 +185,8 @@ class PermissionTest(ApiTestCase):
         chart = f"drawers/{one}/charts/(?P<number>[0-9]{{1,6}})"
         known |= {f"{chart}{route}" for route in (r"\.pdf/", r"/simulated\.jpg/", "/read/")}
         known |= {
-            f"runs/{one}/",
+            *(f"runs/{one}/{route}" for route in ("", "events/", "choices/", "map/", "move/", "keep/", "photos/")),
+            f"runs/{one}/photos/(?P<sha256>[0-9a-f]{{64}})/",
             rf"drawers/{one}/export\.(?P<kind>csv|gpl)/",
             f"drawers/{one}/swatches/(?P<swatch>[0-9]{{1,15}})/",
             f"gotos/{one}/",

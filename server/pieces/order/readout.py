@@ -11,10 +11,11 @@ from paleta.order import Plan, plan_touches
 from paleta.recipe import Sheet, stints_of
 from server.drawers.serializers import SwatchSerializer
 from server.pieces.order.serializers import PassSerializer
+from server.pieces.pace import KnownPace
 
 
 def plan_readout(
-    sheet: Sheet, region_map: RegionMap, plan: Plan, by_region: Plan, *, timed_runs: int
+    sheet: Sheet, region_map: RegionMap, plan: Plan, by_region: Plan, *, known: KnownPace
 ) -> dict[str, Any]:
     # The plan lifts its own mask.
     touches = [code for code in sheet.finish.touches if not (sheet.order.masked and code == "unmask")]
@@ -31,7 +32,9 @@ def plan_readout(
         ],
         "stints": [asdict(stint) for stint in stints_of(sheet, plan)],
         "handling": [asdict(one) for one in plan.handling],
-        "timed_runs": timed_runs,
+        "timed_runs": known.runs,
+        "timed_passes": known.passes,
+        "pace_doubt": known.doubt,
         "after": [asdict(step) for step in plan_touches(touches, sheet.colours.medium)],
         "before": reserves(sheet, region_map),
         "pen_changes": plan.pen_changes,

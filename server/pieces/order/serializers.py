@@ -75,6 +75,8 @@ class PlanSerializer(serializers.Serializer):
     stints = StintSerializer(many=True, help_text="The passes as they are shown, in their order.")
     handling = HandlingSerializer(many=True, help_text="Masks, in their order.")
     timed_runs = serializers.IntegerField(help_text="How many logged runs the times come from; 0: common practice.")
+    timed_passes = serializers.IntegerField(help_text="How many passes ticked off one by one they come from.")
+    pace_doubt = serializers.FloatField(help_text="The pace's likely error as a share; 1: not known.")
     pen_changes = serializers.IntegerField()
     duration_s = serializers.FloatField()
     bound_s = serializers.FloatField()

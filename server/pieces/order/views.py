@@ -24,10 +24,10 @@ class OrderViews(PieceActions):
         """The order of passes."""
         piece = self.get_object()
         sheet, stamping = piece.sheet(), piece.stamping
-        pace, timed_runs = pace_of(piece.owner_id, sheet.colours.medium)
-        made, by_region = plans.plans_of(stamping, sheet, pace)
+        known = pace_of(piece.owner_id, sheet.colours.medium)
+        made, by_region = plans.plans_of(stamping, sheet, known.pace)
         found = region_map(stamping, sheet)
-        return Response(plan_readout(sheet, found, made, by_region, timed_runs=timed_runs))
+        return Response(plan_readout(sheet, found, made, by_region, known=known))
 
     @extend_schema(responses=BatchSerializer, parameters=[OpenApiParameter("copies", int, required=True)])
     @action(detail=True)
@@ -35,5 +35,5 @@ class OrderViews(PieceActions):
         """The same plan for several cards at once."""
         piece = self.get_object()
         sheet = piece.sheet()
-        pace, _ = pace_of(piece.owner_id, sheet.colours.medium)
+        pace = pace_of(piece.owner_id, sheet.colours.medium).pace
         return Response(asdict(plans.batch_of(piece.stamping, sheet, pace, number_in(request, "copies", int))))

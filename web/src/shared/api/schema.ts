@@ -1037,10 +1037,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description How long this piece took, each time it was made. */
+        /** @description How long this piece took, each time it was made; the short way to log a run is by the clock alone. */
         get: operations["pieces_runs_list"];
         put?: never;
-        /** @description How long this piece took, each time it was made. */
+        /** @description How long this piece took, each time it was made; the short way to log a run is by the clock alone. */
         post: operations["pieces_runs_create"];
         delete?: never;
         options?: never;
@@ -1110,6 +1110,23 @@ export interface paths {
         /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         put: operations["pieces_stamp_update"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/start-run/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Begin to colour along. The sheet is kept as a version first if it has changed. */
+        post: operations["pieces_start_run_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1267,7 +1284,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/runs/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The logbook, newest first. */
+        get: operations["runs_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/runs/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["runs_retrieve"];
+        put?: never;
+        post?: never;
+        delete: operations["runs_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/runs/{id}/choices/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What may be laid now, best first. */
+        get: operations["runs_choices_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/runs/{id}/events/": {
         parameters: {
             query?: never;
             header?: never;
@@ -1276,8 +1343,93 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** @description Lines for the log, taken or refused one by one; and those that were not seen yet. */
+        post: operations["runs_events_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/runs/{id}/keep/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Keep what was done as the next version. */
+        post: operations["runs_keep_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/runs/{id}/map/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Where each region and zone lies: label = red + 256 * green, zone = blue - 1, none where blue is 0. */
+        get: operations["runs_map_retrieve"];
+        put?: never;
         post?: never;
-        delete: operations["runs_destroy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/runs/{id}/move/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Follow the newest version from here on; asked first, what that does. */
+        get: operations["runs_move_retrieve"];
+        put?: never;
+        /** @description Follow the newest version from here on; asked first, what that does. */
+        post: operations["runs_move_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/runs/{id}/photos/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["runs_photos_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/runs/{id}/photos/{sha256}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["runs_photos_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1514,6 +1666,20 @@ export interface components {
             codes: string[];
             drawer: number;
         };
+        Differed: {
+            kind: components["schemas"]["DifferedKindEnum"];
+            sentence: string;
+            lays: boolean;
+        };
+        /**
+         * @description * `pen` - pen
+         *     * `extra coat` - extra coat
+         *     * `slip` - slip
+         *     * `left out` - left out
+         *     * `note` - note
+         * @enum {string}
+         */
+        DifferedKindEnum: "pen" | "extra coat" | "slip" | "left out" | "note";
         Drawer: {
             readonly id: number;
             readonly version: number;
@@ -1536,6 +1702,53 @@ export interface components {
         };
         EraseRequest: {
             label: number;
+        };
+        /** @description A line of a run's log; which fields it has beside these depends on its kind (paleta/run/_events.py). */
+        Event: {
+            kind: components["schemas"]["EventKindEnum"];
+            id: string;
+            /** Format: double */
+            at_s: number;
+            plan: string;
+            card: number;
+            passes?: number[];
+            step?: number;
+            cards?: number;
+            event?: string;
+            instead_of?: string;
+            code?: string;
+            name?: string;
+            slip?: string;
+            rescue?: string;
+            text?: string;
+            sha256?: string;
+            from_plan?: string;
+            pairs?: number[][];
+        };
+        /**
+         * @description * `started` - started
+         *     * `laid` - laid
+         *     * `handled` - handled
+         *     * `undone` - undone
+         *     * `another pen` - another pen
+         *     * `extra coat` - extra coat
+         *     * `slip` - slip
+         *     * `rescued` - rescued
+         *     * `noted` - noted
+         *     * `photographed` - photographed
+         *     * `moved` - moved
+         *     * `finished` - finished
+         * @enum {string}
+         */
+        EventKindEnum: "started" | "laid" | "handled" | "undone" | "another pen" | "extra coat" | "slip" | "rescued" | "noted" | "photographed" | "moved" | "finished";
+        EventsFormRequest: {
+            /** @description Lines of the log, each with its own id. */
+            events: unknown[];
+            /**
+             * @description The number of the last line seen.
+             * @default 0
+             */
+            seen: number;
         };
         FieldFault: {
             /** @description JSON pointer to the field at fault. */
@@ -1716,6 +1929,10 @@ export interface components {
             name: string;
             tags?: string[];
         };
+        KeptVersion: {
+            number: number;
+            changes: string[];
+        };
         /**
          * @description * `light` - light key
          *     * `middle` - middle key
@@ -1723,6 +1940,17 @@ export interface components {
          * @enum {string}
          */
         KeyEnum: "light" | "middle" | "night";
+        /** @description A swatch as every screen shows it. */
+        LaidOut: {
+            code: string;
+            name: string;
+            family: string;
+            lab: number[];
+            hex: string;
+            /** @description The colour in plain words. */
+            words: string;
+            running_low: boolean;
+        };
         /** @description The lamp, with its place as a clock position. */
         LampOut: {
             /** Format: double */
@@ -1871,6 +2099,18 @@ export interface components {
              */
             apart: number | null;
         };
+        Moving: {
+            to_version: number;
+            sentences: string[];
+        };
+        Need: {
+            region: number;
+            /**
+             * Format: double
+             * @description So long must have passed since the region was last touched.
+             */
+            seconds: number;
+        };
         NewPasswordRequest: {
             old: string;
             new: string;
@@ -1910,6 +2150,21 @@ export interface components {
              */
             previous?: string | null;
             results: components["schemas"]["Drawer"][];
+        };
+        PaginatedRunLineList: {
+            /** @example 123 */
+            count: number;
+            /**
+             * Format: uri
+             * @example http://api.example.org/accounts/?page=4
+             */
+            next?: string | null;
+            /**
+             * Format: uri
+             * @example http://api.example.org/accounts/?page=2
+             */
+            previous?: string | null;
+            results: components["schemas"]["RunLine"][];
         };
         PaginatedShelfPieceList: {
             /** @example 123 */
@@ -2039,6 +2294,13 @@ export interface components {
             handling: components["schemas"]["Handling"][];
             /** @description How many logged runs the times come from; 0: common practice. */
             timed_runs: number;
+            /** @description How many passes ticked off one by one they come from. */
+            timed_passes: number;
+            /**
+             * Format: double
+             * @description The pace's likely error as a share; 1: not known.
+             */
+            pace_doubt: number;
             pen_changes: number;
             /** Format: double */
             duration_s: number;
@@ -2112,6 +2374,10 @@ export interface components {
             saved_at: string;
             previous: number | null;
             changes: string[];
+        };
+        RefusedEvent: {
+            id: string;
+            detail: string;
         };
         /** @description A region: what was measured on it and what was decided for it. */
         Region: {
@@ -2196,6 +2462,12 @@ export interface components {
             kind: components["schemas"]["ValueWarningKind"];
             regions: number[];
         };
+        Rescue: {
+            code: string;
+            name: string;
+            how: string;
+            caution: string;
+        };
         /** @description A restore under way. */
         Restore: {
             code: string;
@@ -2234,11 +2506,30 @@ export interface components {
             readonly made_at: string;
             medium: string;
             /** Format: double */
-            seconds: number;
+            seconds?: number | null;
             /** Format: double */
             planned_s?: number | null;
             note?: string;
         };
+        RunChoice: {
+            kind: components["schemas"]["RunChoiceKindEnum"];
+            card: number;
+            number: number;
+            swatch: string;
+            swatch_name: string;
+            hex: string;
+            name: string;
+            against: string[];
+            /** Format: double */
+            window_s: number | null;
+        };
+        /**
+         * @description * `pass` - pass
+         *     * `lay` - lay
+         *     * `lift` - lift
+         * @enum {string}
+         */
+        RunChoiceKindEnum: "pass" | "lay" | "lift";
         RunFormRequest: {
             /**
              * Format: double
@@ -2247,6 +2538,125 @@ export interface components {
             minutes: number;
             /** @default  */
             note: string;
+        };
+        /** @description A run in the logbook. */
+        RunLine: {
+            id: number;
+            piece_id: number | null;
+            recipe_number: number | null;
+            title: string;
+            medium: string;
+            cards: number;
+            /** Format: date-time */
+            made_at: string;
+            /** Format: date-time */
+            finished_at: string | null;
+            /** Format: double */
+            seconds: number | null;
+            /** Format: double */
+            planned_s: number | null;
+            note: string;
+            pens: string[];
+            differed: components["schemas"]["Differed"][];
+            /** @description The SHA-256 of the newest photo, or nothing. */
+            photo: string;
+            passes_laid: number;
+            /** @description Over all cards. */
+            passes: number;
+            /** @description Logged pass by pass, not only by the clock. */
+            along: boolean;
+            /** @description Can be gone on with. */
+            open: boolean;
+        };
+        RunPhotoRequest: {
+            /** Format: binary */
+            photo: string;
+            id: string;
+            /** Format: double */
+            at_s: number;
+            /** @default 1 */
+            card: number;
+            /** @default  */
+            text: string;
+        };
+        /** @description All that colouring along needs, so that it goes on without the server. */
+        RunReadout: {
+            id: number;
+            piece_id: number | null;
+            recipe_number: number | null;
+            title: string;
+            medium: string;
+            cards: number;
+            /** Format: date-time */
+            made_at: string;
+            /** Format: date-time */
+            finished_at: string | null;
+            /** Format: double */
+            seconds: number | null;
+            /** Format: double */
+            planned_s: number | null;
+            note: string;
+            pens: string[];
+            differed: components["schemas"]["Differed"][];
+            /** @description The SHA-256 of the newest photo, or nothing. */
+            photo: string;
+            passes_laid: number;
+            /** @description Over all cards. */
+            passes: number;
+            /** @description Logged pass by pass, not only by the clock. */
+            along: boolean;
+            /** @description Can be gone on with. */
+            open: boolean;
+            recipe_id: number;
+            newest_recipe: number | null;
+            plan: string;
+            school: string;
+            paper: string;
+            width_px: number;
+            height_px: number;
+            steps: components["schemas"]["RunStep"][];
+            stints: components["schemas"]["Stint"][];
+            handling: components["schemas"]["Handling"][];
+            lines: components["schemas"]["Stretch"][];
+            /** @description In the order of first use. */
+            swatches: components["schemas"]["LaidOut"][];
+            masked: boolean;
+            before: string[];
+            after: components["schemas"]["TouchStep"][];
+            slips: components["schemas"]["Slip"][];
+            /** @description One for every stint. */
+            stint_times: components["schemas"]["StintTime"][];
+            log: components["schemas"]["Event"][];
+            /** @description The number of the log's last line. */
+            last: number;
+        };
+        /** @description Something of a plan that has its time, in seconds from the plan's beginning. */
+        RunStep: {
+            /** Format: double */
+            start_s: number;
+            /** Format: double */
+            end_s: number;
+            /**
+             * Format: double
+             * @description How long the hand rests before it.
+             */
+            wait_s: number;
+            number: number;
+            region: number;
+            name: string;
+            swatch: string;
+            zone: string;
+            zones: number[];
+            join: components["schemas"]["JoinEnum"];
+            how: string;
+            wait_for: string;
+            change: boolean;
+            needs: components["schemas"]["Need"][];
+            /**
+             * Format: double
+             * @description It must follow the region's last pass so soon.
+             */
+            within_s: number | null;
         };
         /**
          * @description * `neighbours` - neighbours
@@ -2322,6 +2732,11 @@ export interface components {
             username: string;
             password: string;
         };
+        Slip: {
+            code: string;
+            name: string;
+            rescues: components["schemas"]["Rescue"][];
+        };
         SplitRequest: {
             label: number;
             line: number[][];
@@ -2343,6 +2758,10 @@ export interface components {
         StampingStep: {
             regions: number[];
             what: string;
+        };
+        StartRunRequest: {
+            /** @default 1 */
+            cards: number;
         };
         /**
          * @description * `receiving` - receiving
@@ -2366,6 +2785,17 @@ export interface components {
             name: string;
             /** @description How many regions it is laid on. */
             count: number;
+        };
+        StintTime: {
+            /** Format: double */
+            seconds: number | null;
+            /** Format: double */
+            planned_s: number;
+        };
+        /** @description A stretch of the plan that is done on every card before going on. */
+        Stretch: {
+            first_pass: number;
+            last_pass: number;
         };
         Substitute: {
             swatch: components["schemas"]["Swatch"];
@@ -2440,6 +2870,13 @@ export interface components {
             labels: number[];
             /** @default true */
             together: boolean;
+        };
+        Told: {
+            accepted: string[];
+            refused: components["schemas"]["RefusedEvent"][];
+            /** @description Lines that were not seen yet, in their order. */
+            events: components["schemas"]["Event"][];
+            last: number;
         };
         /** @description A finishing touch; its time counts from the end of the colouring. */
         TouchStep: {
@@ -5057,6 +5494,43 @@ export interface operations {
             };
         };
     };
+    pieces_start_run_create: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["StartRunRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunReadout"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pieces_thing_update: {
         parameters: {
             query?: never;
@@ -5383,6 +5857,78 @@ export interface operations {
             };
         };
     };
+    runs_list: {
+        parameters: {
+            query?: {
+                medium?: string;
+                /** @description Only runs that can be gone on with. */
+                open?: boolean;
+                /** @description A page number within the paginated result set. */
+                page?: number;
+                /** @description Number of results to return per page. */
+                page_size?: number;
+                /** @description Only runs of this piece. */
+                piece?: number;
+                /** @description Only runs in which a swatch of this name or code was laid. */
+                swatch?: string;
+                /** @description Only runs of this version of it. */
+                version?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaginatedRunLineList"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runs_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunReadout"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     runs_destroy: {
         parameters: {
             query?: never;
@@ -5400,6 +5946,257 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runs_choices_list: {
+        parameters: {
+            query: {
+                now: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunChoice"][];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runs_events_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventsFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runs_keep_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptVersion"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runs_map_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runs_move_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moving"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runs_move_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunReadout"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runs_photos_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["RunPhotoRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunReadout"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    runs_photos_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
             };
             /** @description A problem. */
             default: {

@@ -1,0 +1,376 @@
+"""Colouring along: starting a run, its log, its photos, and what is kept of it."""
+
+from __future__ import annotations
+
+import time
+import uuid
+from collections.abc import Mapping, Sequence
+from dataclasses import asdict, dataclass, replace
+from typing import Any
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
+from django.db.models import F
+from django.utils import timezone
+from rest_framework.exceptions import NotFound
+
+from paleta.errors import EventError
+from paleta.media import Swatch
+from paleta.order import MOST_COPIES, Pace, Plan, Timed, batch
+from paleta.recipe import Recipe, Sheet
+from paleta.run import (
+    AnotherPen,
+    Event,
+    Moved,
+    Photographed,
+    RunState,
+    Started,
+    as_done,
+    differed,
+    event_from_plain,
+    event_to_plain,
+    pairs_between,
+    pens_taken,
+    plan_key,
+    replay,
+    seconds_of,
+    times_of,
+    what_moving_does,
+)
+from server.derived import chores, plans, worker
+from server.derived.maps import Stamping
+from server.derived.memory import memory
+from server.drawers.models import SwatchRecord
+from server.files import store
+from server.ownership import require_owner
+from server.pieces.models import Piece
+from server.pieces.pace import pace_of
+from server.pieces.quota import require_room
+from server.pieces.steps import keep_step
+from server.problems import Refused, TooLarge
+from server.recipes.models import RecipeRecord
+from server.recipes.services import keep_recipe, recipe_named, recipe_of
+from server.runs.models import Run, RunEvent
+
+MOST_AT_ONCE = 1_000
+MOST_EVENTS = 30_000
+MOST_PHOTOS = 40
+AHEAD_S = 600.0
+"""Clocks of phones differ; one that is further ahead is wrong."""
+TIMES_KEPT = 2_000
+OURS = (Started.kind, Moved.kind, Photographed.kind)
+"""Lines that only the server writes."""
+PHOTO_LIMIT_S, PHOTO_LIMIT_MB = 20.0, 512
+
+
+@dataclass(frozen=True, slots=True)
+class Told:
+    """What became of lines that were sent, and the lines that whoever sent them has not seen."""
+
+    accepted: list[str]
+    refused: list[dict[str, str]]
+    events: list[dict[str, Any]]
+    last: int
+
+
+def start_run(*, actor: AbstractBaseUser, piece: Piece, version: int, cards: int = 1) -> Run:
+    """Begin to colour so many cards along the plan. A version is kept first if the sheet has changed since the last.
+
+    A run of the same version and cards on which nothing is laid yet is gone on with.
+
+    Raises
+    ------
+    Refused
+        If the plan has no pass.
+    """
+    if not 1 <= cards <= MOST_COPIES:
+        raise Refused(f"A run is on 1 to {MOST_COPIES} cards.", "too_many_cards")
+    record = keep_recipe(actor=actor, piece=piece, version=version)
+    recipe = recipe_of(record)
+    if not recipe.plan.passes:
+        raise Refused("There is nothing to colour along yet: no region has its colours.", "nothing_to_colour")
+    idle = piece.runs.filter(recipe=record, cards=cards, passes_laid=0, events_count=1, finished_at=None).first()
+    if idle is not None:
+        return idle
+    known = pace_of(piece.owner_id, recipe.sheet.colours.medium)
+    plan = _whole(piece.stamping, recipe, known.pace)
+    with transaction.atomic():
+        run = Run.objects.create(
+            owner=actor,
+            piece=piece,
+            recipe=record,
+            recipe_number=record.number,
+            title=piece.title,
+            medium=recipe.sheet.colours.medium,
+            cards=cards,
+            pace=asdict(known.pace),
+            lines=_lines(plan, known.pace, cards),
+            planned_s=_planned_s(plan, known.pace, cards),
+            **_asked(plan),
+        )
+        _write(run, [Started(id=_new_id(), at_s=time.time(), plan=plan_key(plan), cards=cards)])
+    return run
+
+
+def _lines(plan: Plan, pace: Pace, cards: int) -> list[list[int]]:
+    if cards == 1 or plan.work is None:
+        return [[1, len(plan.passes)]]
+    return [[one.first_pass, one.last_pass] for one in batch(plan.work, plan, pace, cards).lines]
+
+
+def _planned_s(plan: Plan, pace: Pace, cards: int) -> float:
+    return plan.duration_s if cards == 1 or plan.work is None else batch(plan.work, plan, pace, cards).duration_s
+
+
+def _asked(plan: Plan) -> dict[str, Any]:
+    asked = asdict(Timed.of(plan, 1.0))
+    asked.pop("seconds")
+    return asked
+
+
+def _whole(stamping: Stamping, recipe: Recipe, pace: Pace) -> Plan:
+    """The recipe's plan, knowing what it was made for."""
+    school = recipe.sheet.order.school_used
+    return replace(recipe.plan, work=plans.work_on(stamping, recipe.sheet), school=school, pace=pace)
+
+
+def recipe_followed(run: Run) -> Recipe:
+    """The frozen recipe that the run follows.
+
+    Raises
+    ------
+    Refused
+        If it went with its piece.
+    """
+    if run.recipe is None or run.piece is None:
+        raise Refused("The piece of this run is no longer on the shelf; only its line in the logbook is left.", "gone")
+    record = run.recipe
+    return memory.get(("recipe", record.pk, record.sheet_sha256), lambda: recipe_of(record))
+
+
+def stamping_of(run: Run) -> Stamping:
+    """The picture and map that the run is coloured on."""
+    recipe_followed(run)
+    return run.piece.stamping
+
+
+def plan_followed(run: Run) -> Plan:
+    """The plan of the run, knowing its work."""
+    recipe, stamping = recipe_followed(run), stamping_of(run)
+    return memory.get(
+        ("run plan", run.pk, run.made_at, run.recipe_id), lambda: _whole(stamping, recipe, run.pace_used())
+    )
+
+
+def state_of(run: Run) -> RunState:
+    """What is laid by now."""
+    plan = plan_followed(run)
+    key = ("run state", run.pk, run.made_at, run.recipe_id, run.events_count)
+    return memory.get(key, lambda: replay(plan, [event.as_core() for event in run.events.all()]))
+
+
+def record(*, actor: AbstractBaseUser, run: Run, lines: Sequence[Any], seen: int = 0) -> Told:
+    """Take lines into the log. Each is taken or refused by itself; one that is there already is taken again and changes
+    nothing. `seen` is the number of the last line that whoever sends has seen.
+
+    Raises
+    ------
+    TooLarge
+        If there are more than MOST_AT_ONCE.
+    """
+    require_owner(actor, run)
+    if len(lines) > MOST_AT_ONCE:
+        raise TooLarge(f"A log takes up to {MOST_AT_ONCE:,} lines at once; send the rest after them.")
+    plan = plan_followed(run)
+    good: dict[str, Event] = {}
+    accepted, refused = [], []
+    for line in lines:
+        given = line.get("id") if isinstance(line, Mapping) else None
+        name = given[:40] if isinstance(given, str) else ""
+        try:
+            event = event_from_plain(line)
+            _check(event, run, plan, time.time())
+            if good.setdefault(event.id, event) != event:
+                raise EventError("Two lines of one id say different things.")
+        except EventError as error:
+            refused.append({"id": name, "detail": str(error)})
+    with transaction.atomic():
+        run = Run.objects.select_for_update().get(pk=run.pk)
+        there = dict(run.events.filter(client_id__in=good).values_list("client_id", "body"))
+        fresh = []
+        for event in good.values():
+            body = there.get(event.id)
+            if body is not None and body != event_to_plain(event):
+                refused.append({"id": event.id, "detail": "A line of this id is in the log, and says something else."})
+                continue
+            if body is None and run.events_count + len(fresh) >= MOST_EVENTS:
+                refused.append({"id": event.id, "detail": f"A run's log holds up to {MOST_EVENTS:,} lines."})
+                continue
+            accepted.append(event.id)
+            if body is None:
+                fresh.append(event)
+        _write(run, fresh)
+    settle(run)
+    events = list(run.events.filter(number__gt=seen).values_list("body", flat=True))
+    return Told(accepted, refused, events, run.events_count)
+
+
+def _check(event: Event, run: Run, plan: Plan, now: float) -> None:
+    if event.kind in OURS:
+        raise EventError(f"A {event.kind!r} line is written by the server alone.")
+    if event.at_s > now + AHEAD_S:
+        raise EventError("The line is from the future: is the clock of this device right?")
+    if event.card > run.cards:
+        raise EventError(f"This run is on {run.cards} cards; the line speaks of card {event.card}.")
+    numbers = getattr(event, "passes", ())
+    if event.plan == plan_key(plan):
+        if numbers and max(numbers) > len(plan.passes):
+            raise EventError("The line speaks of a pass that the plan does not have.")
+    elif not run.events.filter(body__kind=Moved.kind, body__from_plan=event.plan).exists():
+        raise EventError("The line speaks of another plan than this run follows or ever followed.")
+
+
+def _write(run: Run, events: Sequence[Event]) -> None:
+    """Add lines at the end of the log, inside the running transaction."""
+    RunEvent.objects.bulk_create(
+        RunEvent(run=run, number=run.events_count + place, client_id=event.id, body=event_to_plain(event))
+        for place, event in enumerate(events, start=1)
+    )
+    run.events_count += len(events)
+    Run.objects.filter(pk=run.pk).update(events_count=run.events_count)
+
+
+def settle(run: Run) -> None:
+    """Copy what follows from the log into the run's row. It can be done again at any time."""
+    state = state_of(run)
+    run.passes_laid = sum(len(card.laid) for card in state.cards)
+    laid = [one.swatch for card in state.cards for one in card.laid.values()]
+    names = names_of(recipe_followed(run).sheet, state)
+    run.pens = sorted(set(laid))
+    run.pens_text = "\n".join(f"{code} {names.get(code, '')}" for code in run.pens).lower()
+    run.differed = [asdict(one) for one in differed(state, names)]
+    run.times = [list(asdict(one).values()) for one in times_of(state)[-TIMES_KEPT:]]
+    shown = [event.sha256 for event in state.log if isinstance(event, Photographed)]
+    run.photo = shown[-1] if shown else ""
+    seconds = seconds_of(state)
+    if state.done and seconds > 0:
+        run.seconds, run.finished_at = round(seconds, 1), run.finished_at or timezone.now()
+    else:
+        run.seconds = run.finished_at = None
+    run.save(
+        update_fields=[
+            "passes_laid", "pens", "pens_text", "differed", "times", "photo", "seconds", "finished_at",
+        ]
+    )  # fmt: skip
+
+
+def names_of(sheet: Sheet, state: RunState) -> dict[str, str]:
+    """Names of swatches by code: those of the sheet, and those that were taken instead."""
+    taken = {event.code: event.name for event in state.log if isinstance(event, AnotherPen) and event.name}
+    return {**taken, **{code: one.name for code, one in sheet.colours.swatches.items()}}
+
+
+def add_photo(*, actor: AbstractBaseUser, run: Run, data: bytes, id: str, at_s: float, card: int, text: str) -> Run:
+    """Keep a photo of the run: read, turned as it was held, made smaller and written anew, so that nothing else that a
+    phone puts into its files is kept. Sent again it changes nothing."""
+    require_owner(actor, run)
+    if run.events.filter(client_id=id).exists():
+        return run
+    if run.events.filter(body__kind=Photographed.kind).count() >= MOST_PHOTOS:
+        raise Refused(f"A run keeps up to {MOST_PHOTOS} photos.", "full")
+    plan = plan_followed(run)
+    small = worker.run(chores.small_photo, data, limit_s=PHOTO_LIMIT_S, memory_mb=PHOTO_LIMIT_MB)
+    require_room(actor, more_pieces=0, more_bytes=len(small))
+    event = Photographed(
+        id=id, at_s=min(at_s, time.time()), plan=plan_key(plan), card=card, text=text, sha256=store.keep(small)
+    )
+    if card > run.cards:
+        raise EventError(f"This run is on {run.cards} cards.")
+    with transaction.atomic():
+        run = Run.objects.select_for_update().get(pk=run.pk)
+        if not run.events.filter(client_id=id).exists():
+            _write(run, [event])
+            Piece.objects.filter(pk=run.piece_id).update(stored_bytes=F("stored_bytes") + len(small))
+    settle(run)
+    return run
+
+
+def photo_of(run: Run, sha256: str) -> bytes:
+    """One of the run's photos."""
+    if not run.events.filter(body__kind=Photographed.kind, body__sha256=sha256).exists():
+        raise NotFound("The run has no such photo.")
+    return store.fetch(sha256)
+
+
+def newest_version(run: Run) -> RecipeRecord:
+    recipe_followed(run)
+    return recipe_named(run.piece, str(run.piece.latest_recipe))
+
+
+def moving_does(run: Run) -> list[str]:
+    """Sentences for what moving the run over to the newest version does."""
+    new = recipe_of(newest_version(run)).plan
+    return what_moving_does(state_of(run), new)
+
+
+def move_run(*, actor: AbstractBaseUser, run: Run) -> Run:
+    """Follow the newest version from here on."""
+    require_owner(actor, run)
+    newest, old = newest_version(run), plan_followed(run)
+    recipe = recipe_of(newest)
+    if not recipe.plan.passes or recipe.sheet.colours.medium != run.medium:
+        raise Refused("The newest version has nothing to colour in this medium; start a new run of it.", "cannot_move")
+    new = _whole(run.piece.stamping, recipe, run.pace_used())
+    if newest.pk == run.recipe_id or plan_key(new) == plan_key(old):
+        return run
+    event = Moved(
+        id=_new_id(), at_s=time.time(), plan=plan_key(new), from_plan=plan_key(old), pairs=pairs_between(old, new)
+    )
+    lines, planned_s = _lines(new, run.pace_used(), run.cards), _planned_s(new, run.pace_used(), run.cards)
+    with transaction.atomic():
+        run = Run.objects.select_for_update().get(pk=run.pk)
+        _write(run, [event])
+        run.recipe, run.recipe_number, run.lines, run.planned_s = newest, newest.number, lines, planned_s
+        for name, value in _asked(new).items():
+            setattr(run, name, value)
+        run.save()
+    settle(run)
+    return run
+
+
+def keep_as_version(*, actor: AbstractBaseUser, run: Run) -> RecipeRecord:
+    """What was done becomes the next version: the pens that were taken, and notes of extra coats and rescues.
+
+    The sheet on the bench becomes it too, as one step that can be undone.
+
+    Raises
+    ------
+    Refused
+        If a pen that was taken is in none of the drawers.
+    """
+    require_owner(actor, run)
+    recipe, state = recipe_followed(run), state_of(run)
+    taken = set(pens_taken(state).values()) - recipe.sheet.colours.swatches.keys()
+    swatches = {**recipe.sheet.colours.swatches, **_in_drawers(actor, run.medium, taken)}
+    names = names_of(recipe.sheet, state)
+    lost = sorted(names.get(code, code) for code in taken - swatches.keys())
+    if lost:
+        raise Refused(f"{lost[0]} is in none of your drawers. Add it there, then keep what you did.", "pen_missing")
+    sheet = as_done(recipe.sheet, state, swatches, names)
+    piece = keep_step(
+        actor=actor,
+        piece=run.piece,
+        version=run.piece.version,
+        what=f"As it was coloured along version {run.recipe_number}",
+        sheet=sheet,
+    )
+    return keep_recipe(actor=actor, piece=piece, version=piece.version)
+
+
+def _in_drawers(owner: AbstractBaseUser, medium: str, codes: set[str]) -> dict[str, Swatch]:
+    rows = SwatchRecord.objects.filter(drawer__owner=owner, drawer__medium=medium, code__in=codes).order_by("-pk")
+    return {row.code: row.as_core(medium) for row in rows}
+
+
+def _new_id() -> str:
+    return uuid.uuid4().hex

@@ -1,0 +1,154 @@
+"""Runs as the API tells them: a line of the logbook, and all that colouring along needs, server or no server."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import asdict
+from typing import Any
+
+from paleta.checks import reserves
+from paleta.colour import lab_to_hex
+from paleta.order import Plan, plan_touches
+from paleta.recipe import Sheet, Stint, stints_of
+from paleta.run import SLIPS, RunState, choices, needs_of, plan_key, rescues_for, seconds_by_pass, slowness
+from server.derived.maps import region_map
+from server.drawers.models import SwatchRecord
+from server.drawers.serializers import SwatchSerializer
+from server.pieces.order.serializers import PassSerializer
+from server.runs.along import plan_followed, recipe_followed, state_of
+from server.runs.models import Run
+
+CHOICES_TOLD = 6
+
+
+def line_of(run: Run) -> dict[str, Any]:
+    """A run as a line of the logbook."""
+    names = (
+        "id", "piece_id", "recipe_number", "title", "medium", "cards", "made_at", "finished_at", "seconds", "planned_s",
+        "note", "pens", "differed", "photo", "passes_laid",
+    )  # fmt: skip
+    return {
+        **{name: getattr(run, name) for name in names},
+        "passes": (run.passes or 0) * run.cards,
+        "along": run.events_count > 0,
+        "open": run.events_count > 0 and run.finished_at is None and run.recipe_id is not None,
+    }
+
+
+def run_readout(run: Run) -> dict[str, Any]:
+    """All of a run that is coloured along."""
+    recipe, plan, state = recipe_followed(run), plan_followed(run), state_of(run)
+    sheet, stamping = recipe.sheet, run.piece.stamping
+    slower = slowness(sheet.stamp.paper_used)
+    needs = needs_of(plan, slower=slower)
+    blend_s = plan.pace.blend_s if plan.pace else 0.0
+    told = PassSerializer().fields.keys() - {"swatch"}
+    swatches = _swatches(run, sheet)
+    stints = _cut(stints_of(sheet, plan), run.lines)
+    return {
+        **line_of(run),
+        "recipe_id": run.recipe_id,
+        "newest_recipe": run.piece.latest_recipe,
+        "plan": plan_key(plan),
+        "school": sheet.order.school_used.name,
+        "paper": sheet.stamp.paper_used.name,
+        "width_px": run.piece.width_px,
+        "height_px": run.piece.height_px,
+        "steps": [
+            {
+                **{name: getattr(one, name) for name in told},
+                "swatch": one.swatch,
+                "needs": [asdict(need) for need in needs[one.number]],
+                "within_s": blend_s if one.join == "wet" else None,
+            }
+            for one in plan.passes
+        ],
+        "stints": [asdict(stint) for stint in stints],
+        "handling": [asdict(one) for one in plan.handling],
+        "lines": [{"first_pass": first, "last_pass": last} for first, last in run.lines],
+        "swatches": swatches,
+        "masked": sheet.order.masked,
+        "before": reserves(sheet, region_map(stamping, sheet)),
+        "after": [asdict(step) for step in plan_touches(_touches(sheet), run.medium)],
+        "slips": [{"code": code, "name": name, "rescues": _rescues(code, run.medium)} for code, name in SLIPS.items()],
+        "stint_times": _stint_times(state, plan, stints, run.cards),
+        "log": [event.body for event in run.events.all()],
+        "last": run.events_count,
+    }
+
+
+def _touches(sheet: Sheet) -> list[str]:
+    """The plan lifts its own mask."""
+    return [code for code in sheet.finish.touches if not (sheet.order.masked and code == "unmask")]
+
+
+def _cut(stints: Sequence[Stint], lines: Sequence[Sequence[int]]) -> list[Stint]:
+    """Stints that end where the next card's turn begins."""
+    ends = {last for _, last in lines}
+    found = []
+    for stint in stints:
+        first = stint.first_pass
+        for number in range(stint.first_pass, stint.last_pass + 1):
+            if number in ends or number == stint.last_pass:
+                whole = (first, number) == (stint.first_pass, stint.last_pass)
+                count = stint.count if whole else number - first + 1
+                found.append(Stint(first, number, stint.name, count))
+                first = number + 1
+    return found
+
+
+def _swatches(run: Run, sheet: Sheet) -> list[dict[str, Any]]:
+    """In the order of first use, each with whether it is running low."""
+    rows = SwatchRecord.objects.filter(drawer__owner_id=run.owner_id, drawer__medium=run.medium, running_low=True)
+    low = set(rows.values_list("code", flat=True))
+    used = dict.fromkeys(one.swatch for one in plan_followed(run).passes)
+    return [
+        {
+            **SwatchSerializer.of(code, one.name, one.family, one.lab),
+            "running_low": code in low,
+        }
+        for code, one in ((code, sheet.colours.swatches[code]) for code in used)
+    ]
+
+
+def _rescues(slip: str, medium: str) -> list[dict[str, Any]]:
+    return [
+        {"code": one.key, "name": one.name, "how": one.how, "caution": one.caution} for one in rescues_for(slip, medium)
+    ]
+
+
+def _stint_times(state: RunState, plan: Plan, stints: Sequence[Stint], cards: int) -> list[dict[str, Any]]:
+    """How long each stint took beside what was planned, all cards together; None where nobody timed it."""
+    took = seconds_by_pass(state)
+    found = []
+    for stint in stints:
+        passes = plan.passes[stint.first_pass - 1 : stint.last_pass]
+        timed = [took[one.number] for one in passes if one.number in took]
+        found.append(
+            {
+                "seconds": round(sum(timed), 1) if timed else None,
+                "planned_s": round(sum(one.end_s - one.start_s for one in passes) * cards, 1),
+            }
+        )
+    return found
+
+
+def choices_readout(run: Run, now: float) -> list[dict[str, Any]]:
+    """What may be laid now, best first."""
+    state, recipe = state_of(run), recipe_followed(run)
+    slower = slowness(recipe.sheet.stamp.paper_used)
+    passes = {one.number: one for one in state.plan.passes}
+    found = []
+    for one in choices(state, now, slower=slower)[:CHOICES_TOLD]:
+        if one.kind == "pass":
+            name = passes[one.number].name
+            swatch = recipe.sheet.colours.swatches.get(one.swatch)
+            shown = {
+                "swatch_name": swatch.name if swatch else one.swatch,
+                "hex": lab_to_hex(swatch.lab) if swatch else "",
+            }
+        else:
+            step = state.plan.handling[one.number - 1]
+            name, shown = step.name, {"swatch_name": "", "hex": ""}
+        found.append({**asdict(one), "name": name, **shown})
+    return found

@@ -21,6 +21,10 @@ class RunFormSerializer(serializers.Serializer):
 
 
 class RunSerializer(serializers.ModelSerializer):
+    """A finished run, with its time."""
+
+    seconds = serializers.FloatField()
+
     class Meta:
         model = Run
         fields = ["id", "made_at", "medium", "seconds", "planned_s", "note"]

@@ -11,35 +11,57 @@ import { ErrorBoundary, Notices, Waiting } from "@/shared/ui";
 const BenchPage = lazy(() => import("@/features/bench").then((it) => ({ default: it.BenchPage })));
 const DrawerPage = lazy(() => import("@/features/drawer").then((it) => ({ default: it.DrawerPage })));
 const AccountPage = lazy(() => import("@/features/account").then((it) => ({ default: it.AccountPage })));
+const AlongPage = lazy(() => import("@/features/along").then((it) => ({ default: it.AlongPage })));
+const LogbookPage = lazy(() => import("@/features/logbook").then((it) => ({ default: it.LogbookPage })));
 const PrintPage = lazy(() => import("@/features/print").then((it) => ({ default: it.PrintPage })));
 
 export function App() {
   return (
     <QueryClientProvider client={queryClient}>
       <BrowserRouter>
-        <SessionGate>
-          <Suspense fallback={<Waiting what="Opening" />}>
-            <Routes>
-              <Route
-                path="/pieces/:id/print"
-                element={
-                  <ErrorBoundary>
-                    <PrintPage />
-                  </ErrorBoundary>
-                }
-              />
-              <Route element={<Frame />}>
-                <Route path="/" element={<ShelfPage />} />
-                <Route path="/pieces/:id" element={<BenchPage />} />
-                <Route path="/drawers/:id?" element={<DrawerPage />} />
-                <Route path="/account" element={<AccountPage />} />
-                <Route path="*" element={<Navigate to="/" replace />} />
-              </Route>
-            </Routes>
-          </Suspense>
-        </SessionGate>
+        <Routes>
+          {/* Outside of the gate: a run goes on while nobody can be asked who is signed in. */}
+          <Route
+            path="/runs/:id"
+            element={
+              <Suspense fallback={<Waiting what="Opening" />}>
+                <ErrorBoundary>
+                  <AlongPage />
+                </ErrorBoundary>
+              </Suspense>
+            }
+          />
+          <Route path="*" element={<Screens />} />
+        </Routes>
         <Notices />
       </BrowserRouter>
     </QueryClientProvider>
+  );
+}
+
+function Screens() {
+  return (
+    <SessionGate>
+      <Suspense fallback={<Waiting what="Opening" />}>
+        <Routes>
+          <Route
+            path="/pieces/:id/print"
+            element={
+              <ErrorBoundary>
+                <PrintPage />
+              </ErrorBoundary>
+            }
+          />
+          <Route element={<Frame />}>
+            <Route path="/" element={<ShelfPage />} />
+            <Route path="/pieces/:id" element={<BenchPage />} />
+            <Route path="/drawers/:id?" element={<DrawerPage />} />
+            <Route path="/logbook" element={<LogbookPage />} />
+            <Route path="/account" element={<AccountPage />} />
+            <Route path="*" element={<Navigate to="/" replace />} />
+          </Route>
+        </Routes>
+      </Suspense>
+    </SessionGate>
   );
 }

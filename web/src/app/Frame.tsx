@@ -42,6 +42,9 @@ export function Frame() {
           <NavLink to="/drawers" className={LINK}>
             Drawer
           </NavLink>
+          <NavLink to="/logbook" className={LINK}>
+            Logbook
+          </NavLink>
         </nav>
         <span
           aria-hidden

@@ -2,10 +2,10 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import type { Plan, Role, School, Trade } from "@/shared/api";
-import { Button, Choice, counted, minutes, Tick, timesFrom, useDraft } from "@/shared/ui";
+import { Button, Cautions, Choice, counted, minutes, Tick, timesFrom, useDraft } from "@/shared/ui";
 import { schoolsQuery, useChooseSchool, useDropSchool, useDescribeOrder } from "./api";
+import { AlongBox } from "./AlongBox";
 import { usePiece } from "./bench";
-import { Cautions } from "./Cautions";
 import { CopiesBox } from "./CopiesBox";
 import { SchoolEditor } from "./SchoolEditor";
 import { StintList } from "./StintList";
@@ -114,6 +114,7 @@ export function OrderSection({ trade, plan, error }: Props) {
             {plan.uncoloured > 0 &&
               ` ${counted(plan.uncoloured, "region")} without colours ${plan.uncoloured === 1 ? "is" : "are"} not in it yet.`}
           </p>
+          <AlongBox />
           <CopiesBox plan={plan} />
           {plan.before.length > 0 && <Before lines={plan.before} />}
           <StintList plan={plan} />

@@ -1,17 +1,14 @@
+import { pixelsOf } from "@/shared/ui";
+
 /** The region map in the browser: which region lies under a point, and the outline of some regions. */
 export type Labels = { width: number; height: number; data: Uint16Array };
 
 /** The server packs a label as red + 256 * green. */
 export async function decodeLabels(png: Blob): Promise<Labels> {
-  const bitmap = await createImageBitmap(png, { colorSpaceConversion: "none", premultiplyAlpha: "none" });
-  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
-  const context = canvas.getContext("2d", { willReadFrequently: true });
-  if (!context) throw new Error("This browser cannot read the region map.");
-  context.drawImage(bitmap, 0, 0);
-  const { data } = context.getImageData(0, 0, bitmap.width, bitmap.height);
-  const labels = new Uint16Array(bitmap.width * bitmap.height);
+  const { data, width, height } = await pixelsOf(png);
+  const labels = new Uint16Array(width * height);
   for (let i = 0; i < labels.length; i++) labels[i] = (data[4 * i] ?? 0) + 256 * (data[4 * i + 1] ?? 0);
-  return { width: bitmap.width, height: bitmap.height, data: labels };
+  return { width, height, data: labels };
 }
 
 /** The label at (x, y), each 0..1 across the picture; 0 is paper. */

@@ -25,8 +25,10 @@ export function useSignOut() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: () => api.delete("/session/"),
-    onSuccess: () => {
+    onSuccess: async () => {
       client.clear();
+      // Runs that were kept to work on with go as well; what is not sent yet stays on this device.
+      await import("@/shared/api/runStore").then(({ store }) => store.forgetRuns()).catch(() => undefined);
       location.assign("/");
     },
   });

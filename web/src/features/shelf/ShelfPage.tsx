@@ -6,6 +6,7 @@ import type { ShelfPiece } from "@/shared/api";
 import { Ask, Button, Failed, tell, Waiting } from "@/shared/ui";
 import { AddPieceAsk } from "./AddPieceAsk";
 import { shelfQuery, useDeletePiece, useImportRecipe } from "./api";
+import { GoOn } from "./GoOn";
 import { PieceTile } from "./PieceTile";
 
 export function ShelfPage() {
@@ -52,6 +53,7 @@ export function ShelfPage() {
           Add a stamped image
         </Button>
       </div>
+      <GoOn />
       {pieces && pieces.length > 0 && (
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-5">
           {pieces.map((piece) => (

@@ -2,6 +2,7 @@ export { api, Problem } from "./client";
 export { watchKeeping } from "./keeping";
 export { pictureOf, pieceQueries } from "./pieces";
 export { queryClient } from "./queryClient";
+export { runQueries, useStartRun, type RunFilter } from "./runs";
 export { LIMITS } from "./limits";
 export { sessionQuery } from "./session";
 export { drawerQueries, nameOf, tradeQuery, type Page } from "./trade";
@@ -34,13 +35,20 @@ export type {
   Restore,
   Role,
   Run,
+  RunChoice,
+  RunEvent,
+  RunLine,
+  RunReadout,
+  RunStep,
   School,
   SchoolStep,
   Session,
   ShelfPiece,
+  Slip,
   Substitute,
   Swatch,
   SwatchRecord,
+  Told,
   Trade,
   ValueWarning,
   Wish,

@@ -2500,13 +2500,14 @@ export interface components {
          * @enum {string}
          */
         RowKind: "new" | "changes" | "same" | "bad";
+        /** @description A finished run, with its time. */
         Run: {
             readonly id: number;
             /** Format: date-time */
             readonly made_at: string;
             medium: string;
             /** Format: double */
-            seconds?: number | null;
+            seconds: number;
             /** Format: double */
             planned_s?: number | null;
             note?: string;

@@ -1,4 +1,4 @@
-import type { ButtonHTMLAttributes } from "react";
+import type { ComponentProps } from "react";
 
 const KINDS = {
   main: "bg-ink text-sheet hover:bg-black disabled:bg-soft",
@@ -7,7 +7,7 @@ const KINDS = {
   quiet: "underline underline-offset-4 decoration-1 hover:decoration-2 disabled:no-underline disabled:text-soft",
 };
 
-type Props = ButtonHTMLAttributes<HTMLButtonElement> & { kind?: keyof typeof KINDS; busy?: boolean };
+type Props = ComponentProps<"button"> & { kind?: keyof typeof KINDS; busy?: boolean };
 
 export function Button({ kind = "plain", busy = false, className = "", disabled, children, ...rest }: Props) {
   const padding = kind === "quiet" ? "" : "rounded px-3 py-1.5 ";

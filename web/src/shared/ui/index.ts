@@ -1,5 +1,6 @@
 export { Ask } from "./Ask";
 export { Button } from "./Button";
+export { Cautions } from "./Cautions";
 export { RampChips, StepBars, swatchStyle } from "./Chips";
 export { ErrorBoundary } from "./ErrorBoundary";
 export { FileButton } from "./FileButton";
@@ -9,6 +10,7 @@ export { LineReading, type Reading } from "./LineReading";
 export { MaskLine } from "./MaskLine";
 export { Notices } from "./Notices";
 export { tell } from "./notices";
+export { pixelsOf } from "./pixels";
 export { clamp, insideLoop, placeIn, type Place } from "./place";
 export { Refusal } from "./Refusal";
 export { Slider } from "./Slider";

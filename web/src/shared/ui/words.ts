@@ -64,8 +64,13 @@ export function rememberPiece(id: number | null) {
   else localStorage.setItem(PIECE_KEY, String(id));
 }
 
+function share(part: number): string {
+  return `${Math.max(1, Math.round(part * 100))} %`;
+}
+
 /** Where the times of a plan come from. */
 export function timesFrom(plan: Plan): string {
+  if (plan.timed_passes > 0) return `by ${plan.timed_passes} passes of yours, give or take ${share(plan.pace_doubt)}`;
   if (plan.timed_runs === 0) return "by common practice";
   return plan.timed_runs === 1 ? "by the one time you noted" : `by the ${plan.timed_runs} times you noted`;
 }

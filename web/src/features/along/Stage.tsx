@@ -1,0 +1,263 @@
+import { useEffect, useRef, useState } from "react";
+import { Link } from "react-router";
+
+import { Button, swatchStyle, useSingleKeys } from "@/shared/ui";
+import { AnotherPenAsk } from "./AnotherPenAsk";
+import { CourseRibbon } from "./CourseRibbon";
+import type { Step } from "./course";
+import { LitPicture } from "./LitPicture";
+import { Meanwhile } from "./Meanwhile";
+import { NoteAsk } from "./NoteAsk";
+import { clockOf, isDone, lastDone, nextUp, type Progress } from "./progress";
+import { SlipAsk } from "./SlipAsk";
+import type { KeptRun } from "@/shared/api/runStore";
+import { turnAloud, useAloud, useAloudOn, useSeconds } from "./surroundings";
+import { UnsentLine } from "./Unsent";
+import type { AtDesk } from "./useDesk";
+import { clockFace, tellStep } from "./words";
+
+type Asking = "pen" | "slip" | "note" | null;
+const SHOWN_NEXT = 3;
+const NONE: number[] = [];
+const ACTION = "min-h-12 grow basis-[8.5rem] px-2 text-[16px]";
+
+/** While colouring: the stint in hand, very large; what comes next; what is wet. */
+export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept: KeptRun }) {
+  const { desk, state, course, progress } = at;
+  const run = kept.run;
+  const [picked, setPicked] = useState<Step | null>(null);
+  const [asking, setAsking] = useState<Asking>(null);
+  const busy = useRef(false);
+  const following = nextUp(progress, course, SHOWN_NEXT);
+  const step = picked && !isDone(progress, picked) ? picked : following[0];
+  const told = step ? tellStep(run, progress, step) : null;
+  const aloud = useAloudOn();
+  useAloud(told ? `${told.title}. ${told.where}. ${told.how}.` : "");
+
+  /** A pedal that bounces must not tick off two stints. */
+  async function write(work: () => Promise<unknown>) {
+    if (busy.current) return;
+    busy.current = true;
+    try {
+      await work();
+    } finally {
+      busy.current = false;
+    }
+  }
+  function done() {
+    if (!step) return;
+    setPicked(null);
+    void write(() =>
+      step.kind === "handling"
+        ? desk.write({ kind: "handled", card: step.card, step: step.handling })
+        : desk.write({ kind: "laid", card: step.card, passes: step.passes }),
+    );
+  }
+  const last = lastDone(progress);
+  function back() {
+    setPicked(null);
+    if (last) void write(() => desk.write({ kind: "undone", card: last.card, event: last.id }));
+  }
+  // Space on a button presses that button; anywhere else it is the big one.
+  useSingleKeys((key) => {
+    if (asking) return;
+    if (key === "PageDown" || (key === " " && !document.activeElement?.matches("button, a, input"))) done();
+    if (key === "PageUp") back();
+  });
+  const doneButton = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (!asking) doneButton.current?.focus();
+  }, [asking]);
+
+  const card = progress.cards[(step?.card ?? 1) - 1];
+  if (!step || !told || !card) return null;
+  const total = run.steps.length;
+  const number = step.kind === "stint" ? (step.passes[0] ?? 1) : card.laid.size;
+
+  return (
+    <>
+      <main className="grid grow grid-rows-[minmax(0,38dvh)_auto] gap-4 p-3 sm:p-6 md:grid-cols-[minmax(0,5fr)_minmax(0,7fr)] md:grid-rows-1 md:gap-8 md:pb-4">
+        <div className="grid min-h-0 min-w-0 place-items-center md:h-[calc(100dvh-8.5rem)]">
+          <LitPicture
+            kept={kept}
+            passes={step.kind === "stint" ? step.passes : NONE}
+            touched={card.touched}
+            words={`${told.where}, lit on the card`}
+          />
+        </div>
+        <div className="flex min-w-0 flex-col">
+          <div className="flex flex-wrap items-start justify-between gap-x-6">
+            <h1 className="sr-only">Colouring along: {run.title}</h1>
+            <p className="figure text-[17px] font-bold text-ink/80">
+              Pass {number} of {total}
+              {run.cards > 1 && `, card ${step.card} of ${run.cards}`}
+            </p>
+            <ClockFace run={run} card={card} step={step} />
+          </div>
+          <div aria-live="polite">
+            <p
+              data-swatch
+              className="font-display text-[clamp(2.4rem,5.2vw,4.2rem)] font-extrabold leading-[1.05] tracking-tight"
+            >
+              {told.title}
+            </p>
+            {told.hex && (
+              <div
+                className="mt-3 flex min-h-20 items-end justify-end rounded bg-(--swatch) p-3 shadow md:min-h-32"
+                style={swatchStyle(told.hex)}
+                aria-hidden
+              />
+            )}
+            {told.instead && <p className="mt-3 text-[17px]">instead of {told.instead}, as you chose</p>}
+            <p className="mt-3 text-[clamp(1.25rem,2vw,1.6rem)] leading-snug">
+              {told.where && <strong>{told.where}. </strong>}
+              {told.how.charAt(0).toUpperCase() + told.how.slice(1)}.
+            </p>
+          </div>
+          <NextLine run={run} progress={progress} steps={following.filter((one) => one.key !== step.key)} />
+          <Meanwhile
+            run={run}
+            online={state.online}
+            card={card}
+            current={step}
+            course={course}
+            progress={progress}
+            onPick={setPicked}
+          />
+          <div className="mt-auto pt-4">
+            <div className="mb-1 min-h-6 text-[15px]">
+              <UnsentLine state={state} />
+            </div>
+            <div className="mb-3 flex flex-wrap gap-2.5">
+              <Button kind="bar" className={ACTION} onClick={back} disabled={!last}>
+                Back (Page Up)
+              </Button>
+              <Button kind="bar" className={ACTION} onClick={() => setAsking("pen")} disabled={step.kind !== "stint"}>
+                Another pen
+              </Button>
+              <Button
+                kind="bar"
+                className={ACTION}
+                disabled={!last?.passes?.length}
+                onClick={() =>
+                  void write(() =>
+                    desk.write({ kind: "extra coat", card: last?.card ?? 1, passes: last?.passes ?? [] }),
+                  )
+                }
+              >
+                One more coat
+              </Button>
+              <Button kind="bar" className={ACTION} onClick={() => setAsking("slip")}>
+                A slip
+              </Button>
+              <Button kind="bar" className={ACTION} onClick={() => setAsking("note")}>
+                Note or photo
+              </Button>
+            </div>
+            <Button
+              ref={doneButton}
+              kind="main"
+              className="min-h-16 w-full text-[22px] font-bold"
+              onClick={done}
+              autoFocus
+            >
+              Done, next (Space)
+            </Button>
+            <div className="mt-2 flex items-center justify-between text-[15px]">
+              <label className="flex min-h-12 items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="size-5 accent-ink"
+                  checked={aloud}
+                  onChange={(event) => turnAloud(event.target.checked)}
+                />
+                Read aloud
+              </label>
+              <Link
+                to={`/pieces/${run.piece_id}`}
+                className="grid min-h-12 place-items-center underline underline-offset-4"
+              >
+                Stop for now
+              </Link>
+            </div>
+          </div>
+        </div>
+      </main>
+      <CourseRibbon run={run} course={course} progress={progress} current={step} onPick={setPicked} />
+      {step.kind === "stint" && (
+        <AnotherPenAsk
+          key={step.key}
+          open={asking === "pen"}
+          onClose={() => setAsking(null)}
+          run={run}
+          step={step}
+          onTake={(pen) => void write(() => desk.write({ kind: "another pen", card: step.card, ...pen }))}
+        />
+      )}
+      <SlipAsk
+        open={asking === "slip"}
+        onClose={() => setAsking(null)}
+        run={run}
+        last={last}
+        onSlip={(slip, rescue) =>
+          void write(async () => {
+            const where = { card: last?.card ?? step.card };
+            const id = await desk.write({ kind: "slip", ...where, slip, passes: last?.passes ?? [] });
+            if (rescue && id) await desk.write({ kind: "rescued", ...where, event: id, rescue });
+          })
+        }
+      />
+      <NoteAsk
+        open={asking === "note"}
+        onClose={() => setAsking(null)}
+        onNote={(text) => void write(() => desk.write({ kind: "noted", card: step.card, text }))}
+        onPhoto={(file, text) => void write(() => desk.writePhoto(file, step.card, text))}
+      />
+    </>
+  );
+}
+
+type ClockProps = { run: KeptRun["run"]; card: Progress["cards"][number]; step: Step };
+
+/** What is still wet, or how long a blend waits. Only this redraws every second. */
+function ClockFace({ run, card, step }: ClockProps) {
+  const now = useSeconds();
+  const clock = clockOf(run, card, step.kind === "stint" ? step.passes : [], now);
+  if (!clock) return <p className="text-[17px]">ready</p>;
+  const late = clock.kind === "blend" && clock.left_s < 0;
+  return (
+    <p className="text-right leading-tight" data-clock={clock.kind}>
+      <span className="text-[16px]">{clock.words}</span>
+      <br />
+      <strong className="figure font-display text-[26px]">
+        {late
+          ? "has dried: soften the step"
+          : clock.kind === "dry"
+            ? `dry in ${clockFace(clock.left_s)}`
+            : `still blends ${clockFace(clock.left_s)}`}
+      </strong>
+    </p>
+  );
+}
+
+function NextLine({ run, progress, steps }: { run: KeptRun["run"]; progress: Progress; steps: Step[] }) {
+  const told = steps.slice(0, 2).map((step) => ({ step, ...tellStep(run, progress, step) }));
+  if (told.length === 0) return null;
+  return (
+    <ol aria-label="Then" className="mt-4 flex flex-wrap items-center gap-x-5 gap-y-2 text-[17px]">
+      {told.map(({ step, title, hex, where }, place) => (
+        <li key={step.key} className="flex items-center gap-2">
+          {place === 0 && <span>then</span>}
+          {hex && <span className="h-9 w-14 rounded bg-(--swatch) shadow-sm" style={swatchStyle(hex)} aria-hidden />}
+          <span>
+            <strong>{title}</strong>
+            <span className="block text-[15px]">
+              {where.split(":")[0]}
+              {run.cards > 1 && `, card ${step.card}`}
+            </span>
+          </span>
+        </li>
+      ))}
+    </ol>
+  );
+}

@@ -1,0 +1,34 @@
+import type { RunReadout } from "@/shared/api";
+
+/** One thing to do: a stint, or a mask to lay or lift, on one card. `passes` are those it ticks off. */
+export type Step = { key: string; card: number } & (
+  { kind: "stint"; stint: number; passes: number[] } | { kind: "handling"; handling: number }
+);
+
+type Laying = Pick<RunReadout, "cards" | "lines" | "stints" | "handling" | "steps">;
+
+/** All there is to do, in order: every stretch of the plan on card after card, masks where the plan has them. */
+export function courseOf(run: Laying): Step[] {
+  const steps: Step[] = [];
+  const masks = (card: number, from: number, to: number) => {
+    run.handling.forEach((one, place) => {
+      if (one.before_pass >= from && one.before_pass <= to)
+        steps.push({ kind: "handling", card, handling: place + 1, key: `${card}-mask-${place + 1}` });
+    });
+  };
+  for (const line of run.lines) {
+    for (let card = 1; card <= run.cards; card++) {
+      run.stints.forEach((stint, place) => {
+        if (stint.first_pass < line.first_pass || stint.last_pass > line.last_pass) return;
+        masks(card, stint.first_pass, stint.last_pass);
+        const passes = Array.from(
+          { length: stint.last_pass - stint.first_pass + 1 },
+          (_, more) => stint.first_pass + more,
+        );
+        steps.push({ kind: "stint", card, stint: place, passes, key: `${card}-${stint.first_pass}` });
+      });
+      if (line.last_pass === run.steps.length) masks(card, line.last_pass + 1, Infinity);
+    }
+  }
+  return steps;
+}

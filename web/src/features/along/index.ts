@@ -1,0 +1,1 @@
+export { AlongPage } from "./AlongPage";

@@ -1,0 +1,116 @@
+import { useQueries } from "@tanstack/react-query";
+
+import { api, runQueries, type RunLine, type RunReadout } from "@/shared/api";
+import { Ask, minutes, swatchStyle } from "@/shared/ui";
+
+type Props = { open: boolean; onClose: () => void; runs: RunLine[] };
+
+/** Two to four runs beside each other: photos, times stint by stint, what differed, what was noted. */
+export function SideBySide({ open, onClose, runs }: Props) {
+  const details = useQueries({
+    queries: runs.map((run) => ({ ...runQueries.detail(run.id), enabled: open })),
+  });
+  const ready = details.flatMap((one) => one.data ?? []);
+  const failed = details.find((one) => one.error)?.error;
+  return (
+    <Ask open={open} onClose={onClose} title="Side by side" wide>
+      {failed && <p role="alert">{failed.message}</p>}
+      {!failed && ready.length < runs.length && <p role="status">Fetching …</p>}
+      {ready.length === runs.length && ready.length > 0 && <Table runs={ready} />}
+    </Ask>
+  );
+}
+
+type StintLine = { key: string; name: string; hex: string; times: (number | null)[] };
+
+function Table({ runs }: { runs: RunReadout[] }) {
+  const lines = stintLines(runs);
+  return (
+    <div className="overflow-x-auto">
+      <table className="w-full text-[14px] [&_td]:border-b [&_td]:border-line [&_td]:px-2 [&_td]:py-1 [&_td]:align-top [&_th]:px-2 [&_th]:text-left">
+        <thead>
+          <tr>
+            <th />
+            {runs.map((run) => (
+              <th key={run.id} scope="col">
+                {run.title}, version {run.recipe_number}
+                <span className="block font-normal text-soft">{new Date(run.made_at).toLocaleDateString()}</span>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          <tr>
+            <th scope="row">Photo</th>
+            {runs.map((run) => (
+              <td key={run.id}>
+                {run.photo ? (
+                  <img
+                    src={api.url(`/runs/${run.id}/photos/${run.photo}/`)}
+                    alt={`${run.title}, ${new Date(run.made_at).toLocaleDateString()}`}
+                    className="max-h-48 border border-line"
+                  />
+                ) : (
+                  "none"
+                )}
+              </td>
+            ))}
+          </tr>
+          <tr>
+            <th scope="row">Took, planned</th>
+            {runs.map((run) => (
+              <td key={run.id}>
+                <strong>{run.seconds ? minutes(run.seconds) : "not finished"}</strong>, {minutes(run.planned_s ?? 0)}
+                {run.cards > 1 && ` for ${run.cards} cards`}
+              </td>
+            ))}
+          </tr>
+          <tr>
+            <th scope="row">Differed</th>
+            {runs.map((run) => (
+              <td key={run.id}>
+                {run.differed.length === 0 && "nothing"}
+                {run.differed.map((one, place) => (
+                  <span key={place} className="block">
+                    {one.sentence}
+                  </span>
+                ))}
+              </td>
+            ))}
+          </tr>
+          {lines.map((line) => (
+            <tr key={line.key}>
+              <th scope="row" className="font-normal">
+                <span className="flex items-center gap-2">
+                  <span className="size-4 shrink-0 border border-line bg-(--swatch)" style={swatchStyle(line.hex)} />
+                  {line.name}
+                </span>
+              </th>
+              {line.times.map((seconds, place) => (
+                <td key={runs[place]?.id}>{seconds === null ? "" : minutes(seconds)}</td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** Stints by what they are, so that runs of different versions stand beside each other; seconds for one card. */
+function stintLines(runs: RunReadout[]): StintLine[] {
+  const lines = new Map<string, StintLine>();
+  runs.forEach((run, place) => {
+    run.stints.forEach((stint, number) => {
+      const step = run.steps[stint.first_pass - 1];
+      const swatch = run.swatches.find((one) => one.code === step?.swatch);
+      const seconds = run.stint_times[number]?.seconds;
+      if (!step || !swatch) return;
+      const key = `${swatch.name} on ${stint.name}, ${step.zone}`;
+      const line = lines.get(key) ?? { key, name: key, hex: swatch.hex, times: runs.map(() => null) };
+      if (seconds !== null && seconds !== undefined) line.times[place] = (line.times[place] ?? 0) + seconds / run.cards;
+      lines.set(key, line);
+    });
+  });
+  return [...lines.values()];
+}

@@ -76,12 +76,13 @@ class Undone(Event):
 @dataclass(frozen=True, slots=True, kw_only=True)
 class AnotherPen(Event):
     """The swatch `code` was taken instead of the planned one: on `passes` of this card only or, where there are none,
-    for all that is laid with the planned one from now on."""
+    for all that is laid with the planned one from now on. `hex` is how it looks, where that is known."""
 
     kind: ClassVar[str] = "another pen"
     instead_of: str = holds(CODE)
     code: str = holds(CODE)
     name: str = holds(Text(80), "")
+    hex: str = holds(Text(7, pattern="#[0-9a-f]{6}"), "")
     passes: tuple[int, ...] = holds(PASSES, ())
 
 

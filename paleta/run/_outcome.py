@@ -87,9 +87,10 @@ def as_done(sheet: Sheet, state: RunState, swatches: Mapping[str, Swatch], names
     taken = pens_taken(state)
     changed = {}
     for label, setting in sheet.regions.settings.items():
-        ramp = tuple(taken.get((label, code), code) for code in setting.ramp)
-        if ramp != setting.ramp and len(set(ramp)) == len(ramp):
-            changed[label] = replace(setting, ramp=ramp, by_hand=True)
+        # A pen that was taken for two shades leaves the ramp one shade shorter.
+        ramp = tuple(dict.fromkeys(taken.get((label, code), code) for code in setting.ramp))
+        if ramp != setting.ramp:
+            changed[label] = replace(setting, ramp=ramp, shades=len(ramp), by_hand=True)
     kept = sheet.with_regions(changed, swatches) if changed else sheet
     lines = [one.sentence for one in differed(state, names) if one.lays]
     if not lines:

@@ -118,6 +118,7 @@ class EventSerializer(serializers.Serializer):
     instead_of = serializers.CharField(required=False)
     code = serializers.CharField(required=False)
     name = serializers.CharField(required=False)
+    hex = serializers.CharField(required=False)
     slip = serializers.CharField(required=False)
     rescue = serializers.CharField(required=False)
     text = serializers.CharField(required=False)

@@ -9,6 +9,7 @@ from django.contrib.auth import get_user_model
 from django.core.management.base import BaseCommand, CommandParser
 
 from demo.benches import PIECES, DemoPiece, match, things_of, wrongly_split
+from demo.runs import load_runs
 from paleta.devices import photograph
 from paleta.light import Lamp
 from server.accounts.models import DemoAccount
@@ -28,7 +29,7 @@ PASSWORD = "quillfield-hill"
 
 
 class Command(BaseCommand):
-    help = "Load the demo: one user, its drawers, five pieces. Does nothing if it is there already."
+    help = "Load the demo: one user, its drawers, five pieces, a logbook. Does nothing if it is there already."
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--anew", action="store_true", help="throw the demo user's things away first")
@@ -47,11 +48,14 @@ class Command(BaseCommand):
         user = users.create_user(username=DEMO_USERNAME, password=PASSWORD)
         try:
             give_starter_drawers(owner=user)
+            pieces = {}
             for demo in PIECES:
                 self.stdout.write(f"  {demo.title} ...")
-                piece = load_piece(user, demo)
+                piece = pieces[demo.title] = load_piece(user, demo)
                 # The first look at the shelf should not be at grey boxes.
                 pictures.small_picture(piece.stamping, piece.sheet(), pictures.SHELF_PX)
+            self.stdout.write("  the logbook ...")
+            load_runs(user, pieces)
             DemoAccount.objects.create(user=user)
         except BaseException:
             # All of it or nothing, so that the next start tries again.

@@ -5,7 +5,7 @@ import { api, drawerQueries, type Likeness, type RunReadout } from "@/shared/api
 import { Ask, Button, swatchStyle } from "@/shared/ui";
 import type { Step } from "./course";
 
-type Pen = { instead_of: string; code: string; name: string; passes: number[] };
+type Pen = { instead_of: string; code: string; name: string; hex: string; passes: number[] };
 type Props = {
   open: boolean;
   onClose: () => void;
@@ -31,13 +31,13 @@ export function AnotherPenAsk({ open, onClose, run, step, onTake }: Props) {
     enabled: open && drawer !== undefined && planned !== undefined,
   });
   if (!planned) return null;
-  function take(code: string, name: string) {
-    onTake({ instead_of: planned?.code ?? "", code, name, passes: onwards ? [] : step.passes });
+  function take(code: string, name: string, hex: string) {
+    onTake({ instead_of: planned?.code ?? "", code, name, hex, passes: onwards ? [] : step.passes });
     onClose();
   }
   function submit(event: FormEvent) {
     event.preventDefault();
-    if (typed.trim()) take(typed.trim().slice(0, 40), typed.trim());
+    if (typed.trim()) take(typed.trim().slice(0, 40), typed.trim(), "");
   }
   const nearest = (like.data ?? [])
     .flatMap(({ code, difference }) => {
@@ -68,7 +68,7 @@ export function AnotherPenAsk({ open, onClose, run, step, onTake }: Props) {
             <li key={one.code}>
               <button
                 type="button"
-                onClick={() => take(one.code, one.name)}
+                onClick={() => take(one.code, one.name, one.hex)}
                 className="flex min-h-12 w-full items-center gap-3 rounded border border-line px-2 text-left hover:bg-faint"
               >
                 <span className="h-8 w-12 rounded-sm border border-line bg-(--swatch)" style={swatchStyle(one.hex)} />
@@ -89,7 +89,7 @@ export function AnotherPenAsk({ open, onClose, run, step, onTake }: Props) {
             onChange={(event) => setTyped(event.target.value)}
           />
         </label>
-        <Button type="submit" className="min-h-12" disabled={!typed.trim()}>
+        <Button type="submit" className="min-h-12 shrink-0" disabled={!typed.trim()}>
           Take it
         </Button>
       </form>

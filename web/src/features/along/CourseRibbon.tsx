@@ -21,7 +21,7 @@ export function CourseRibbon({ run, course, progress, current, onPick }: Props) 
   const from = Math.max(0, place - AROUND);
   const shown = course.slice(from, place + AROUND);
   return (
-    <nav aria-label="The course" className="on-dark h-[4.6rem] shrink-0 bg-ink p-3">
+    <nav aria-label="The course" className="on-dark hidden h-[4.6rem] shrink-0 bg-ink p-3 md:block">
       <ol ref={band} className="flex h-full gap-1 overflow-x-auto p-0.5">
         {shown.map((step) => {
           const told = tellStep(run, progress, step);

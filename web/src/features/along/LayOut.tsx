@@ -55,7 +55,7 @@ export function LayOut({ run, state, onBegin }: Props) {
         </ul>
         <Cautions medium={run.medium as Medium} />
         <UnsentLine state={state} />
-        <div className="mt-5 flex flex-wrap items-center gap-4">
+        <div className="sticky bottom-0 mt-3 flex flex-wrap items-center gap-4 bg-sheet py-3">
           <Button kind="main" className="min-h-14 grow px-6 text-xl" onClick={onBegin} autoFocus>
             Begin (Space)
           </Button>

@@ -19,7 +19,7 @@ import { clockFace, tellStep } from "./words";
 type Asking = "pen" | "slip" | "note" | null;
 const SHOWN_NEXT = 3;
 const NONE: number[] = [];
-const ACTION = "min-h-12 grow basis-[8.5rem] px-2 text-[16px]";
+const ACTION = "min-h-12 px-2 text-[16px] leading-tight";
 
 /** While colouring: the stint in hand, very large; what comes next; what is wet. */
 export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept: KeptRun }) {
@@ -76,7 +76,7 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
 
   return (
     <>
-      <main className="grid grow grid-rows-[minmax(0,38dvh)_auto] gap-4 p-3 sm:p-6 md:grid-cols-[minmax(0,5fr)_minmax(0,7fr)] md:grid-rows-1 md:gap-8 md:pb-4">
+      <main className="grid grow grid-rows-[minmax(0,30dvh)_auto] gap-4 p-3 sm:p-6 md:grid-cols-[minmax(0,5fr)_minmax(0,7fr)] md:grid-rows-1 md:gap-8 md:pb-4">
         <div className="grid min-h-0 min-w-0 place-items-center md:h-[calc(100dvh-8.5rem)]">
           <LitPicture
             kept={kept}
@@ -103,7 +103,7 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
             </p>
             {told.hex && (
               <div
-                className="mt-3 flex min-h-20 items-end justify-end rounded bg-(--swatch) p-3 shadow md:min-h-32"
+                className="mt-3 flex h-[clamp(3.5rem,13dvh,8rem)] rounded bg-(--swatch) shadow"
                 style={swatchStyle(told.hex)}
                 aria-hidden
               />
@@ -128,7 +128,7 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
             <div className="mb-1 min-h-6 text-[15px]">
               <UnsentLine state={state} />
             </div>
-            <div className="mb-3 flex flex-wrap gap-2.5">
+            <div className="mb-3 grid grid-cols-2 gap-2.5 sm:grid-cols-3 lg:grid-cols-5">
               <Button kind="bar" className={ACTION} onClick={back} disabled={!last}>
                 Back (Page Up)
               </Button>
@@ -157,7 +157,7 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
             <Button
               ref={doneButton}
               kind="main"
-              className="min-h-16 w-full text-[22px] font-bold"
+              className="sticky bottom-2 z-10 min-h-16 w-full text-[22px] font-bold md:static"
               onClick={done}
               autoFocus
             >

@@ -3,12 +3,14 @@ import type { Step } from "./course";
 
 /** What the log adds up to on one card: passes by number, regions by number and when they were last wetted. */
 export type CardProgress = { laid: Map<number, number>; touched: Map<number, number>; handled: Set<number> };
+/** A swatch that was taken instead of the planned one; `hex` where it is known how it looks. */
+export type Pen = { code: string; name: string; hex: string | null };
 export type Progress = {
   cards: CardProgress[];
   /** Swatches taken from now on instead of planned ones. */
-  pens: Map<string, { code: string; name: string }>;
+  pens: Map<string, Pen>;
   /** The same for single passes of one card, by `card-pass`. */
-  here: Map<string, { code: string; name: string }>;
+  here: Map<string, Pen>;
   /** Lines that count, by time. */
   log: RunEvent[];
   finished: boolean;
@@ -39,7 +41,7 @@ export function progressOf(run: Planned, events: Iterable<RunEvent>): Progress {
 function take(run: Planned, progress: Progress, event: RunEvent) {
   const card = progress.cards[event.card - 1];
   if (!card) return;
-  const pen = { code: event.code ?? "", name: event.name || (event.code ?? "") };
+  const pen = { code: event.code ?? "", name: event.name || (event.code ?? ""), hex: event.hex || null };
   switch (event.kind) {
     case "laid":
     case "extra coat":

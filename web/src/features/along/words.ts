@@ -25,7 +25,7 @@ export function tellStep(run: RunReadout, progress: Progress, step: Step): Told 
   const count = stint && stint.count > 1 ? ` (${stint.count})` : "";
   return {
     title: taken?.name ?? planned?.name ?? "",
-    hex: taken ? null : (planned?.hex ?? null),
+    hex: taken ? taken.hex : (planned?.hex ?? null),
     code: taken?.code ?? planned?.code ?? "",
     where: `${stint?.name ?? ""}${count}: ${first?.zone ?? ""}`,
     how: first?.how ?? "",

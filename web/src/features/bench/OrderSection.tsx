@@ -30,6 +30,7 @@ export function OrderSection({ trade, plan, error }: Props) {
   const current = schools.find((school) => school.code === chosen);
   return (
     <div>
+      {plan && plan.passes.length > 0 && <AlongBox />}
       <fieldset className="mb-1">
         <legend className="mb-1">School of shade order</legend>
         {schools
@@ -114,7 +115,6 @@ export function OrderSection({ trade, plan, error }: Props) {
             {plan.uncoloured > 0 &&
               ` ${counted(plan.uncoloured, "region")} without colours ${plan.uncoloured === 1 ? "is" : "are"} not in it yet.`}
           </p>
-          <AlongBox />
           <CopiesBox plan={plan} />
           {plan.before.length > 0 && <Before lines={plan.before} />}
           <StintList plan={plan} />

@@ -79,7 +79,10 @@ export function LogbookPage() {
           Side by side{beside.length > 1 && ` (${beside.length})`}
         </Button>
       </div>
-      {runs && runs.length > 0 && (
+      {shown && (
+        <SideBySide onClose={() => setShown(false)} runs={(runs ?? []).filter((run) => beside.includes(run.id))} />
+      )}
+      {!shown && runs && runs.length > 0 && (
         <table className="w-full bg-sheet shadow">
           <thead>
             <tr className="border-b border-ink text-left text-[13px] text-soft [&>th]:px-2 [&>th]:py-1.5 [&>th]:font-normal">
@@ -114,7 +117,7 @@ export function LogbookPage() {
       )}
       {!runs && logbook.isError && <Failed error={logbook.error} onRetry={() => void logbook.refetch()} />}
       {!runs && !logbook.isError && <Waiting what="Opening the logbook" />}
-      {logbook.hasNextPage && (
+      {!shown && logbook.hasNextPage && (
         <Button
           kind="bar"
           className="mx-auto mt-6"
@@ -124,11 +127,6 @@ export function LogbookPage() {
           Show more
         </Button>
       )}
-      <SideBySide
-        open={shown}
-        onClose={() => setShown(false)}
-        runs={(runs ?? []).filter((run) => beside.includes(run.id))}
-      />
       <Ask open={doomed !== null} onClose={() => setDoomed(null)} title="Forget this run?">
         <p className="mb-5">Its log, its photos and the times it taught go for good.</p>
         <div className="flex justify-end gap-3">

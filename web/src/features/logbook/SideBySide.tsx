@@ -1,23 +1,27 @@
 import { useQueries } from "@tanstack/react-query";
 
 import { api, runQueries, type RunLine, type RunReadout } from "@/shared/api";
-import { Ask, minutes, swatchStyle } from "@/shared/ui";
+import { Button, minutes, swatchStyle } from "@/shared/ui";
 
-type Props = { open: boolean; onClose: () => void; runs: RunLine[] };
+type Props = { onClose: () => void; runs: RunLine[] };
 
 /** Two to four runs beside each other: photos, times stint by stint, what differed, what was noted. */
-export function SideBySide({ open, onClose, runs }: Props) {
+export function SideBySide({ onClose, runs }: Props) {
   const details = useQueries({
-    queries: runs.map((run) => ({ ...runQueries.detail(run.id), enabled: open })),
+    queries: runs.map((run) => runQueries.detail(run.id)),
   });
   const ready = details.flatMap((one) => one.data ?? []);
   const failed = details.find((one) => one.error)?.error;
   return (
-    <Ask open={open} onClose={onClose} title="Side by side" wide>
+    <section aria-label="Side by side" className="rounded-sm bg-sheet p-5 shadow">
+      <div className="mb-3 flex items-baseline justify-between">
+        <h2 className="text-xl">Side by side</h2>
+        <Button onClick={onClose}>Back to the list</Button>
+      </div>
       {failed && <p role="alert">{failed.message}</p>}
       {!failed && ready.length < runs.length && <p role="status">Fetching …</p>}
       {ready.length === runs.length && ready.length > 0 && <Table runs={ready} />}
-    </Ask>
+    </section>
   );
 }
 
@@ -27,7 +31,7 @@ function Table({ runs }: { runs: RunReadout[] }) {
   const lines = stintLines(runs);
   return (
     <div className="overflow-x-auto">
-      <table className="w-full text-[14px] [&_td]:border-b [&_td]:border-line [&_td]:px-2 [&_td]:py-1 [&_td]:align-top [&_th]:px-2 [&_th]:text-left">
+      <table className="w-full text-[14px] [&_td]:border-b [&_td]:border-line [&_td]:px-2 [&_td]:py-1 [&_td]:align-top [&_th]:border-b [&_th]:border-line [&_th]:px-2 [&_th]:text-left [&_th]:align-top">
         <thead>
           <tr>
             <th />
@@ -48,7 +52,7 @@ function Table({ runs }: { runs: RunReadout[] }) {
                   <img
                     src={api.url(`/runs/${run.id}/photos/${run.photo}/`)}
                     alt={`${run.title}, ${new Date(run.made_at).toLocaleDateString()}`}
-                    className="max-h-48 border border-line"
+                    className="max-h-72 border border-line"
                   />
                 ) : (
                   "none"
@@ -112,5 +116,5 @@ function stintLines(runs: RunReadout[]): StintLine[] {
       lines.set(key, line);
     });
   });
-  return [...lines.values()];
+  return [...lines.values()].filter((line) => line.times.some((seconds) => seconds !== null));
 }

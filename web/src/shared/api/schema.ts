@@ -1718,6 +1718,7 @@ export interface components {
             instead_of?: string;
             code?: string;
             name?: string;
+            hex?: string;
             slip?: string;
             rescue?: string;
             text?: string;

@@ -13,6 +13,11 @@ export type DeskState = {
 /** What a line of the log says of itself; id, time and plan are added when it is written. */
 export type Line = Omit<RunEvent, "id" | "at_s" | "plan" | "card"> & { card?: number };
 
+/** Every change must carry a token; a page that was opened here first has to ask for it. */
+async function withToken() {
+  if (!document.cookie.includes("csrftoken=")) await api.get("/session/").catch(() => undefined);
+}
+
 const AGAIN_MS = 4000;
 const LINES_AT_ONCE = 500;
 
@@ -141,6 +146,7 @@ export class Desk {
   private async exchange() {
     const kept = this.state.kept;
     if (!kept) return this.fetch();
+    await withToken();
     const unsent = await store.unsent(this.id);
     const events = unsent.flatMap(({ event }) => event ?? []).slice(0, LINES_AT_ONCE);
     try {

@@ -1,0 +1,287 @@
+"""Colouring along as it is done: keys only, without the server, on two devices, with slips; and the logbook."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from playwright.sync_api import Page, expect
+
+from server.pieces.models import Piece
+from server.recipes.models import RecipeRecord
+from server.runs.along import start_run, state_of
+from server.runs.models import Run, RunEvent
+from tests.browser.base import BrowserTest
+from tests.builders import as_file, line_drawing
+from tests.server.builders import coloured, make_piece
+
+
+class AlongTest(BrowserTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.piece = coloured(make_piece(self.ana))
+        self.already_signed_in()
+
+    def begin(self, cards: int = 1) -> Page:
+        """A run, opened and begun, with all it needs on the device."""
+        version = Piece.objects.get(pk=self.piece.pk).version
+        self.run_row = start_run(actor=self.ana, piece=self.piece, version=version, cards=cards)
+        self.page.goto(f"{self.live_server_url}/runs/{self.run_row.pk}")
+        self.page.get_by_role("button", name="Begin").click()
+        self.lit(self.page)
+        return self.page
+
+    def lit(self, page: Page) -> None:
+        expect(page.locator("canvas[data-ready]")).to_be_visible()
+
+    def tick(self, page: Page, key: str = "PageDown") -> None:
+        """One stint done, and the next one shown."""
+        step = page.get_by_role("navigation", name="The course").locator("[aria-current]")
+        before = step.get_attribute("aria-label")
+        done = page.get_by_role("navigation", name="The course").locator("button:disabled")
+        count = done.count()
+        page.keyboard.press(key)
+        expect(done).to_have_count(count + 1)
+        self.assertIsNotNone(before)
+
+    def all_is_sent(self) -> None:
+        expect(self.page.get_by_text("not sent yet")).to_have_count(0)
+        self.page.wait_for_function(
+            """async () => {
+              const open = indexedDB.open("paleta-along");
+              const db = await new Promise((done) => { open.onsuccess = () => done(open.result); });
+              const count = db.transaction("outbox").objectStore("outbox").count();
+              const left = await new Promise((done) => { count.onsuccess = () => done(count.result); });
+              db.close();
+              return left === 0;
+            }"""
+        )
+
+    def laid(self) -> int:
+        return Run.objects.get(pk=self.run_row.pk).passes_laid
+
+    def finish(self, page: Page) -> None:
+        """Tick off whatever is left."""
+        heading = page.get_by_role("heading", name="coloured")
+        for _ in range(200):
+            if heading.count():
+                break
+            page.keyboard.press("PageDown")
+            page.wait_for_timeout(60)
+        expect(heading).to_be_visible()
+
+
+class WalkTest(AlongTest):
+    def test_from_the_bench_to_the_last_pass_by_keys_alone(self):
+        page = self.open_piece(self.piece)
+        self.section("Order")
+        start = page.get_by_role("button", name="Colour along")
+        start.focus()
+        page.keyboard.press("Enter")
+        begin = page.get_by_role("button", name="Begin")
+        expect(begin).to_be_focused()
+        expect(page.get_by_role("heading", name="in the order of first use")).to_be_visible()
+        self.passes_axe("lay out")
+        page.keyboard.press("Space")
+        self.lit(page)
+        self.passes_axe("along")
+        first = page.locator("[data-swatch]").inner_text()
+        self.run_row = Run.objects.get()
+        self.tick(page, "Space")
+        self.tick(page, "PageDown")
+        done = page.get_by_role("navigation", name="The course").locator("button:disabled")
+        for left in (1, 0):
+            page.keyboard.press("PageUp")
+            expect(done).to_have_count(left)
+        expect(page.locator("[data-swatch]")).to_have_text(first)
+        expect(page.get_by_role("button", name="Back (Page Up)")).to_be_disabled()
+        self.finish(page)
+        expect(page.get_by_text("It was coloured as planned")).to_be_visible()
+        self.passes_axe("after")
+        self.all_is_sent()
+        run = Run.objects.get()
+        self.assertEqual(run.passes_laid, run.passes)
+        self.assertIsNotNone(run.seconds)
+
+    def test_a_pedal_that_bounces_ticks_off_one_stint(self):
+        page = self.begin()
+        page.evaluate(
+            "() => { for (let i = 0; i < 5; i++) "
+            "window.dispatchEvent(new KeyboardEvent('keydown', {key: 'PageDown', bubbles: true})); }"
+        )
+        done = page.get_by_role("navigation", name="The course").locator("button:disabled")
+        expect(done).to_have_count(1)
+
+    def test_several_cards_go_stretch_by_stretch(self):
+        page = self.begin(cards=3)
+        expect(page.get_by_text("card 1 of 3")).to_be_visible()
+        for _ in range(len(self.run_row.lines) * 3):
+            if page.get_by_text("card 2 of 3", exact=False).first.is_visible():
+                break
+            self.tick(page)
+        expect(page.get_by_text(re.compile("Pass 1 of .*card 2 of 3"))).to_be_visible()
+
+    def test_it_works_on_a_phone(self):
+        self.page.set_viewport_size({"width": 390, "height": 844})
+        page = self.begin()
+        done = page.get_by_role("button", name="Done, next")
+        expect(done).to_be_in_viewport()
+        self.assertGreaterEqual(done.bounding_box()["height"], 48)
+        wide = page.evaluate("() => document.documentElement.scrollWidth")
+        self.assertLessEqual(wide, 390)
+        for button in page.get_by_role("main").get_by_role("button").all():
+            self.assertGreaterEqual(button.bounding_box()["height"], 48, button.inner_text())
+
+
+class AwayTest(AlongTest):
+    def shell_is_kept(self, page: Page) -> None:
+        page.wait_for_function(
+            "async () => (await navigator.serviceWorker.ready).active?.state === 'activated' "
+            "&& (await caches.keys()).length > 0"
+        )
+
+    def test_it_goes_on_without_the_server_and_nothing_is_lost_or_doubled(self):
+        page = self.begin()
+        self.shell_is_kept(page)
+        self.tick(page)
+        self.all_is_sent()
+        self.context.set_offline(True)
+        self.tick(page)
+        self.tick(page)
+        expect(page.get_by_text("2 lines are kept on this device and not sent yet")).to_be_visible()
+        self.assertEqual(len(state_of(Run.objects.get()).cards[0].laid), 1)
+        page.reload()
+        self.lit(page)
+        done = page.get_by_role("navigation", name="The course").locator("button:disabled")
+        expect(done).to_have_count(3)
+        self.tick(page)
+        self.context.set_offline(False)
+        self.all_is_sent()
+        laid = [event.body for event in RunEvent.objects.filter(body__kind="laid")]
+        self.assertEqual(len(laid), 4)
+        self.assertEqual(len({one["id"] for one in laid}), 4)
+
+    def test_two_devices_on_one_run_meet_without_a_question(self):
+        page = self.begin()
+        other = self.new_page()
+        other.goto(page.url)
+        self.lit_or_begun(other)
+        self.tick(page)
+        done = other.get_by_role("navigation", name="The course").locator("button:disabled")
+        expect(done).to_have_count(1)
+        self.tick(other)
+        expect(page.get_by_role("navigation", name="The course").locator("button:disabled")).to_have_count(2)
+
+    def lit_or_begun(self, page: Page) -> None:
+        page.get_by_role("button", name="Begin").click()
+        self.lit(page)
+
+    def test_another_browser_hears_of_it_through_the_server(self):
+        page = self.begin()
+        self.tick(page)
+        self.all_is_sent()
+        context = self.browser.new_context(viewport={"width": 1280, "height": 800})
+        context.add_cookies(self.context.cookies())
+        try:
+            other = context.new_page()
+            other.goto(page.url)
+            self.lit(other)
+            done = other.get_by_role("navigation", name="The course").locator("button:disabled")
+            expect(done).to_have_count(1)
+            self.tick(page)
+            expect(done).to_have_count(2)
+        finally:
+            context.close()
+
+    def test_a_run_that_is_not_ones_own_is_not_there(self):
+        version = Piece.objects.get(pk=self.piece.pk).version
+        run = start_run(actor=self.ana, piece=self.piece, version=version)
+        self.context.clear_cookies()
+        self.page.goto(f"{self.live_server_url}/runs/{run.pk}")
+        expect(self.page.get_by_role("heading", name="Sign in first")).to_be_visible()
+
+
+class SlipTest(AlongTest):
+    def slip(self, page: Page, name: str, rescue: str) -> None:
+        page.get_by_role("button", name="A slip").click()
+        page.get_by_role("button", name=name).click()
+        page.get_by_role("button", name=rescue).click()
+
+    def test_a_slip_another_pen_and_a_coat_are_kept_as_version_2(self):
+        page = self.begin()
+        self.tick(page)
+        self.slip(page, "A stripe", "Melt the step again")
+        page.get_by_role("button", name="One more coat").click()
+        planned = page.locator("[data-swatch]").inner_text()
+        page.get_by_role("button", name="Another pen").click()
+        nearest = page.get_by_role("list", name="Nearest in your drawer").get_by_role("button").first
+        taken = nearest.inner_text().split("\n")[0]
+        nearest.click()
+        expect(page.locator("[data-swatch]")).to_have_text(taken)
+        expect(page.get_by_text(f"instead of {planned}")).to_be_visible()
+        self.note(page)
+        self.finish(page)
+        differed = page.get_by_role("list", name="What differed")
+        for words in (f"{taken} instead of {planned}", "melt the step again", "once more", "A second thought"):
+            expect(differed).to_contain_text(words)
+        page.get_by_role("button", name="Keep what I did as version 2").click()
+        expect(page.get_by_text("Kept as version 2.")).to_be_visible()
+        self.assertEqual(RecipeRecord.objects.count(), 2)
+        self.assertIn(taken, {one.name for one in Piece.objects.get().sheet().colours.swatches.values()})
+
+    def note(self, page: Page) -> None:
+        page.get_by_role("button", name="Note or photo").click()
+        page.get_by_label("What to remember").fill("A second thought")
+        page.get_by_role("button", name="Note it").click()
+
+    def test_a_photo_is_kept_and_shown_in_the_logbook_side_by_side(self):
+        page = self.begin()
+        self.finish(page)
+        page.get_by_role("button", name="Photo of the card, or a note").click()
+        photo: Any = {"name": "card.jpg", "mimeType": "image/jpeg", "buffer": as_file(line_drawing(600, 500), "JPEG")}
+        page.get_by_label("Photo of the card").set_input_files([photo])
+        expect(page.get_by_role("list", name="Photos").get_by_role("img")).to_be_visible()
+        self.all_is_sent()
+        first = self.run_row
+        self.begin()
+        self.assertNotEqual(first.pk, self.run_row.pk)
+        self.tick(page)
+        self.all_is_sent()
+        page.goto(f"{self.live_server_url}/logbook")
+        boxes = page.get_by_role("checkbox")
+        expect(boxes).to_have_count(2)
+        self.passes_axe("logbook")
+        boxes.nth(0).check()
+        boxes.nth(1).check()
+        page.get_by_role("button", name="Side by side (2)").click()
+        beside = page.get_by_role("region", name="Side by side")
+        expect(beside.get_by_role("img")).to_have_count(1)
+        expect(beside).to_contain_text("not finished")
+        self.passes_axe("side by side")
+        page.get_by_role("button", name="Back to the list").click()
+        page.get_by_label("With the swatch").fill("no such pen")
+        expect(page.get_by_text("No run is like that.")).to_be_visible()
+
+    def test_what_is_begun_stands_on_the_shelf(self):
+        page = self.begin()
+        self.tick(page)
+        self.all_is_sent()
+        page.get_by_role("link", name="Stop for now").click()
+        page.goto(self.live_server_url)
+        page.get_by_role("link", name="Go on colouring Ball and box").click()
+        self.lit(page)
+        self.assertEqual(self.laid() > 0, True)
+
+
+class WordsTest(AlongTest):
+    def test_reading_aloud_is_off_until_it_is_asked_for(self):
+        self.page.add_init_script(
+            "window.spoken = []; speechSynthesis.speak = (words) => window.spoken.push(words.text);"
+        )
+        page = self.begin()
+        self.assertEqual(page.evaluate("window.spoken.length"), 0)
+        page.get_by_label("Read aloud").check()
+        page.wait_for_function("window.spoken.length === 1")
+        self.tick(page)
+        page.wait_for_function("window.spoken.length === 2")
+        self.assertIn(page.locator("[data-swatch]").inner_text(), page.evaluate("window.spoken[1]"))

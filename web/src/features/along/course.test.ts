@@ -1,0 +1,128 @@
+import { describe, expect, it } from "vitest";
+
+import type { RunEvent, RunReadout } from "@/shared/api";
+import { courseOf } from "./course";
+import { paintLit, zoomTo, type LitMap } from "./lit";
+import { clockOf, isDone, lastDone, nextUp, progressOf } from "./progress";
+
+const step = (number: number, region: number, more: object = {}) => ({
+  number,
+  region,
+  name: `R${region}`,
+  swatch: "a",
+  needs: [],
+  within_s: null,
+  zones: [0],
+  ...more,
+});
+
+function run(more: object = {}): RunReadout {
+  return {
+    cards: 1,
+    steps: [step(1, 1), step(2, 2), step(3, 1, { within_s: 75 }), step(4, 3, { needs: [{ region: 1, seconds: 50 }] })],
+    stints: [
+      { first_pass: 1, last_pass: 2, name: "Petals", count: 2 },
+      { first_pass: 3, last_pass: 3, name: "R1", count: 1 },
+      { first_pass: 4, last_pass: 4, name: "R3", count: 1 },
+    ],
+    lines: [{ first_pass: 1, last_pass: 4 }],
+    handling: [],
+    ...more,
+  } as unknown as RunReadout;
+}
+
+let made = 0;
+const line = (kind: RunEvent["kind"], at_s: number, more: object = {}): RunEvent => ({
+  id: `event-${made++}`,
+  kind,
+  at_s,
+  plan: "p",
+  card: 1,
+  ...more,
+});
+
+describe("the course", () => {
+  it("does every stretch on card after card", () => {
+    const lines = [
+      { first_pass: 1, last_pass: 2 },
+      { first_pass: 3, last_pass: 4 },
+    ];
+    const keys = courseOf(run({ cards: 2, lines })).map((one) => one.key);
+    expect(keys).toEqual(["1-1", "2-1", "1-3", "1-4", "2-3", "2-4"]);
+  });
+
+  it("has masks where the plan has them, the last one after the last pass", () => {
+    const handling = [
+      { kind: "lay", before_pass: 3 },
+      { kind: "lift", before_pass: 5 },
+    ];
+    const keys = courseOf(run({ handling })).map((one) => one.key);
+    expect(keys).toEqual(["1-1", "1-mask-1", "1-3", "1-4", "1-mask-2"]);
+  });
+});
+
+describe("progress", () => {
+  const laid = (at_s: number, ...passes: number[]) => line("laid", at_s, { passes });
+
+  it("is the same in any order and counts every line once", () => {
+    const log = [laid(1, 1, 2), laid(9, 3), line("another pen", 5, { instead_of: "a", code: "z" })];
+    const forwards = progressOf(run(), log);
+    const backwards = progressOf(run(), [...log, ...log].reverse());
+    expect(backwards).toEqual(forwards);
+    expect(forwards.pens.get("a")?.code).toBe("z");
+  });
+
+  it("goes on with the first stint that is not done, and back over the last", () => {
+    const course = courseOf(run());
+    const last = laid(9, 3);
+    const before = progressOf(run(), [laid(1, 1, 2), last]);
+    expect(nextUp(before, course, 2).map((one) => one.key)).toEqual(["1-4"]);
+    expect(lastDone(before)).toBe(last);
+    const after = progressOf(run(), [laid(1, 1, 2), last, line("undone", 10, { event: last.id })]);
+    expect(nextUp(after, course, 1)[0]?.key).toBe("1-3");
+  });
+
+  it("does not call a stint done of which one pass is missing", () => {
+    const [first] = courseOf(run());
+    expect(first && isDone(progressOf(run(), [laid(1, 1)]), first)).toBe(false);
+  });
+
+  it("tells what is wet, and how long a blend waits", () => {
+    const [card] = progressOf(run(), [laid(100, 1)]).cards;
+    if (!card) throw new Error("no card");
+    expect(clockOf(run(), card, [4], 110)).toEqual({ words: "R1", left_s: 40, kind: "dry" });
+    expect(clockOf(run(), card, [4], 151)).toBeNull();
+    expect(clockOf(run(), card, [3], 110)).toEqual({ words: "R1", left_s: 65, kind: "blend" });
+  });
+
+  it("ends when somebody says so", () => {
+    expect(nextUp(progressOf(run(), [line("finished", 3)]), courseOf(run()), 1)).toEqual([]);
+  });
+});
+
+describe("the lit picture", () => {
+  const map: LitMap = {
+    width: 4,
+    height: 2,
+    colours: new Uint8ClampedArray(32).fill(40),
+    regions: Uint16Array.from([1, 1, 2, 2, 1, 1, 2, 2]),
+    zones: Uint8Array.from([1, 2, 1, 1, 1, 2, 1, 1]),
+  };
+
+  it("shows the zone in its colours and dims the rest", () => {
+    const into = new Uint8ClampedArray(32);
+    const box = paintLit(map, [{ region: 1, zones: [0] }], new Set<number>(), into);
+    expect(box).toEqual({ left: 0, top: 0, right: 0, bottom: 1 });
+    expect(into[0]).toBe(40);
+    expect(into[8]).toBeGreaterThan(180);
+    expect(into[4]).toBeLessThan(into[8] ?? 0);
+  });
+
+  it("goes near to what is small, and never past the picture's edge", () => {
+    const near = zoomTo({ left: 0, top: 0, right: 9, bottom: 9 }, 1000, 1000);
+    expect(near.scale).toBeGreaterThan(2);
+    expect(near.x - 0.5 / near.scale).toBeCloseTo(0);
+    expect(zoomTo(null, 10, 10)).toEqual({ scale: 1, x: 0.5, y: 0.5 });
+    expect(zoomTo({ left: 0, top: 0, right: 999, bottom: 999 }, 1000, 1000).scale).toBe(1);
+  });
+});

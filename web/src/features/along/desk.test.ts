@@ -1,0 +1,91 @@
+import "fake-indexeddb/auto";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+
+import type { RunEvent } from "@/shared/api";
+import { store } from "@/shared/api/runStore";
+import { Desk } from "./desk";
+
+const READOUT = { id: 1, plan: "p", recipe_id: 5, recipe_number: 1, piece_id: 2, log: [], last: 0 };
+
+/** A server that keeps a log, answers or does not, and may lose an answer on its way. */
+class Server {
+  log: RunEvent[] = [];
+  silent = false;
+  losesAnswers = 0;
+
+  readonly fetch = vi.fn(async (address: string, options?: RequestInit): Promise<Response> => {
+    if (this.silent) throw new TypeError("no answer");
+    if (address.endsWith("/events/")) {
+      const { events, seen } = JSON.parse(String(options?.body)) as { events: RunEvent[]; seen: number };
+      for (const event of events) if (!this.log.some((one) => one.id === event.id)) this.log.push(event);
+      if (this.losesAnswers > 0) {
+        this.losesAnswers--;
+        throw new TypeError("the answer was lost");
+      }
+      const accepted = events.map((event) => event.id);
+      return Response.json({ accepted, refused: [], events: this.log.slice(seen), last: this.log.length });
+    }
+    if (address.endsWith("/runs/1/")) return Response.json({ ...READOUT, log: this.log, last: this.log.length });
+    return new Response(new Blob(["x"]));
+  });
+}
+
+let server: Server;
+
+beforeEach(() => {
+  server = new Server();
+  vi.stubGlobal("fetch", server.fetch);
+  vi.stubGlobal("document", { cookie: "csrftoken=x", addEventListener: () => 0, removeEventListener: () => 0 });
+  vi.stubGlobal("window", { addEventListener: () => 0, removeEventListener: () => 0 });
+});
+afterEach(async () => {
+  vi.unstubAllGlobals();
+  await store.forgetRuns();
+  await store.sent((await store.unsent(1)).map((one) => one.id));
+});
+
+async function opened(): Promise<Desk> {
+  const desk = new Desk(1);
+  await desk.fetch();
+  return desk;
+}
+
+describe("a run on this device", () => {
+  it("keeps a line before it counts, sends it, and takes it out of what is not sent", async () => {
+    const desk = await opened();
+    await desk.write({ kind: "laid", passes: [1] });
+    expect(desk.state.unsent).toHaveLength(1);
+    await desk.sync();
+    expect(server.log.map((event) => event.passes)).toEqual([[1]]);
+    expect(await store.unsent(1)).toEqual([]);
+    expect(desk.state.kept?.run.log).toHaveLength(1);
+  });
+
+  it("loses and doubles nothing while the server is silent, nor when an answer is lost", async () => {
+    const desk = await opened();
+    server.silent = true;
+    await desk.write({ kind: "laid", passes: [1] });
+    await desk.write({ kind: "laid", passes: [2] });
+    await desk.sync();
+    expect(desk.state.online).toBe(false);
+    server.silent = false;
+    server.losesAnswers = 1;
+    await desk.sync();
+    expect(await store.unsent(1)).toHaveLength(2);
+    await desk.sync();
+    expect(server.log).toHaveLength(2);
+    expect(await store.unsent(1)).toEqual([]);
+    expect(new Set(desk.state.kept?.run.log.map((event) => event.id)).size).toBe(2);
+  });
+
+  it("goes on from what is kept after a start without the server", async () => {
+    const first = await opened();
+    server.silent = true;
+    await first.write({ kind: "laid", passes: [1] });
+    const second = new Desk(1);
+    const close = second.open();
+    await vi.waitFor(() => expect(second.state.unsent).toHaveLength(1));
+    expect(second.state.kept?.run.plan).toBe("p");
+    close();
+  });
+});

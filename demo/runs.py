@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import timedelta
 from typing import Any
@@ -12,7 +12,8 @@ from django.utils import timezone
 
 from paleta.colour import lab_to_hex
 from paleta.devices import photograph
-from paleta.recipe import stints_of
+from paleta.order import Plan
+from paleta.recipe import Stint, stints_of
 from paleta.run import AnotherPen, Event, Laid, Noted, Rescued, Slip, event_to_plain, needs_of, plan_key
 from server.derived import pictures
 from server.drawers.models import SwatchRecord
@@ -49,7 +50,7 @@ RUNS = (
         slips=((0.2, "over the line", "rub out"), (0.7, "no depth", "darker")),
         note="More black under the scarf next time.",
     ),
-    DemoRun("Pangolin at the telescope", 9, pace=1.05, note="Quicker, and the lantern glows."),
+    DemoRun("Pangolin at the telescope", 9, pace=0.8, note="Quicker, and the lantern glows."),
     DemoRun(
         "Balloon over the terraces",
         6,
@@ -90,6 +91,23 @@ def _load(user: Any, piece: Piece, demo: DemoRun, *, seed: int) -> None:
     settle(Run.objects.get(pk=run.pk))
 
 
+def _whole_blends(plan: Plan, course: Sequence[tuple[int, Stint]], most: int) -> int:
+    """How many steps to do, at most `most`, so that no blend is left open over the break."""
+    for count in range(most, 0, -1):
+        laid = {
+            (card, number) for card, stint in course[:count] for number in range(stint.first_pass, stint.last_pass + 1)
+        }
+        regions = {(card, plan.passes[number - 1].region) for card, number in laid}
+        open_blends = any(
+            one.join == "wet" and (card, one.number) not in laid and (card, one.region) in regions
+            for one in plan.passes
+            for card in {card for card, _ in laid}
+        )
+        if not open_blends:
+            return count
+    return 0
+
+
 def _events(run: Run, demo: DemoRun, begun_s: float, seed: int) -> Iterator[Event]:
     """What that hand would have ticked off, waiting where the paper is wet."""
     chance = np.random.default_rng(seed)
@@ -120,8 +138,9 @@ def _events(run: Run, demo: DemoRun, begun_s: float, seed: int) -> Iterator[Even
         for stint in stints
         if first <= stint.first_pass and stint.last_pass <= last
     ]
+    course = course[: _whole_blends(plan, course, round(demo.share * len(course)))]
     ends = {round(share * len(course)): (slip, rescue) for share, slip, rescue in demo.slips}
-    for place, (card, stint) in enumerate(course[: round(demo.share * len(course))]):
+    for place, (card, stint) in enumerate(course):
         ones = plan.passes[stint.first_pass - 1 : stint.last_pass]
         dry = max((touched.get((card, need.region), 0.0) + need.seconds for need in needs[ones[0].number]), default=0.0)
         hand = sum(pace.laying_s(one.area_mm2) for one in ones) + (pace.change_s if ones[0].swatch != pen else 0)

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import re
 import sys
 from pathlib import Path
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Locator, Page, sync_playwright
 
 from demo.lineart import DRAWINGS
 from demo.scanner import Faults, scan
@@ -24,28 +25,23 @@ def main(address: str) -> None:
         page.get_by_role("button", name="Open the demo bench").wait_for()
         take(page, "sign-in")
         page.get_by_role("button", name="Open the demo bench").click()
-        page.get_by_role("link", name="Balloon over the terraces").wait_for()
+        piece(page, "Balloon over the terraces").wait_for()
         page.wait_for_load_state("networkidle")
         take(page, "shelf")
         photo(page)
-        page.get_by_role("link", name="Balloon over the terraces").click()
+        piece(page, "Balloon over the terraces").click()
         bench(page, 0.42, 0.2, "colours", "coloured", "bench-colours")
         bench(page, 0.42, 0.2, "order", "coloured", "bench-order")
         bench(page, 0.42, 0.2, "regions", "regions", "bench-regions")
         bench(page, 0.42, 0.2, "finish", "coloured", "bench-finish")
         back(page, address)
-        page.get_by_role("link", name="White lines on kraft").click()
-        kraft(page)
-        back(page, address)
-        page.get_by_role("link", name="Pangolin at the telescope").click()
+        piece(page, "Pangolin at the telescope").click()
         bench(page, 0.78, 0.16, "light", "coloured", "bench-light")
         back(page, address)
-        page.get_by_role("link", name="Three on the shelf").click()
+        piece(page, "Three on the shelf").click()
         bench(page, 0.5, 0.4, "colours", "values", "bench-values")
-        closer(page)
         back(page, address)
-        page.get_by_role("link", name="A poor scan").click()
-        quick_round(page)
+        piece(page, "A poor scan").click()
         palette(page)
         stamp(page)
         versions(page, address)
@@ -59,6 +55,7 @@ def main(address: str) -> None:
         take(page, "drawer")
         chart(page)
         page.keyboard.press("Escape")
+        along(page, address)
         page.goto(f"{address}/account")
         page.get_by_role("heading", name="Backup").wait_for()
         take(page, "account")
@@ -84,12 +81,27 @@ def pictures_shown(page: Page) -> None:
         page.wait_for_timeout(200)
 
 
-def kraft(page: Page) -> None:
-    page.locator('canvas[data-shown*="version="]').wait_for()
-    page.get_by_role("group", name="View of the picture").get_by_role("button", name="Coloured").click()
-    page.locator('canvas[data-shown*="view=coloured"]').wait_for()
+def piece(page: Page, title: str) -> Locator:
+    """Its tile on the shelf; what is begun has a link of its own there."""
+    return page.get_by_role("listitem").get_by_role("link", name=re.compile(f"^{title}"))
+
+
+def along(page: Page, address: str) -> None:
+    """The run that is half way, on a desk and on a phone; and the logbook."""
+    back(page, address)
+    page.get_by_role("link", name="Go on colouring").first.click()
+    page.locator("canvas[data-ready]").wait_for()
+    page.keyboard.press("PageDown")
+    page.wait_for_timeout(600)
+    take(page, "along")
+    page.set_viewport_size({"width": 390, "height": 844})
     page.wait_for_timeout(400)
-    take(page, "bench-kraft")
+    take(page, "along-phone")
+    page.set_viewport_size({"width": 1280, "height": 800})
+    page.goto(f"{address}/logbook")
+    page.get_by_role("table").wait_for()
+    pictures_shown(page)
+    take(page, "logbook")
 
 
 def chart(page: Page) -> None:
@@ -118,31 +130,6 @@ def bench(page: Page, x: float, y: float, section: str, view: str, name: str) ->
     page.wait_for_timeout(400)
     page.locator('section[aria-label="Recipe sheet"]').evaluate("element => element.scrollTo(0, 0)")
     take(page, name)
-
-
-def closer(page: Page) -> None:
-    """Up to a rosette by a double click, its things in the list."""
-    page.locator('button[aria-controls="part-regions"]').click()
-    page.get_by_role("group", name="View of the picture").get_by_role("button", name="Coloured").click()
-    page.locator('canvas[data-shown*="view=coloured"]').wait_for()
-    box = page.get_by_test_id("card").bounding_box()
-    assert box
-    page.mouse.dblclick(box["x"] + 0.215 * box["width"], box["y"] + 0.43 * box["height"])
-    page.mouse.move(5, 795)
-    page.wait_for_timeout(600)
-    take(page, "bench-closer")
-
-
-def quick_round(page: Page) -> None:
-    """The first question about what may be alike."""
-    page.locator('canvas[data-shown*="version="]').wait_for()
-    page.locator('button[aria-controls="part-regions"]').click()
-    page.get_by_role("button", name="Look through them").click()
-    page.get_by_role("group", name="Quick round").wait_for()
-    page.wait_for_timeout(600)
-    take(page, "bench-round")
-    page.get_by_role("button", name="Later").click()
-    page.keyboard.press("Escape")
 
 
 def palette(page: Page) -> None:
@@ -179,7 +166,7 @@ def stamp(page: Page) -> None:
 def versions(page: Page, address: str) -> None:
     """A second version after a turn of the lamp; the demo is put back afterwards by `load_demo --anew`."""
     back(page, address)
-    page.get_by_role("link", name="Balloon over the terraces").click()
+    piece(page, "Balloon over the terraces").click()
     page.get_by_role("listbox", name="Passes in order").wait_for()
     page.get_by_role("slider", name="Lamp direction").fill("45")
     page.get_by_role("button", name="Keep as version").click()

@@ -194,11 +194,19 @@ def record(*, actor: AbstractBaseUser, run: Run, lines: Sequence[Any], seen: int
                 raise EventError("Two lines of one id say different things.")
         except EventError as error:
             refused.append({"id": name, "detail": str(error)})
+    if good:
+        run = _take_in(run, list(good.values()), accepted, refused)
+    events = list(run.events.filter(number__gt=seen).values_list("body", flat=True))
+    return Told(accepted, refused, events, run.events_count)
+
+
+def _take_in(run: Run, good: Sequence[Event], accepted: list[str], refused: list[dict[str, str]]) -> Run:
+    """Write what is not in the log yet, and say of every line what became of it."""
     with transaction.atomic():
         run = Run.objects.select_for_update().get(pk=run.pk)
-        there = dict(run.events.filter(client_id__in=good).values_list("client_id", "body"))
+        there = dict(run.events.filter(client_id__in=[one.id for one in good]).values_list("client_id", "body"))
         fresh = []
-        for event in good.values():
+        for event in good:
             body = there.get(event.id)
             if body is not None and body != event_to_plain(event):
                 refused.append({"id": event.id, "detail": "A line of this id is in the log, and says something else."})
@@ -210,9 +218,9 @@ def record(*, actor: AbstractBaseUser, run: Run, lines: Sequence[Any], seen: int
             if body is None:
                 fresh.append(event)
         _write(run, fresh)
-    settle(run)
-    events = list(run.events.filter(number__gt=seen).values_list("body", flat=True))
-    return Told(accepted, refused, events, run.events_count)
+    if fresh:
+        settle(run)
+    return run
 
 
 def _check(event: Event, run: Run, plan: Plan, now: float) -> None:

@@ -8,7 +8,9 @@ from typing import Any
 from playwright.sync_api import Page, expect
 
 from server.pieces.models import Piece
+from server.pieces.sheet.services import choose_school
 from server.recipes.models import RecipeRecord
+from server.recipes.services import keep_recipe
 from server.runs.along import start_run, state_of
 from server.runs.models import Run, RunEvent
 from tests.browser.base import BrowserTest
@@ -102,6 +104,31 @@ class WalkTest(AlongTest):
         run = Run.objects.get()
         self.assertEqual(run.passes_laid, run.passes)
         self.assertIsNotNone(run.seconds)
+
+    def test_what_is_left_out_is_said_and_can_be_gone_on_with(self):
+        page = self.begin()
+        self.tick(page)
+        page.get_by_role("button", name="Call it finished").click()
+        page.get_by_role("button", name="It is finished").click()
+        expect(page.get_by_role("list", name="What differed")).to_contain_text("left out")
+        page.get_by_role("button", name="It is not finished").click()
+        expect(page.get_by_role("button", name="Done, next")).to_be_visible()
+
+    def test_a_newer_version_is_followed_when_it_is_wished(self):
+        page = self.begin()
+        self.tick(page)
+        self.all_is_sent()
+        piece = Piece.objects.get(pk=self.piece.pk)
+        piece = choose_school(actor=self.ana, piece=piece, version=piece.version, school="M3")
+        keep_recipe(actor=self.ana, piece=piece, version=piece.version)
+        page.reload()
+        self.lit(page)
+        page.get_by_role("button", name="Version 2 is newer").click()
+        expect(page.get_by_role("dialog").get_by_text("still to be laid")).to_be_visible()
+        page.get_by_role("button", name="Follow it").click()
+        expect(page.get_by_role("dialog")).to_have_count(0)
+        expect(page.get_by_role("button", name="Version 2 is newer")).to_have_count(0)
+        self.assertEqual(Run.objects.get().recipe_number, 2)
 
     def test_a_pedal_that_bounces_ticks_off_one_stint(self):
         page = self.begin()

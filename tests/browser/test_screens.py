@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import json
+import re
 
 import cv2
 import numpy as np
@@ -168,7 +169,8 @@ class DemoTest(BrowserTest):
         page.goto(self.live_server_url)
         page.get_by_role("button", name="Open the demo bench").click()
         for title in ("Balloon over the terraces", "Pangolin at the telescope", "Three on the shelf", "A poor scan"):
-            expect(page.get_by_role("link", name=title)).to_be_visible()
-        page.get_by_role("link", name="Pangolin at the telescope").click()
+            expect(page.get_by_role("link", name=re.compile(f"^{title}"))).to_be_visible()
+        expect(page.get_by_role("link", name="Go on colouring")).to_be_visible()
+        page.get_by_role("link", name=re.compile("^Pangolin at the telescope")).click()
         expect(page.get_by_role("button", name="5 Order")).to_contain_text("pen changes")
         expect(page.get_by_role("button", name="4 Colours")).to_contain_text("Coloured pencil")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+import time
 import zipfile
 from io import BytesIO, StringIO
 from pathlib import Path
@@ -11,6 +12,7 @@ from tempfile import TemporaryDirectory
 
 from django.apps import apps
 from django.contrib.auth import get_user_model
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import CommandError, call_command
 from django.db.models import Model
 
@@ -20,10 +22,11 @@ from server.drawers.models import Drawer
 from server.pieces.models import GoTo, OwnSchool, Piece, Step
 from server.problems import Refused
 from server.recipes.models import RecipeRecord
-from server.runs.models import Run
+from server.runs.models import Run, RunEvent
+from tests.builders import as_file, line_drawing
 from tests.server.base import ApiTestCase
 
-COUNTED = (Drawer, Piece, Step, GoTo, OwnSchool, RecipeRecord, Run)
+COUNTED = (Drawer, Piece, Step, GoTo, OwnSchool, RecipeRecord, Run, RunEvent)
 PART = 50_000
 
 
@@ -60,6 +63,16 @@ def altered(held: dict[str, bytes], section: str, change) -> dict[str, bytes]:
 class BackupTestCase(ApiTestCase):
     """Ana's account holds one of everything; Ben's holds what every new account does."""
 
+    def colour_along(self):
+        """A run that is begun, with a photo."""
+        version = Piece.objects.get(pk=self.piece.pk).version
+        run = self.send("post", f"pieces/{self.piece.pk}/start-run/", {"cards": 2}, version).json()
+        line = {"kind": "laid", "id": "laid-00001", "at_s": time.time(), "plan": run["plan"], "card": 2, "passes": [1]}
+        self.send("post", f"runs/{run['id']}/events/", {"events": [line]})
+        photo = SimpleUploadedFile("card.jpg", as_file(line_drawing(), "JPEG"))
+        values = {"id": "photo-00001", "at_s": time.time(), "photo": photo}
+        self.assertEqual(self.client.post(f"/api/v1/runs/{run['id']}/photos/", values).status_code, 201)
+
     def setUp(self):
         super().setUp()
         own = {**school_to_plain(SCHOOLS["M3"]), "name": "My way"}
@@ -72,6 +85,7 @@ class BackupTestCase(ApiTestCase):
         self.change("recipes", method="post")
         self.change("find-again", {"gap_mm": 0.8, "sensitivity": 0}, "post")
         self.send("post", f"pieces/{self.piece.pk}/runs/", {"minutes": 40, "note": "A paler sky"})
+        self.colour_along()
         drawer = self.ana.drawers.get(medium="pencil")
         version = Drawer.objects.get(pk=drawer.pk).version
         chart = {"codes": [drawer.swatches.first().code], "paper": "smooth-white"}

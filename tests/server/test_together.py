@@ -70,7 +70,7 @@ class TogetherTest(TransactionTestCase):
 
     def test_plans_asked_for_at_the_same_time_agree(self):
         piece = coloured(self.piece)
-        pace, _ = pace_of(self.ana.pk, "marker")
+        pace = pace_of(self.ana.pk, "marker").pace
         made = in_threads(lambda _: plans.plans_of(piece.stamping, piece.sheet(), pace)[0], range(3))
         self.assertEqual(len(set(made)), 1)
 

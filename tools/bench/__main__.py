@@ -16,13 +16,14 @@ def main() -> None:
     django.setup()
     from django.core.management import call_command
 
-    from tools.bench import answers, core, load, page
+    from tools.bench import along, answers, core, load, page
     from tools.bench.show import head
 
     call_command("migrate", verbosity=0)
     head()
     core.measure()
     page.measure()
+    along.measure()
     load.measure()
     core.regions_recovered()
     answers.stampings()

@@ -96,7 +96,7 @@ export function Outcome({ at, kept }: { at: AtDesk & { progress: Progress }; kep
           )}
           {last && (
             <Button onClick={() => void desk.write({ kind: "undone", card: last.card, event: last.id })}>
-              Back one pass
+              {last.kind === "finished" ? "It is not finished" : "Back one pass"}
             </Button>
           )}
           <Link to="/logbook" className="grid place-items-center px-2 underline underline-offset-4">

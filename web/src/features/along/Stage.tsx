@@ -1,12 +1,13 @@
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 
-import { Button, swatchStyle, useSingleKeys } from "@/shared/ui";
+import { Ask, Button, swatchStyle, useSingleKeys } from "@/shared/ui";
 import { AnotherPenAsk } from "./AnotherPenAsk";
 import { CourseRibbon } from "./CourseRibbon";
 import type { Step } from "./course";
 import { LitPicture } from "./LitPicture";
 import { Meanwhile } from "./Meanwhile";
+import { MoveAsk } from "./MoveAsk";
 import { NoteAsk } from "./NoteAsk";
 import { clockOf, isDone, lastDone, nextUp, type Progress } from "./progress";
 import { SlipAsk } from "./SlipAsk";
@@ -16,7 +17,7 @@ import { UnsentLine } from "./Unsent";
 import type { AtDesk } from "./useDesk";
 import { clockFace, tellStep } from "./words";
 
-type Asking = "pen" | "slip" | "note" | null;
+type Asking = "pen" | "slip" | "note" | "move" | "end" | null;
 const SHOWN_NEXT = 3;
 const NONE: number[] = [];
 const ACTION = "min-h-12 px-2 text-[16px] leading-tight";
@@ -114,6 +115,7 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
               {told.how.charAt(0).toUpperCase() + told.how.slice(1)}.
             </p>
           </div>
+          <Hint run={run} progress={progress} course={course} step={step} />
           <NextLine run={run} progress={progress} steps={following.filter((one) => one.key !== step.key)} />
           <Meanwhile
             run={run}
@@ -173,6 +175,14 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
                 />
                 Read aloud
               </label>
+              {state.online && (run.newest_recipe ?? 0) > (run.recipe_number ?? 0) && (
+                <Button kind="quiet" className="min-h-12" onClick={() => setAsking("move")}>
+                  Version {run.newest_recipe} is newer
+                </Button>
+              )}
+              <Button kind="quiet" className="min-h-12" onClick={() => setAsking("end")}>
+                Call it finished
+              </Button>
               <Link
                 to={`/pieces/${run.piece_id}`}
                 className="grid min-h-12 place-items-center underline underline-offset-4"
@@ -207,6 +217,16 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
           })
         }
       />
+      <MoveAsk open={asking === "move"} onClose={() => setAsking(null)} run={run} desk={desk} />
+      <Ask open={asking === "end"} onClose={() => setAsking(null)} title="Call it finished?">
+        <p className="mb-5">What is not laid is left out, and the record says so.</p>
+        <div className="flex justify-end gap-3 [&>*]:min-h-12">
+          <Button onClick={() => setAsking(null)}>Go on colouring</Button>
+          <Button kind="main" onClick={() => void write(() => desk.write({ kind: "finished" }))}>
+            It is finished
+          </Button>
+        </div>
+      </Ask>
       <NoteAsk
         open={asking === "note"}
         onClose={() => setAsking(null)}
@@ -238,6 +258,22 @@ function ClockFace({ run, card, step }: ClockProps) {
       </strong>
     </p>
   );
+}
+
+type HintProps = { run: KeptRun["run"]; progress: Progress; course: Step[]; step: Step };
+
+/** What the trade would remind of now: at a pen's first pass, and at half time. */
+function Hint({ run, progress, course, step }: HintProps) {
+  if (step.kind !== "stint") return null;
+  const half = course[Math.floor(course.length / 2)];
+  if (course.length > 12 && half?.key === step.key)
+    return <p className="mt-3 text-[17px]">Half way: look at it in grey, or from a metre away, before you go on.</p>;
+  const swatch = run.steps[(step.passes[0] ?? 1) - 1]?.swatch;
+  const used = progress.cards.some((card) =>
+    [...card.laid.keys()].some((number) => run.steps[number - 1]?.swatch === swatch),
+  );
+  if (used) return null;
+  return <p className="mt-3 text-[17px]">The first pass with it: try it on scrap. Is it wet enough?</p>;
 }
 
 function NextLine({ run, progress, steps }: { run: KeptRun["run"]; progress: Progress; steps: Step[] }) {

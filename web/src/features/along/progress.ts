@@ -86,7 +86,7 @@ export function nextUp(progress: Progress, course: Step[], many: number): Step[]
 
 /** The line that Back takes away: the last that laid or handled something. */
 export function lastDone(progress: Progress): RunEvent | undefined {
-  return progress.log.findLast((event) => ["laid", "handled", "extra coat"].includes(event.kind));
+  return progress.log.findLast((event) => ["laid", "handled", "extra coat", "finished"].includes(event.kind));
 }
 
 export type Clock = { words: string; left_s: number; kind: "dry" | "blend" };

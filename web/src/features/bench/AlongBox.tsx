@@ -7,7 +7,7 @@ import { Button, counted } from "@/shared/ui";
 import { usePiece } from "./bench";
 
 /** From the plan to the card: start to colour along, or go on with what was begun. */
-export function AlongBox() {
+export function AlongBox({ ready }: { ready: boolean }) {
   const piece = usePiece();
   const [cards, setCards] = useState(1);
   const start = useStartRun(piece);
@@ -17,7 +17,7 @@ export function AlongBox() {
   return (
     <section aria-label="Colour along" className="mb-3 rounded border border-ink p-3">
       <div className="flex flex-wrap items-end gap-3">
-        <label>
+        <label className="flex items-center gap-2">
           Cards
           <input
             type="number"
@@ -34,6 +34,7 @@ export function AlongBox() {
           kind="main"
           className="grow py-2"
           busy={start.isPending}
+          disabled={!ready}
           onClick={() => start.mutate(cards, { onSuccess: (run) => void navigate(`/runs/${run.id}`) })}
         >
           Colour along

@@ -30,7 +30,7 @@ export function OrderSection({ trade, plan, error }: Props) {
   const current = schools.find((school) => school.code === chosen);
   return (
     <div>
-      {plan && plan.passes.length > 0 && <AlongBox />}
+      <AlongBox ready={(plan?.passes.length ?? 0) > 0} />
       <fieldset className="mb-1">
         <legend className="mb-1">School of shade order</legend>
         {schools

@@ -169,7 +169,17 @@ function Row({ run, ticked, onTick, onForget }: RowProps) {
             />
           )}
           <span>
-            <strong>{name}</strong>
+            {run.piece_id && run.recipe_number ? (
+              <Link
+                to={`/logbook?piece=${run.piece_id}&version=${run.recipe_number}`}
+                className="font-bold hover:underline"
+                title="Only runs of this version"
+              >
+                {name}
+              </Link>
+            ) : (
+              <strong>{name}</strong>
+            )}
             {run.cards > 1 && <span className="block text-[13px]">{run.cards} cards</span>}
             {!run.along && <span className="block text-[13px] text-soft">noted by the clock</span>}
           </span>

@@ -9,7 +9,7 @@ import { LitPicture } from "./LitPicture";
 import { Meanwhile } from "./Meanwhile";
 import { MoveAsk } from "./MoveAsk";
 import { NoteAsk } from "./NoteAsk";
-import { clockOf, isDone, lastDone, nextUp, type Progress } from "./progress";
+import { beneathOf, clockOf, isDone, lastDone, nextUp, type Progress } from "./progress";
 import { SlipAsk } from "./SlipAsk";
 import type { KeptRun } from "@/shared/api/runStore";
 import { turnAloud, useAloud, useAloudOn, useSeconds } from "./surroundings";
@@ -265,6 +265,13 @@ type HintProps = { run: KeptRun["run"]; progress: Progress; course: Step[]; step
 /** What the trade would remind of now: at a pen's first pass, and at half time. */
 function Hint({ run, progress, course, step }: HintProps) {
   if (step.kind !== "stint") return null;
+  const beneath = beneathOf(run, progress, step);
+  if (beneath)
+    return (
+      <p role="status" className="mt-3 text-[17px]">
+        Out of its order: {beneath} comes before it on the same place.
+      </p>
+    );
   const half = course[Math.floor(course.length / 2)];
   if (course.length > 12 && half?.key === step.key)
     return <p className="mt-3 text-[17px]">Half way: look at it in grey, or from a metre away, before you go on.</p>;

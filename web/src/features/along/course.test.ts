@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { RunEvent, RunReadout } from "@/shared/api";
 import { courseOf } from "./course";
 import { paintLit, zoomTo, type LitMap } from "./lit";
-import { clockOf, isDone, lastDone, nextUp, progressOf } from "./progress";
+import { beneathOf, clockOf, isDone, lastDone, nextUp, progressOf } from "./progress";
 
 const step = (number: number, region: number, more: object = {}) => ({
   number,
@@ -80,6 +80,14 @@ describe("progress", () => {
     expect(lastDone(before)).toBe(last);
     const after = progressOf(run(), [laid(1, 1, 2), last, line("undone", 10, { event: last.id })]);
     expect(nextUp(after, course, 1)[0]?.key).toBe("1-3");
+  });
+
+  it("says what is still to be laid beneath a step that is taken up early", () => {
+    const swatches = [{ code: "a", name: "Ash 1" }];
+    const early = courseOf(run())[1];
+    if (early?.kind !== "stint") throw new Error("no stint");
+    expect(beneathOf(run({ swatches }), progressOf(run(), []), early)).toBe("Ash 1");
+    expect(beneathOf(run({ swatches }), progressOf(run(), [laid(1, 1)]), early)).toBeUndefined();
   });
 
   it("does not call a stint done of which one pass is missing", () => {

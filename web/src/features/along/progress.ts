@@ -72,6 +72,20 @@ export function isDone(progress: Progress, step: Step): boolean {
     : step.passes.every((number) => card.laid.has(number));
 }
 
+/** The name of a swatch that is still to be laid beneath this step, where somebody took it up out of its order. */
+export function beneathOf(
+  run: Pick<RunReadout, "steps" | "swatches">,
+  progress: Progress,
+  step: Step & { kind: "stint" },
+): string | undefined {
+  const laid = progress.cards[step.card - 1]?.laid;
+  const regions = new Set(step.passes.map((number) => run.steps[number - 1]?.region));
+  const first = run.steps.find(
+    (one) => one.number < (step.passes[0] ?? 0) && regions.has(one.region) && !laid?.has(one.number),
+  );
+  return first && run.swatches.find((swatch) => swatch.code === first.swatch)?.name;
+}
+
 /** The first of `course` that is not done, and what follows it. */
 export function nextUp(progress: Progress, course: Step[], many: number): Step[] {
   if (progress.finished) return [];

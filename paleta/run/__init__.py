@@ -21,10 +21,10 @@ from paleta.run._events import (
     event_to_plain,
 )
 from paleta.run._move import pairs_between, what_moving_does
-from paleta.run._outcome import Differed, as_done, differed, pens_taken, seconds_of
+from paleta.run._outcome import Differed, as_done, differed, pens_taken
 from paleta.run._replay import Card, LaidPass, RunState, course_of, one_log, plan_key, replay, wetness
 from paleta.run._rescues import RESCUES, SLIPS, Rescue, rescues_for
-from paleta.run._times import seconds_by_pass, times_of
+from paleta.run._times import seconds_by_pass, seconds_of, times_of
 from paleta.run._wet import Need, Wetness, needs_of, slowness, wetness_after
 
 __all__ = [

@@ -26,12 +26,6 @@ class Differed:
     lays: bool = False
 
 
-def seconds_of(state: RunState) -> float:
-    """From the first line of the log that counts to the last pass, by the clock."""
-    done = [one.at_s for card in state.cards for one in (*card.laid.values(), *card.again)]
-    return max(done) - state.log[0].at_s if done else 0.0
-
-
 def pens_taken(state: RunState) -> dict[tuple[int, str], str]:
     """For every (region, planned swatch) that was mostly laid with another one, over all cards, that one."""
     passes = {one.number: one for one in state.plan.passes}

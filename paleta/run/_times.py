@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import pairwise
 
 from paleta.order import Pass, TimedPasses
 from paleta.run._events import ExtraCoat, Laid
@@ -23,6 +24,16 @@ def times_of(state: RunState) -> list[TimedPasses]:
             found.append(TimedPasses(seconds, len(ones), area, ones[0].swatch != pen))
         pen = ones[-1].swatch
     return found
+
+
+def seconds_of(state: RunState) -> float:
+    """How long it took by the clock, from the first line that counts to the last pass; of a long break, or a night,
+    only BREAK_S are counted."""
+    done = [one.at_s for card in state.cards for one in (*card.laid.values(), *card.again)]
+    if not done:
+        return 0.0
+    times = [event.at_s for event in state.log if event.at_s <= max(done)]
+    return sum(min(after - before, BREAK_S) for before, after in pairwise(times))
 
 
 def seconds_by_pass(state: RunState) -> dict[int, float]:

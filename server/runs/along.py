@@ -249,7 +249,8 @@ def _write(run: Run, events: Sequence[Event]) -> None:
 
 
 def settle(run: Run) -> None:
-    """Copy what follows from the log into the run's row. It can be done again at any time."""
+    """Copy what follows from the log into the run's row. It can be done again at any time; what was read off a log that
+    has grown since is left to whoever made it grow."""
     state = state_of(run)
     run.passes_laid = sum(len(card.laid) for card in state.cards)
     laid = [one.swatch for card in state.cards for one in card.laid.values()]
@@ -265,11 +266,9 @@ def settle(run: Run) -> None:
         run.seconds, run.finished_at = round(seconds, 1), run.finished_at or timezone.now()
     else:
         run.seconds = run.finished_at = None
-    run.save(
-        update_fields=[
-            "passes_laid", "pens", "pens_text", "differed", "times", "photo", "seconds", "finished_at",
-        ]
-    )  # fmt: skip
+    names_copied = ("passes_laid", "pens", "pens_text", "differed", "times", "photo", "seconds", "finished_at")
+    copied = {name: getattr(run, name) for name in names_copied}
+    Run.objects.filter(pk=run.pk, events_count=run.events_count).update(**copied)
 
 
 def names_of(sheet: Sheet, state: RunState) -> dict[str, str]:
@@ -286,14 +285,14 @@ def add_photo(*, actor: AbstractBaseUser, run: Run, data: bytes, id: str, at_s: 
         return run
     if run.events.filter(body__kind=Photographed.kind).count() >= MOST_PHOTOS:
         raise Refused(f"A run keeps up to {MOST_PHOTOS} photos.", "full")
+    if card > run.cards:
+        raise EventError(f"This run is on {run.cards} cards.")
     plan = plan_followed(run)
     small = worker.run(chores.small_photo, data, limit_s=PHOTO_LIMIT_S, memory_mb=PHOTO_LIMIT_MB)
     require_room(actor, more_pieces=0, more_bytes=len(small))
     event = Photographed(
         id=id, at_s=min(at_s, time.time()), plan=plan_key(plan), card=card, text=text, sha256=store.keep(small)
     )
-    if card > run.cards:
-        raise EventError(f"This run is on {run.cards} cards.")
     with transaction.atomic():
         run = Run.objects.select_for_update().get(pk=run.pk)
         if not run.events.filter(client_id=id).exists():

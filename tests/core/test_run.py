@@ -398,6 +398,8 @@ class OutcomeTest(SimpleTestCase):
         ]
         state = replay(PLAN, log)
         self.assertEqual(seconds_of(state), 800)
+        night = replay(PLAN, [made(Started), laid(1, at_s=60), laid(2, at_s=40_000), laid(3, at_s=40_060)])
+        self.assertEqual(seconds_of(night), 60 + 900 + 60)
         told = [(one.kind, one.sentence) for one in differed(state, {"z": "Zinc 9", "a": "Ash 1"})]
         self.assertEqual([kind for kind, _ in told], ["pen", "extra coat", "slip", "note"])
         self.assertIn("Zinc 9 instead of Ash 1", told[0][1])

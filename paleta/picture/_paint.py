@@ -16,7 +16,7 @@ from paleta.impression import Impression, RegionMap
 from paleta.light import LEVELS
 from paleta.picture._texture import NEUTRAL, texture
 
-VIEWS = ("line", "ink", "regions", "values", "coloured")
+VIEWS = ("line", "ink", "regions", "clay", "values", "coloured")
 SOFT_LEVELS = {"marker": 0.35, "watercolour": 0.5, "pencil": 0.45, "soluble": 0.45, "inkpad": 0.9}
 """Part of the way to the next zone over which two shades melt, by medium. From memory, common practice."""
 TABLE_STEP = 2
@@ -27,6 +27,8 @@ INK_RGB = np.array((26, 24, 26), np.uint8)
 """Of the view that shows only what was taken as ink, and of outlines too dark for their colour to be measured."""
 DARKEST_MEASURED = 70
 """sRGB level; a darker outline is black, and the scanner's lamp is what makes it grey."""
+CLAY_DARKEST, CLAY_PALEST = 18.0, 94.0
+"""L* of clay in no light and in all of it. From memory: what a photo of a plaster cast spans."""
 PALE_INK = 128
 """An outline whose levels lie above this is lighter than most papers; tints are dark beneath it."""
 
@@ -120,7 +122,7 @@ def paint(
     """One view as h x w x 3 uint8 sRGB.
 
     line      the scan itself. ink: only what was taken as ink. coloured: as planned.
-    regions   every region in its own tint of grey.
+    regions   every region in its own tint of grey. clay: all of it in one grey, with nothing but form and light.
     values    the same with lightness alone, the grey value study.
 
     tints are colours with the share of them that each pixel catches; `bare` is where paper is left bare. `quick` holds
@@ -133,7 +135,9 @@ def paint(
     if view == "ink":
         return cv2.add(canvas.bare, _inked(canvas.bare, INK_RGB))
     count = int(canvas.labels.max()) + 1
-    if view == "regions":
+    if view == "clay":
+        colours = _clay(canvas, light_levels)
+    elif view == "regions":
         colours = _tints(count, pale_lines=bool(canvas.ink_rgb.min() > PALE_INK))[canvas.labels]
     else:
         table = _table(
@@ -160,6 +164,15 @@ def paint(
             colours[bare] = (lab_to_srgb(np.array(paper)) * 255 + 0.5).astype(np.uint8)
     inked = _inked(canvas.bare, _grey_of(canvas.ink_rgb)) if view == "values" else canvas.inked
     return cv2.add(cv2.multiply(colours, canvas.bare, scale=1 / 255), inked)
+
+
+def _clay(canvas: Canvas, light_levels: NDArray[np.int32]) -> NDArray[np.uint8]:
+    """The light itself, h x w x 3; paper round the drawing is the palest of it."""
+    lightness = CLAY_DARKEST + (CLAY_PALEST - CLAY_DARKEST) * np.linspace(0, 1, LEVELS)
+    lab = np.stack([lightness, np.zeros(LEVELS), np.zeros(LEVELS)], axis=1)
+    greys = (lab_to_srgb(lab) * 255 + 0.5).astype(np.uint8)[:, 0]
+    shown = np.where(canvas.labels == 0, greys[-1], greys[light_levels])
+    return cv2.cvtColor(shown, cv2.COLOR_GRAY2RGB)
 
 
 def _grey_of(rgb: NDArray[np.uint8]) -> NDArray[np.uint8]:

@@ -80,12 +80,18 @@ def sheet_readout(piece: Piece, sheet: Sheet) -> dict[str, Any]:
 
 
 def light_check(piece: Piece, sheet: Sheet) -> dict[str, Any]:
-    doubts = light.light_doubts(piece.stamping, sheet)
-    names = {label: one.name for label, one in sheet.regions.settings.items()}
-    return {
-        "doubts": [{**asdict(doubt), "name": names[doubt.region]} for doubt in doubts],
-        "looked_at": len(bodies_of(sheet)),
-    }
+    """Doubts about the light, one for every thing and cause."""
+    settings, leads = sheet.regions.settings, sheet.regions.thing_leads()
+    told: dict[tuple[int, str], dict[str, Any]] = {}
+    for doubt in light.light_doubts(piece.stamping, sheet):
+        thing = leads.get(doubt.region, doubt.region)
+        known = told.setdefault((thing, doubt.remedy), {"regions": [], "why": doubt.why, "remedy": doubt.remedy})
+        known["regions"].append(doubt.region)
+    for one in told.values():
+        first = settings[one["regions"][0]]
+        one["name"] = first.thing if len(one["regions"]) > 1 and first.thing else first.name
+    bodies = (body.regions[0] for body in bodies_of(sheet))
+    return {"doubts": list(told.values()), "looked_at": len({leads.get(label, label) for label in bodies})}
 
 
 def _drawer_id(piece: Piece, sheet: Sheet) -> int | None:

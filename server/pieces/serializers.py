@@ -159,7 +159,9 @@ class ShelfPieceSerializer(serializers.Serializer):
 
 
 class LightDoubtSerializer(serializers.Serializer):
-    region = serializers.IntegerField()
+    """One thing, or one region by itself, that is lit against the lamp; `regions` are those of it that are."""
+
+    regions = serializers.ListField(child=serializers.IntegerField())
     name = serializers.CharField()
     why = serializers.CharField()
     remedy = serializers.ChoiceField(choices=[*LIGHT_REMEDIES.items()])
@@ -167,7 +169,7 @@ class LightDoubtSerializer(serializers.Serializer):
 
 class LightCheckSerializer(serializers.Serializer):
     doubts = LightDoubtSerializer(many=True)
-    looked_at = serializers.IntegerField(help_text="How many bodies were looked at.")
+    looked_at = serializers.IntegerField(help_text="How many things were looked at.")
 
 
 LampSerializer = record_of(Lamp)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 from playwright.sync_api import expect
 
+from paleta.recipe import TAGS
 from server.pieces.models import Piece
 from server.pieces.regions.things import group_regions
 from server.pieces.steps import keep_step
@@ -125,6 +126,29 @@ class ThingTest(BrowserTest):
         settings = Piece.objects.get(pk=self.piece.pk).sheet().regions.settings
         self.assertEqual(settings[first].thing, settings[second].thing)
         self.assertEqual(settings[third].thing, "")
+
+    def test_what_each_thing_is_is_said_with_one_key(self):
+        page = self.open_piece(self.piece, "?section=regions&view=regions")
+        page.get_by_role("button", name="What is this?").click()
+        asked = page.get_by_role("group", name="What is this?")
+        first = asked.locator("b").inner_text()
+        page.keyboard.press("5")
+        expect(asked.locator("b")).not_to_have_text(first)
+        second = asked.locator("b").inner_text()
+        page.keyboard.press("s")
+        expect(asked.locator("b")).not_to_have_text(second)
+        self.passes_axe("what is this")
+        asked.get_by_role("button", name="Later").click()
+        self.everything_is_kept()
+        tags = {
+            tag for one in Piece.objects.get(pk=self.piece.pk).sheet().regions.settings.values() for tag in one.tags
+        }
+        self.assertEqual(tags, {TAGS[4]})
+
+    def test_opening_light_shows_the_clay_under_the_lamp(self):
+        self.open_piece(self.piece, "?section=regions")
+        self.section("Light")
+        self.picture_is_drawn("view=clay")
 
     def test_a_ramp_and_a_palette_go_over_whole_things(self):
         page = self.open_piece(self.piece, "?section=colours&view=coloured")

@@ -65,6 +65,16 @@ class PaintTest(SimpleTestCase):
             self.assertAlmostEqual(self.lab(values, *place)[0], self.lab(coloured, *place)[0], delta=1)
             self.assertLess(np.abs(self.lab(values, *place)[1:]).max(), 0.6)
 
+    def test_clay_shows_form_and_light_alone_whatever_is_planned(self):
+        clay = self.paint("clay")
+        self.assertTrue((clay == clay[..., :1]).all())
+        np.testing.assert_array_equal(clay, self.paint("clay", looks={}, thresholds={}))
+        inside = disc(200, 70)
+        tones, light = clay[..., 0][inside].astype(int), self.steps[inside]
+        order = np.argsort(light, kind="stable")
+        self.assertGreaterEqual(np.diff(tones[order]).min(), 0)
+        self.assertGreater(tones[order[-1]] - tones[order[0]], 60)
+
     def test_between_two_shades_the_colour_melts_without_a_jump(self):
         row = self.paint("values")[100, 40:165, 0].astype(int)
         self.assertLess(np.abs(np.diff(row)).max(), 25)

@@ -153,7 +153,15 @@ class RegionTest(ApiTestCase):
         self.assertEqual(check()["doubts"], [])
         self.change("regions", {"labels": [1], "form": "dome", "turn_deg": 180})
         (doubt,) = check()["doubts"]
-        self.assertEqual((doubt["region"], doubt["remedy"], doubt["name"]), (1, "turn", "Region 1"))
+        self.assertEqual((doubt["regions"], doubt["remedy"], doubt["name"]), ([1], "turn", "Region 1"))
+
+    def test_the_light_check_speaks_once_of_a_thing(self):
+        self.change("regions", {"labels": [1, 2], "form": "dome", "turn_deg": 180})
+        self.change("thing", {"labels": [1, 2]})
+        check = self.send("get", f"pieces/{self.piece.pk}/light-check/").json()
+        (doubt,) = check["doubts"]
+        self.assertEqual(doubt["regions"], [1, 2])
+        self.assertEqual(check["looked_at"], 2)
 
     def test_zoning_changes_only_what_is_named(self):
         self.change("light", {"shade": 0.4})

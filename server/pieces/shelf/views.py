@@ -13,6 +13,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 
 from paleta.light import Lamp
+from paleta.picture import VIEWS
 from server.derived import pictures
 from server.pieces import readout, steps
 from server.pieces.serializers import PieceSerializer, ShelfPieceSerializer
@@ -23,7 +24,7 @@ from server.uploads import uploaded
 
 SMALLEST_PX, LARGEST_PX = 40, 800
 PICTURE = [
-    OpenApiParameter("view", str, enum=["line", "ink", "regions", "values", "coloured"], default="coloured"),
+    OpenApiParameter("view", str, enum=list(VIEWS), default="coloured"),
     OpenApiParameter("azimuth_deg", float, description="Another lamp than the kept one, while it is dragged."),
     OpenApiParameter("elevation_deg", float),
     OpenApiParameter("live", bool, description="A smaller picture, while the lamp moves."),

@@ -26,7 +26,7 @@ export function Frame() {
       >
         Skip to the screen
       </a>
-      <header className="flex h-11 shrink-0 items-center gap-2.5 whitespace-nowrap px-2.5 sm:gap-4 sm:px-5 min-[1200px]:gap-8">
+      <header className="flex min-h-11 shrink-0 flex-wrap items-center gap-x-2.5 whitespace-nowrap px-2.5 sm:h-11 sm:flex-nowrap sm:gap-4 sm:px-5 min-[1200px]:gap-8">
         <NavLink to="/" className="font-display text-[21px] font-extrabold tracking-tight">
           Paleta
         </NavLink>

@@ -56,7 +56,7 @@ function Escape() {
 }
 
 /** What a section works on is what is shown when it is opened. */
-const VIEW_OF: Partial<Record<Section, View>> = { regions: "regions", light: "values", colours: "coloured" };
+const VIEW_OF: Partial<Record<Section, View>> = { regions: "regions", light: "clay", colours: "coloured" };
 
 function Sheet() {
   const { section, go } = useBenchAddress();

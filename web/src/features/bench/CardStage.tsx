@@ -23,7 +23,7 @@ const MARGIN = { across: 84, down: 51 };
 const TRACK = { across: 66, down: 29 };
 const INSET = 22;
 /** Views that the lamp changes. */
-const LIT = ["values", "coloured"];
+const LIT = ["values", "coloured", "clay"];
 
 /** The card on the bench with the lamp's track around it. */
 export function CardStage() {

@@ -27,24 +27,28 @@ export function LightCheck() {
       )}
       {check.data && check.data.doubts.length === 0 && (
         <p role="status" className="mt-2">
-          Yes: all {check.data.looked_at} bodies are lit from where the lamp stands.
+          Yes: all {check.data.looked_at} things are lit from where the lamp stands.
         </p>
       )}
       {check.data && check.data.doubts.length > 0 && (
         <ul aria-label="Lit against the lamp" className="mt-2 flex flex-col gap-2">
           {check.data.doubts.map((doubt) => (
-            <li key={doubt.region} className="rounded bg-faint p-2">
+            <li key={`${doubt.regions[0]} ${doubt.remedy}`} className="rounded bg-faint p-2">
               <p>
-                <strong>{doubt.name}.</strong> {doubt.why}
+                <strong>
+                  {doubt.name}
+                  {doubt.regions.length > 1 && ` (${doubt.regions.length})`}.
+                </strong>{" "}
+                {doubt.why}
               </p>
               <p className="mt-1 flex gap-3 text-[13px]">
-                <Button kind="quiet" onClick={() => selectOnly([doubt.region])}>
+                <Button kind="quiet" onClick={() => selectOnly(doubt.regions)}>
                   Take it in hand
                 </Button>
                 {doubt.remedy === "turn" && (
                   <Button
                     kind="quiet"
-                    onClick={() => change.mutate({ labels: [doubt.region], changes: { turn_deg: 0 } })}
+                    onClick={() => change.mutate({ labels: doubt.regions, changes: { turn_deg: 0 } })}
                   >
                     Take back the turn
                   </Button>
@@ -57,7 +61,7 @@ export function LightCheck() {
                 {doubt.remedy === "base" && (
                   <Button
                     kind="quiet"
-                    onClick={() => change.mutate({ labels: [doubt.region], changes: { base_mm: null } })}
+                    onClick={() => change.mutate({ labels: doubt.regions, changes: { base_mm: null } })}
                   >
                     Take the base off
                   </Button>

@@ -10,6 +10,7 @@ import { QuickRound } from "./QuickRound";
 import { ThingRows } from "./ThingRows";
 import { TagField } from "./TagField";
 import { ThingButtons } from "./ThingButtons";
+import { WhatIsThis } from "./WhatIsThis";
 
 function area(mm2: number): string {
   return `${mm2 < 10 ? mm2.toFixed(1) : Math.round(mm2)} mm²`;
@@ -79,6 +80,7 @@ export function RegionsSection() {
   return (
     <div>
       <QuickRound />
+      {piece.regions.questions.length === 0 && <WhatIsThis />}
       <div className="mb-3 rounded bg-faint p-3">
         {tool === "barrier" && (
           <p className="mb-2 flex items-center justify-between gap-3 rounded bg-ink px-3 py-2 text-sheet">

@@ -8,9 +8,10 @@ const NAMES: Record<(typeof VIEWS)[number], string> = {
   regions: "Regions",
   values: "Values",
   coloured: "Coloured",
+  clay: "Clay",
 };
 
-/** Ways to look at the picture; keys 1 to 4 do the same unless such keys are turned off. */
+/** Ways to look at the picture; keys 1 to 5 do the same unless such keys are turned off. */
 export function ViewSwitch() {
   const { view, go } = useBenchAddress();
   const { width_mm, height_mm } = usePiece();

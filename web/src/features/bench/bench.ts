@@ -7,7 +7,7 @@ import { pickedAfter } from "./things";
 
 export const SECTIONS = ["stamp", "regions", "light", "colours", "order", "finish", "card"] as const;
 export type Section = (typeof SECTIONS)[number];
-export const VIEWS = ["line", "regions", "values", "coloured"] as const;
+export const VIEWS = ["line", "regions", "values", "coloured", "clay"] as const;
 /** The views of the switch, and what was taken as ink, which only the Stamp section shows. */
 const ALL_VIEWS = [...VIEWS, "ink"] as const;
 export type View = (typeof ALL_VIEWS)[number];

@@ -1987,11 +1987,12 @@ export interface components {
         };
         LightCheck: {
             doubts: components["schemas"]["LightDoubt"][];
-            /** @description How many bodies were looked at. */
+            /** @description How many things were looked at. */
             looked_at: number;
         };
+        /** @description One thing, or one region by itself, that is lit against the lamp; `regions` are those of it that are. */
         LightDoubt: {
-            region: number;
+            regions: number[];
             name: string;
             why: string;
             remedy: components["schemas"]["LightDoubtRemedyEnum"];
@@ -4787,7 +4788,7 @@ export interface operations {
                 live?: boolean;
                 /** @description Only to name the picture; a picture of a version may be kept. */
                 version?: number;
-                view?: "coloured" | "ink" | "line" | "regions" | "values";
+                view?: "clay" | "coloured" | "ink" | "line" | "regions" | "values";
                 /** @description A small picture of this width, for the shelf. */
                 width_px?: number;
             };

@@ -36,7 +36,7 @@ def main(address: str) -> None:
         bench(page, 0.42, 0.2, "finish", "coloured", "bench-finish")
         back(page, address)
         piece(page, "Pangolin at the telescope").click()
-        bench(page, 0.78, 0.16, "light", "coloured", "bench-light")
+        bench(page, 0.78, 0.16, "light", "clay", "bench-light")
         back(page, address)
         piece(page, "Three on the shelf").click()
         bench(page, 0.5, 0.4, "colours", "values", "bench-values")

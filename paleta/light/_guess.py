@@ -24,6 +24,9 @@ PETAL_RATIO = (1.1, 4.5)
 FEWEST_PETALS = 4
 GROUND_WIDE, GROUND_LOW, GROUND_SHARE = 0.55, 0.6, 0.04
 """Ground reaches over this much of the picture's width, lies in its lower part, and has this share of its area."""
+STAFF_SLIM = 0.34
+"""A region that fills its tightest rectangle as a bar does is a tube already at this part of its length, however it is
+turned. From memory."""
 BAR_SLIM, BAR_FILLS = 0.15, 0.85
 """A region so slim that fills so much of its rectangle is a bar and no ground, however wide it lies in the picture."""
 EVEN_BAND, LEAST_HOLE = 0.82, 0.3
@@ -257,7 +260,7 @@ def _guess_forms(
         bar = slim < BAR_SLIM and shapes[region.label].filled >= BAR_FILLS
         if wide and region.area_mm2 >= GROUND_SHARE * whole and not bar:
             forms[region.label] = "ground"
-        elif is_ring(region_map, region) or slim < SLIM_SHARE:
+        elif is_ring(region_map, region) or slim < SLIM_SHARE or _is_staff(shapes[region.label]):
             forms[region.label] = "tube"
         else:
             forms[region.label] = "dome"
@@ -277,6 +280,10 @@ def _guess_forms(
             forms[label] = "leaf"
             bases[label] = _tucked_end(region_map, shape)
     return forms, bases
+
+
+def _is_staff(shape: _Shape) -> bool:
+    return shape.filled >= BAR_FILLS and shape.short_mm < STAFF_SLIM * shape.long_mm
 
 
 def _petals_round(centre: _Shape, around: Sequence[_Shape]) -> list[_Shape]:

@@ -17,6 +17,7 @@ from paleta.light import LEVELS
 from paleta.picture._texture import NEUTRAL, texture
 
 VIEWS = ("line", "ink", "regions", "clay", "values", "coloured")
+COLOURLESS = ("values", "clay")
 SOFT_LEVELS = {"marker": 0.35, "watercolour": 0.5, "pencil": 0.45, "soluble": 0.45, "inkpad": 0.9}
 """Part of the way to the next zone over which two shades melt, by medium. From memory, common practice."""
 TABLE_STEP = 2
@@ -162,7 +163,7 @@ def paint(
         if bare is not None:
             paper = (paper_lab[0], 0.0, 0.0) if view == "values" else paper_lab
             colours[bare] = (lab_to_srgb(np.array(paper)) * 255 + 0.5).astype(np.uint8)
-    inked = _inked(canvas.bare, _grey_of(canvas.ink_rgb)) if view == "values" else canvas.inked
+    inked = _inked(canvas.bare, _grey_of(canvas.ink_rgb)) if view in COLOURLESS else canvas.inked
     return cv2.add(cv2.multiply(colours, canvas.bare, scale=1 / 255), inked)
 
 

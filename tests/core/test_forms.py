@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import cv2
 import numpy as np
 from django.test import SimpleTestCase
 from scipy.stats import spearmanr
@@ -160,6 +161,14 @@ class GuessTest(SimpleTestCase):
         bar = np.zeros((300, 400), np.int32)
         bar[240:280, 20:380] = 1
         self.assertEqual(guess_bodies(region_map(bar))[0].form, "tube")
+
+    def test_a_staff_is_a_tube_however_it_is_turned(self):
+        for angle in (0, 30, 45, 80):
+            staff = np.zeros((400, 400), np.uint8)
+            box = cv2.boxPoints(((200, 200), (260, 80), angle)).round().astype(np.int32)
+            cv2.fillPoly(staff, [box], 1)
+            with self.subTest(angle=angle):
+                self.assertEqual(guess_bodies(region_map(staff))[0].form, "tube")
 
     def test_a_ring_is_a_tube_that_winds_and_what_is_seen_through_it_does_not_stand_on_it(self):
         """Against the exact torus: a half circle over the band, wherever it runs."""

@@ -16,7 +16,7 @@ def main() -> None:
     django.setup()
     from django.core.management import call_command
 
-    from tools.bench import along, answers, core, load, page
+    from tools.bench import along, answers, core, light, load, page
     from tools.bench.show import head
 
     call_command("migrate", verbosity=0)
@@ -26,6 +26,7 @@ def main() -> None:
     along.measure()
     load.measure()
     core.regions_recovered()
+    light.main()
     answers.stampings()
     answers.things()
     answers.plans(longer=False)

@@ -14,16 +14,13 @@ THIRSTY = {"watercolour": 1.25}
 
 @dataclass(frozen=True, slots=True)
 class Wetness:
-    """`state` is bare, workable, wet, touch dry or dry. The times are what is left, in seconds: in which a blend still
+    """`state` is workable, wet, touch dry or dry. The times are what is left, in seconds: in which a blend still
     melts, until a touching region may be laid, until a second coat may be."""
 
     state: str
     workable_s: float = 0.0
     touch_dry_s: float = 0.0
     dry_s: float = 0.0
-
-
-BARE = Wetness("bare")
 
 
 def slowness(paper: Paper | None) -> float:

@@ -58,6 +58,7 @@ MOST_PHOTOS = 40
 AHEAD_S = 600.0
 """Clocks of phones differ; one that is further ahead is wrong."""
 TIMES_KEPT = 2_000
+LEAST_S = 0.1
 OURS = (Started.kind, Moved.kind, Photographed.kind)
 """Lines that only the server writes."""
 PHOTO_LIMIT_S, PHOTO_LIMIT_MB = 20.0, 512
@@ -261,11 +262,9 @@ def settle(run: Run) -> None:
     run.times = [list(asdict(one).values()) for one in times_of(state)[-TIMES_KEPT:]]
     shown = [event.sha256 for event in state.log if isinstance(event, Photographed)]
     run.photo = shown[-1] if shown else ""
-    seconds = seconds_of(state)
-    if state.done and seconds > 0:
-        run.seconds, run.finished_at = round(seconds, 1), run.finished_at or timezone.now()
-    else:
-        run.seconds = run.finished_at = None
+    run.finished_at = (run.finished_at or timezone.now()) if state.done else None
+    # A run that was called finished before anything was laid took no time that could teach.
+    run.seconds = max(round(seconds_of(state), 1), LEAST_S) if state.done and run.passes_laid else None
     names_copied = ("passes_laid", "pens", "pens_text", "differed", "times", "photo", "seconds", "finished_at")
     copied = {name: getattr(run, name) for name in names_copied}
     Run.objects.filter(pk=run.pk, events_count=run.events_count).update(**copied)

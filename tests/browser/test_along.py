@@ -148,6 +148,12 @@ class WalkTest(AlongTest):
             self.tick(page)
         expect(page.get_by_text(re.compile("Pass 1 of .*card 2 of 3"))).to_be_visible()
 
+    def test_everything_is_large_enough_for_inky_hands(self):
+        page = self.begin()
+        for target in [*page.get_by_role("main").get_by_role("button").all(), *page.locator("nav button").all()[:5]]:
+            box = target.bounding_box()
+            self.assertGreaterEqual(min(box["width"], box["height"]), 48, target.get_attribute("aria-label"))
+
     def test_it_works_on_a_phone(self):
         self.page.set_viewport_size({"width": 390, "height": 844})
         page = self.begin()

@@ -12,7 +12,7 @@ from paleta.order import Handling
 from server.drawers.models import SwatchRecord
 from server.pieces.models import Piece
 from server.pieces.pace import pace_of
-from server.runs.along import MOST_AT_ONCE, MOST_PHOTOS, plan_followed, record, state_of
+from server.runs.along import MOST_AT_ONCE, MOST_PHOTOS, plan_followed, record, settle, state_of
 from server.runs.models import Run, RunEvent
 from tests.builders import as_file, line_drawing
 from tests.server.base import ApiTestCase
@@ -148,6 +148,19 @@ class LogTest(AlongTestCase):
         again = self.send("get", f"runs/{run['id']}/").json()
         self.assertTrue(again["open"])
         self.assertEqual(again["passes_laid"], len(lines) - 1)
+
+    def test_a_run_that_is_ended_before_anything_is_laid_took_no_time(self):
+        run = self.start()
+        self.log(run, self.line(run, "finished", 5))
+        told = self.send("get", f"runs/{run['id']}/").json()
+        self.assertEqual((told["open"], told["seconds"]), (False, None))
+
+    def test_a_sum_of_an_older_log_does_not_replace_a_newer_one(self):
+        run = self.start()
+        older = Run.objects.get(pk=run["id"])
+        self.log(run, self.line(run, "laid", passes=[1]))
+        settle(older)
+        self.assertEqual(Run.objects.get(pk=run["id"]).passes_laid, 1)
 
     def test_what_may_be_laid_is_told_best_first(self):
         run = self.start()

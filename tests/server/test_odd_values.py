@@ -6,9 +6,11 @@ import copy
 from collections.abc import Iterator
 from typing import Any
 
+from paleta.run import plan_key
 from server.drawers.models import Drawer
 from server.pieces.colours.gotos import keep_goto
 from server.pieces.models import Piece
+from server.runs.along import plan_followed, start_run
 from tests.server.base import ApiTestCase
 from tests.server.test_permissions import DRAWER_ROUTES, PIECE_ROUTES, filled
 
@@ -62,6 +64,34 @@ class OddValuesTest(ApiTestCase):
         self.assertEqual(shown.status_code, 200)
         for look in ("plan/", "value-warnings/", "light-check/", "picture/?view=coloured", "recipes/"):
             self.assertEqual(self.send("get", f"pieces/{self.piece.pk}/{look}").status_code, 200, look)
+
+    def test_every_line_of_a_log_is_taken_or_refused_in_a_sentence(self):
+        version = Piece.objects.get(pk=self.piece.pk).version
+        run = start_run(actor=self.ana, piece=self.piece, version=version)
+        about = {"id": "odd-line-1", "at_s": 1.8e9, "plan": plan_key(plan_followed(run)), "card": 1}
+        examples = (
+            {"kind": "laid", "passes": [1]},
+            {"kind": "handled", "step": 1},
+            {"kind": "undone", "event": "odd-line-2"},
+            {"kind": "another pen", "instead_of": "a", "code": "b", "name": "B", "hex": "#aabbcc", "passes": [1]},
+            {"kind": "extra coat", "passes": [1]},
+            {"kind": "slip", "slip": "stripe", "passes": [1]},
+            {"kind": "rescued", "event": "odd-line-2", "rescue": "books"},
+            {"kind": "noted", "text": "x", "passes": []},
+            {"kind": "finished"},
+        )
+        self.client.raise_request_exception = False
+        for number, example in enumerate(examples):
+            whole = {**about, **example}
+            for path in leaves(whole):
+                for place, odd in enumerate(ODD):
+                    line = with_value({**whole, "id": f"odd-{number}-{'-'.join(map(str, path))}-{place}"}, path, odd)
+                    answer = self.send("post", f"runs/{run.pk}/events/", {"events": [line]})
+                    self.assertIn(answer.status_code, (200, 400, 422), (path, str(odd)[:40], answer.content[:200]))
+                    for refused in answer.json().get("refused", ()):
+                        self.assertTrue(refused["detail"], (path, str(odd)[:40]))
+        self.assertEqual(self.send("get", f"runs/{run.pk}/").status_code, 200)
+        self.assertEqual(self.send("get", "runs/").status_code, 200)
 
     def test_every_change_of_a_drawer_answers_in_a_sentence(self):
         drawer = self.ana.drawers.get(medium="marker")

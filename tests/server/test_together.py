@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import threading
+import time
 from concurrent.futures import ThreadPoolExecutor
 from tempfile import TemporaryDirectory
 from unittest.mock import patch
@@ -11,6 +12,7 @@ from django.db import connection
 from django.test import TransactionTestCase
 
 from paleta.light import Lamp
+from paleta.run import plan_key
 from server.derived import chores, later, pictures, plans, worker
 from server.derived.memory import memory
 from server.drawers import charts
@@ -21,6 +23,8 @@ from server.pieces.pace import pace_of
 from server.pieces.sheet.services import turn_lamp
 from server.problems import ChangedElsewhere
 from server.recipes.services import keep_recipe
+from server.runs.along import plan_followed, record, start_run
+from server.runs.models import Run, RunEvent
 from server.runs.services import log_run, work_out
 from tests.server.builders import coloured, make_piece, make_user
 
@@ -73,6 +77,29 @@ class TogetherTest(TransactionTestCase):
         pace = pace_of(self.ana.pk, "marker").pace
         made = in_threads(lambda _: plans.plans_of(piece.stamping, piece.sheet(), pace)[0], range(3))
         self.assertEqual(len(set(made)), 1)
+
+    def test_eight_devices_that_tick_the_same_card_at_once_lose_and_double_nothing(self):
+        piece = coloured(self.piece)
+        run = start_run(actor=self.ana, piece=piece, version=piece.version)
+        key, count = plan_key(plan_followed(run)), len(plan_followed(run).passes)
+
+        def line(number: int) -> dict:
+            about = {"id": f"pass-{number:05}", "at_s": time.time(), "plan": key, "card": 1}
+            return {"kind": "laid", **about, "passes": [number]}
+
+        lines = [line(number) for number in range(1, count + 1)]
+
+        def device(first: int):
+            mine = lines[first % count :] + lines[: first % count]
+            return [record(actor=self.ana, run=Run.objects.get(pk=run.pk), lines=mine[at : at + 2]) for at in (0, 2, 4)]
+
+        told = in_threads(device, range(8))
+        self.assertEqual([one for one in told if isinstance(one, Exception)], [])
+        self.assertEqual([line for one in told for each in one for line in each.refused], [])
+        log = list(RunEvent.objects.filter(run=run))
+        self.assertEqual(len({event.client_id for event in log}), len(log))
+        self.assertEqual([event.number for event in log], list(range(1, len(log) + 1)))
+        self.assertEqual(Run.objects.get(pk=run.pk).passes_laid, len(log) - 1)
 
     def test_of_eight_equal_freezes_one_version_is_kept(self):
         piece = coloured(self.piece)

@@ -21,7 +21,7 @@ export function CourseRibbon({ run, course, progress, current, onPick }: Props) 
   const from = Math.max(0, place - AROUND);
   const shown = course.slice(from, place + AROUND);
   return (
-    <nav aria-label="The course" className="on-dark hidden h-[4.6rem] shrink-0 bg-ink p-3 md:block">
+    <nav aria-label="The course" className="on-dark hidden h-[4.9rem] shrink-0 bg-ink p-3 md:block">
       <ol ref={band} className="flex h-full gap-1 overflow-x-auto p-0.5">
         {shown.map((step) => {
           const told = tellStep(run, progress, step);
@@ -38,7 +38,7 @@ export function CourseRibbon({ run, course, progress, current, onPick }: Props) 
                 aria-label={done ? `${words}, done` : words}
                 title={words}
                 onClick={() => onPick(step)}
-                className={`h-full w-8 rounded-sm ${done ? "opacity-35" : ""} ${here ? "outline-3 outline-sheet outline-offset-1" : ""} ${step.kind === "handling" ? "border-2 border-dashed border-sheet" : "bg-(--swatch)"}`}
+                className={`h-full w-12 rounded-sm ${done ? "opacity-35" : ""} ${here ? "outline-3 outline-sheet outline-offset-1" : ""} ${step.kind === "handling" ? "border-2 border-dashed border-sheet" : "bg-(--swatch)"}`}
                 style={told.hex ? swatchStyle(told.hex) : step.kind === "stint" ? swatchStyle("#8a8a8a") : undefined}
               />
             </li>

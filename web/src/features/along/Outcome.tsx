@@ -43,7 +43,13 @@ export function Outcome({ at, kept }: { at: AtDesk & { progress: Progress }; kep
             <strong>{minutes(done.seconds)}</strong>, planned {minutes(done.planned_s ?? 0)}.
           </p>
         ) : (
-          <p className="mb-4">{state.online ? "Adding up …" : "The sum follows once Paleta answers again."}</p>
+          <p className="mb-4">
+            {done
+              ? "Nothing was laid, so no time is counted."
+              : state.online
+                ? "Adding up …"
+                : "The sum follows once Paleta answers again."}
+          </p>
         )}
         {done && (
           <>

@@ -78,7 +78,7 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
   return (
     <>
       <main className="grid grow grid-rows-[minmax(0,30dvh)_auto] gap-4 p-3 sm:p-6 md:grid-cols-[minmax(0,5fr)_minmax(0,7fr)] md:grid-rows-1 md:gap-8 md:pb-4">
-        <div className="grid min-h-0 min-w-0 place-items-center md:h-[calc(100dvh-8.5rem)]">
+        <div className="grid min-h-0 min-w-0 place-items-center md:h-[calc(100dvh-8.8rem)]">
           <LitPicture
             kept={kept}
             passes={step.kind === "stint" ? step.passes : NONE}

@@ -59,7 +59,7 @@ export function WhatIsThis() {
   if (!asking || !thing)
     return (
       <p className="mb-3 flex items-center justify-between gap-3 rounded border border-line px-3 py-2">
-        {counted(open.length, "thing")} without a word for what it is.
+        {counted(open.length, "thing has", "things have")} no tag yet.
         <Button
           onClick={() => {
             setSkipped([]);

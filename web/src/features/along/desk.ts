@@ -64,7 +64,13 @@ export class Desk {
   }
 
   private async start() {
-    await this.reread();
+    try {
+      await this.reread();
+    } catch {
+      const words =
+        "This browser does not let Paleta keep a run on the device (a private window?). Use an ordinary one.";
+      return this.set({ problem: new Problem(0, "no_room_here", words) });
+    }
     await this.fetch();
     await this.sync();
   }

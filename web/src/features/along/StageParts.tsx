@@ -1,0 +1,75 @@
+import type { KeptRun } from "@/shared/api/runStore";
+import { swatchStyle } from "@/shared/ui";
+import type { Step } from "./course";
+import { beneathOf, clockOf, type Progress } from "./progress";
+import { useSeconds } from "./surroundings";
+import { clockFace, tellStep } from "./words";
+
+type ClockProps = { run: KeptRun["run"]; card: Progress["cards"][number]; step: Step };
+
+/** What is still wet, or how long a blend waits. Only this redraws every second. */
+export function ClockFace({ run, card, step }: ClockProps) {
+  const now = useSeconds();
+  const clock = clockOf(run, card, step.kind === "stint" ? step.passes : [], now);
+  if (!clock) return <p className="text-[17px]">ready</p>;
+  const late = clock.kind === "blend" && clock.left_s < 0;
+  return (
+    <p className="text-right leading-tight" data-clock={clock.kind}>
+      <span className="text-[16px]">{clock.words}</span>
+      <br />
+      <strong className="figure font-display text-[26px]">
+        {late
+          ? "has dried: soften the step"
+          : clock.kind === "dry"
+            ? `dry in ${clockFace(clock.left_s)}`
+            : `still blends ${clockFace(clock.left_s)}`}
+      </strong>
+    </p>
+  );
+}
+
+type HintProps = { run: KeptRun["run"]; progress: Progress; course: Step[]; step: Step };
+
+/** What the trade would remind of now: at a pen's first pass, and at half time. */
+export function Hint({ run, progress, course, step }: HintProps) {
+  if (step.kind !== "stint") return null;
+  const beneath = beneathOf(run, progress, step);
+  if (beneath)
+    return (
+      <p role="status" className="mt-3 text-[17px]">
+        Out of its order: {beneath} comes before it on the same place.
+      </p>
+    );
+  const half = course[Math.floor(course.length / 2)];
+  if (course.length > 12 && half?.key === step.key)
+    return <p className="mt-3 text-[17px]">Half way: look at it in grey, or from a metre away, before you go on.</p>;
+  const swatch = run.steps[(step.passes[0] ?? 1) - 1]?.swatch;
+  const used = progress.cards.some((card) =>
+    [...card.laid.keys()].some((number) => run.steps[number - 1]?.swatch === swatch),
+  );
+  if (used) return null;
+  return <p className="mt-3 text-[17px]">The first pass with it: try it on scrap. Is it wet enough?</p>;
+}
+
+/** The next two steps. */
+export function NextLine({ run, progress, steps }: { run: KeptRun["run"]; progress: Progress; steps: Step[] }) {
+  const told = steps.slice(0, 2).map((step) => ({ step, ...tellStep(run, progress, step) }));
+  if (told.length === 0) return null;
+  return (
+    <ol aria-label="Then" className="mt-4 flex flex-wrap items-center gap-x-5 gap-y-2 text-[17px]">
+      {told.map(({ step, title, hex, where }, place) => (
+        <li key={step.key} className="flex items-center gap-2">
+          {place === 0 && <span>then</span>}
+          {hex && <span className="h-9 w-14 rounded bg-(--swatch) shadow-sm" style={swatchStyle(hex)} aria-hidden />}
+          <span>
+            <strong>{title}</strong>
+            <span className="block text-[15px]">
+              {where.split(":")[0]}
+              {run.cards > 1 && `, card ${step.card}`}
+            </span>
+          </span>
+        </li>
+      ))}
+    </ol>
+  );
+}

@@ -157,7 +157,7 @@ class LightTest(BrowserTest):
         doubts = page.get_by_role("list", name="Lit against the lamp").get_by_role("listitem")
         expect(doubts).to_contain_text("lit from 4:30, but the lamp stands at 10:30")
         page.get_by_role("button", name="Take back the turn").click()
-        expect(page.get_by_text(re.compile("Yes: all 3 bodies are lit"))).to_be_visible()
+        expect(page.get_by_text(re.compile("Yes: all 3 things are lit"))).to_be_visible()
 
     def test_a_glow_is_added_tinted_and_keeps_paper_bare(self):
         page = self.open_piece(coloured(make_piece(self.ana)), "?section=light")

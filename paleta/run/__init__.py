@@ -3,7 +3,6 @@
 from paleta.run._choices import Choice, choices
 from paleta.run._events import (
     EVENTS,
-    MOST_TOGETHER,
     AnotherPen,
     Event,
     ExtraCoat,
@@ -22,14 +21,13 @@ from paleta.run._events import (
 )
 from paleta.run._move import pairs_between, what_moving_does
 from paleta.run._outcome import Differed, as_done, differed, pens_taken
-from paleta.run._replay import Card, LaidPass, RunState, course_of, one_log, plan_key, replay, wetness
+from paleta.run._replay import Card, LaidPass, RunState, course_of, plan_key, replay, wetness
 from paleta.run._rescues import RESCUES, SLIPS, Rescue, rescues_for
 from paleta.run._times import seconds_by_pass, seconds_of, times_of
 from paleta.run._wet import Need, Wetness, needs_of, slowness, wetness_after
 
 __all__ = [
     "EVENTS",
-    "MOST_TOGETHER",
     "RESCUES",
     "SLIPS",
     "AnotherPen",
@@ -60,7 +58,6 @@ __all__ = [
     "event_from_plain",
     "event_to_plain",
     "needs_of",
-    "one_log",
     "pairs_between",
     "pens_taken",
     "plan_key",

@@ -7,6 +7,7 @@ from collections.abc import Iterable
 
 from paleta.order import Pass, Plan
 from paleta.run._replay import RunState, plan_key
+from paleta.run._words import listed
 
 
 def pairs_between(old: Plan, new: Plan) -> tuple[tuple[int, int], ...]:
@@ -31,7 +32,7 @@ def what_moving_does(state: RunState, new: Plan) -> list[str]:
     lost = sorted({passes[number].name for card in state.cards for number in card.laid if number not in there})
     if lost:
         said.append(
-            f"What is laid on {_names(lost)} is not in the new plan: it stays on the card, beneath what follows."
+            f"What is laid on {listed(lost)} is not in the new plan: it stays on the card, beneath what follows."
         )
     chains: dict[int, list[Pass]] = defaultdict(list)
     for one in new.passes:
@@ -46,7 +47,7 @@ def what_moving_does(state: RunState, new: Plan) -> list[str]:
         )
     )
     if torn:
-        said.append(f"On {_names(torn)} something is to be laid beneath what is there: look at it before going on.")
+        said.append(f"On {listed(torn)} something is to be laid beneath what is there: look at it before going on.")
     todo = len(new.passes) * len(state.cards) - kept
     said.append(f"{_count(todo, 'pass is', 'passes are')} still to be laid.")
     return said
@@ -62,8 +63,3 @@ def _places(plan: Plan) -> Iterable[tuple[tuple[int, str, tuple[int, ...], int],
 
 def _count(number: int, one: str, more: str) -> str:
     return f"{number:,} {one if number == 1 else more}"
-
-
-def _names(names: list[str]) -> str:
-    shown = ", ".join(names[:4])
-    return shown if len(names) <= 4 else f"{shown} and {len(names) - 4} more"

@@ -11,6 +11,7 @@ from paleta.recipe import Sheet
 from paleta.run._events import ExtraCoat, Noted, Rescued, Slip
 from paleta.run._replay import RunState
 from paleta.run._rescues import LAYING, RESCUE_KEYS, SLIPS
+from paleta.run._words import listed
 
 MOST_NOTES = 2000
 """Characters that the sheet's notes hold."""
@@ -47,11 +48,11 @@ def differed(state: RunState, names: Mapping[str, str]) -> list[Differed]:
         instead.setdefault((planned, code), []).append(regions[region])
     for (planned, code), where in instead.items():
         pen, other = _named(names, code), _named(names, planned)
-        found.append(Differed("pen", f"{pen} instead of {other} on {_listed(where)}."))
+        found.append(Differed("pen", f"{pen} instead of {other} on {listed(where)}."))
     passes = {one.number: one for one in state.plan.passes}
     rescued = {event.event: event.rescue for event in state.log if isinstance(event, Rescued)}
     for event in state.log:
-        at = _listed([passes[one].name for one in getattr(event, "passes", ()) if one in passes])
+        at = listed(passes[one].name for one in getattr(event, "passes", ()) if one in passes)
         card = f"Card {event.card}: " if len(state.cards) > 1 else ""
         if isinstance(event, ExtraCoat):
             swatch = passes[event.passes[0]].swatch if event.passes and event.passes[0] in passes else ""
@@ -95,9 +96,3 @@ def as_done(sheet: Sheet, state: RunState, swatches: Mapping[str, Swatch], names
 
 def _named(names: Mapping[str, str], code: str) -> str:
     return names.get(code, code)
-
-
-def _listed(names: list[str]) -> str:
-    once = list(dict.fromkeys(names))
-    shown = ", ".join(once[:4])
-    return shown if len(once) <= 4 else f"{shown} and {len(once) - 4} more"

@@ -105,22 +105,19 @@ def start_run(*, actor: AbstractBaseUser, piece: Piece, version: int, cards: int
             medium=recipe.sheet.colours.medium,
             cards=cards,
             pace=asdict(known.pace),
-            lines=_lines(plan, known.pace, cards),
-            planned_s=_planned_s(plan, known.pace, cards),
+            **_laid_out(plan, known.pace, cards),
             **_asked(plan),
         )
         _write(run, [Started(id=_new_id(), at_s=time.time(), plan=plan_key(plan), cards=cards)])
     return run
 
 
-def _lines(plan: Plan, pace: Pace, cards: int) -> list[list[int]]:
+def _laid_out(plan: Plan, pace: Pace, cards: int) -> dict[str, Any]:
+    """The order of work over the cards, and how long it takes."""
     if cards == 1 or plan.work is None:
-        return [[1, len(plan.passes)]]
-    return [[one.first_pass, one.last_pass] for one in batch(plan.work, plan, pace, cards).lines]
-
-
-def _planned_s(plan: Plan, pace: Pace, cards: int) -> float:
-    return plan.duration_s if cards == 1 or plan.work is None else batch(plan.work, plan, pace, cards).duration_s
+        return {"lines": [[1, len(plan.passes)]], "planned_s": plan.duration_s}
+    made = batch(plan.work, plan, pace, cards)
+    return {"lines": [[one.first_pass, one.last_pass] for one in made.lines], "planned_s": made.duration_s}
 
 
 def _asked(plan: Plan) -> dict[str, Any]:
@@ -332,12 +329,12 @@ def move_run(*, actor: AbstractBaseUser, run: Run) -> Run:
     event = Moved(
         id=_new_id(), at_s=time.time(), plan=plan_key(new), from_plan=plan_key(old), pairs=pairs_between(old, new)
     )
-    lines, planned_s = _lines(new, run.pace_used(), run.cards), _planned_s(new, run.pace_used(), run.cards)
+    copied = {**_laid_out(new, run.pace_used(), run.cards), **_asked(new)}
     with transaction.atomic():
         run = Run.objects.select_for_update().get(pk=run.pk)
         _write(run, [event])
-        run.recipe, run.recipe_number, run.lines, run.planned_s = newest, newest.number, lines, planned_s
-        for name, value in _asked(new).items():
+        run.recipe, run.recipe_number = newest, newest.number
+        for name, value in copied.items():
             setattr(run, name, value)
         run.save()
     settle(run)

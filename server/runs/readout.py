@@ -8,12 +8,13 @@ from typing import Any
 
 from paleta.checks import reserves
 from paleta.colour import lab_to_hex
-from paleta.order import Plan, plan_touches
+from paleta.order import Plan
 from paleta.recipe import Sheet, Stint, stints_of
 from paleta.run import SLIPS, RunState, choices, needs_of, plan_key, rescues_for, seconds_by_pass, slowness
 from server.derived.maps import region_map
 from server.drawers.models import SwatchRecord
 from server.drawers.serializers import SwatchSerializer
+from server.pieces.order.readout import touches_after
 from server.pieces.order.serializers import PassSerializer
 from server.runs.along import plan_followed, recipe_followed, state_of
 from server.runs.models import Run
@@ -69,17 +70,12 @@ def run_readout(run: Run) -> dict[str, Any]:
         "swatches": swatches,
         "masked": sheet.order.masked,
         "before": reserves(sheet, region_map(stamping, sheet)),
-        "after": [asdict(step) for step in plan_touches(_touches(sheet), run.medium)],
+        "after": [asdict(step) for step in touches_after(sheet)],
         "slips": [{"code": code, "name": name, "rescues": _rescues(code, run.medium)} for code, name in SLIPS.items()],
         "stint_times": _stint_times(state, plan, stints, run.cards),
         "log": [event.body for event in run.events.all()],
         "last": run.events_count,
     }
-
-
-def _touches(sheet: Sheet) -> list[str]:
-    """The plan lifts its own mask."""
-    return [code for code in sheet.finish.touches if not (sheet.order.masked and code == "unmask")]
 
 
 def _cut(stints: Sequence[Stint], lines: Sequence[Sequence[int]]) -> list[Stint]:

@@ -7,18 +7,22 @@ from typing import Any
 
 from paleta.checks import reserves
 from paleta.impression import RegionMap
-from paleta.order import Plan, plan_touches
+from paleta.order import Plan, TouchStep, plan_touches
 from paleta.recipe import Sheet, stints_of
 from server.drawers.serializers import SwatchSerializer
 from server.pieces.order.serializers import PassSerializer
 from server.pieces.pace import KnownPace
 
 
+def touches_after(sheet: Sheet) -> list[TouchStep]:
+    """The finishing touches in their order, less the lifting of the mask where the plan does that itself."""
+    touches = [code for code in sheet.finish.touches if not (sheet.order.masked and code == "unmask")]
+    return plan_touches(touches, sheet.colours.medium)
+
+
 def plan_readout(
     sheet: Sheet, region_map: RegionMap, plan: Plan, by_region: Plan, *, known: KnownPace
 ) -> dict[str, Any]:
-    # The plan lifts its own mask.
-    touches = [code for code in sheet.finish.touches if not (sheet.order.masked and code == "unmask")]
     swatches = {
         code: SwatchSerializer.of(one.code, one.name, one.family, one.lab)
         for code, one in sheet.colours.swatches.items()
@@ -35,7 +39,7 @@ def plan_readout(
         "timed_runs": known.runs,
         "timed_passes": known.passes,
         "pace_doubt": known.doubt,
-        "after": [asdict(step) for step in plan_touches(touches, sheet.colours.medium)],
+        "after": [asdict(step) for step in touches_after(sheet)],
         "before": reserves(sheet, region_map),
         "pen_changes": plan.pen_changes,
         "duration_s": plan.duration_s,

@@ -54,7 +54,7 @@ export function useAloud(words: string) {
 }
 
 /** The time in seconds, renewed every second. */
-export function subscribeSeconds(listener: () => void) {
+function subscribeSeconds(listener: () => void) {
   const timer = setInterval(listener, 1000);
   return () => clearInterval(timer);
 }

@@ -67,6 +67,11 @@ class Run(models.Model):
     def __str__(self) -> str:
         return f"{self.title or self.medium}, {self.made_at:%Y-%m-%d}"
 
+    @property
+    def left_out(self) -> bool:
+        """Whether it was called finished before all was laid: its clock says nothing of the whole plan."""
+        return self.events_count > 0 and self.passes_laid < (self.passes or 0) * self.cards
+
     def as_core(self) -> Timed:
         """The run as it teaches; only once it is finished and its plan is known."""
         count = self.cards

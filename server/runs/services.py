@@ -97,7 +97,8 @@ def pace_learnt(owner_id: int, medium: str) -> KnownPace:
     if len(timed) >= LEAST_TIMED:
         learnt = learn(medium, timed)
         return KnownPace(learnt.pace, len(runs), learnt.counted, learnt.doubt)
-    return KnownPace(own_pace(medium, [run.as_core() for run in runs]), len(runs))
+    whole = [run for run in runs if not run.left_out]
+    return KnownPace(own_pace(medium, [run.as_core() for run in whole]), len(whole))
 
 
 def _compare(run: Run, plan: Plan) -> None:

@@ -155,6 +155,11 @@ class LogTest(AlongTestCase):
         told = self.send("get", f"runs/{run['id']}/").json()
         self.assertEqual((told["open"], told["seconds"]), (False, None))
 
+    def test_the_clock_of_a_card_left_half_done_teaches_no_pace(self):
+        run = self.start()
+        self.log(run, self.line(run, "laid", 60, passes=[1]), self.line(run, "finished", 90))
+        self.assertEqual(pace_of(self.ana.pk, run["medium"]).runs, 0)
+
     def test_a_sum_of_an_older_log_does_not_replace_a_newer_one(self):
         run = self.start()
         older = Run.objects.get(pk=run["id"])

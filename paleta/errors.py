@@ -140,3 +140,9 @@ class EventError(PaletaError, ValueError):
     """A line of a run's log says what no log can say."""
 
     code = "event_impossible"
+
+
+class CardError(PaletaError, ValueError):
+    """A size, a layer or a cutting job that no card can have."""
+
+    code = "card_impossible"

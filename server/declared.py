@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+import dataclasses
 from collections.abc import Callable, Iterable
 from functools import cache
 from typing import Any
 
+from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
+from paleta.card import Length, Measure
+from paleta.errors import CardError
 from paleta.fields import (
     FORM,
     HELP,
@@ -28,6 +32,28 @@ from paleta.fields import (
 Fields = dict[str, serializers.Field]
 
 
+@extend_schema_field({"type": "string", "maxLength": 40, "description": "A length: 4 1/4 in, 10.8 cm, 108 mm."})
+class LengthField(serializers.Field):
+    """A length as people write it, given back as the core writes it down."""
+
+    def __init__(self, measure: Measure, **more: Any) -> None:
+        super().__init__(**more)
+        self.measure = measure
+
+    def to_internal_value(self, data: Any) -> str:
+        try:
+            length = self.measure.from_plain(data)
+            self.measure.check(length)
+        except CardError as error:
+            raise serializers.ValidationError(str(error)) from error
+        except ValueError as error:
+            raise serializers.ValidationError(f"A length {error}.") from error
+        return str(length)
+
+    def to_representation(self, value: Length | str) -> str:
+        return str(value)
+
+
 def field_of(kind: Kind, **more: Any) -> serializers.Field:
     """The API's field for a kind. Kinds that travel in no other form than their own have none: TypeError."""
     if isinstance(kind, Maybe):
@@ -43,6 +69,7 @@ def field_of(kind: Kind, **more: Any) -> serializers.Field:
         Text: lambda one: _text(one, **more),
         Choice: lambda one: serializers.ChoiceField(choices=[*one.options.items()], allow_blank=one.blank, **more),
         Numbers: lambda one: _numbers(one, **more),
+        Measure: lambda one: LengthField(one, **more),
         Many: lambda one: serializers.ListField(child=field_of(one.kind), max_length=one.most, **more),
     }
     if type(kind) not in makers:
@@ -62,12 +89,20 @@ def _numbers(kind: Numbers, **more: Any) -> serializers.Field:
     return serializers.ListField(child=child, min_length=count, max_length=count, **more)
 
 
+def has_default(one: dataclasses.Field[Any]) -> bool:
+    return one.default is not dataclasses.MISSING or one.default_factory is not dataclasses.MISSING
+
+
+def default_of(one: dataclasses.Field[Any]) -> Any:
+    return one.default if one.default_factory is dataclasses.MISSING else one.default_factory()
+
+
 @cache
 def record_of(made: type) -> type[serializers.Serializer]:
     """A whole record of the class, in and out: fields with a default may be left out."""
     fields: Fields = {}
     for one, kind in kinds_of(made):
-        default = {} if one.default is one.default_factory else {"default": one.default}
+        default = {"default": kind.to_plain(default_of(one))} if has_default(one) else {}
         fields[one.name] = field_of(kind, help_text=one.metadata[HELP] or None, **default)
     return _serializer(made.__name__, fields, made.__doc__)
 

@@ -41,6 +41,7 @@ INSTALLED_APPS = [
     "server.drawers",
     "server.pieces",
     "server.recipes",
+    "server.cards",
     "server.runs",
     "server.backup",
     "demo",

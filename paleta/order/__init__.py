@@ -24,11 +24,12 @@ from paleta.order._schools import (
     school_named,
     school_to_plain,
 )
-from paleta.order._touches import TOUCHES, Touch, TouchStep, plan_touches
+from paleta.order._touches import DRY_BEFORE, TOUCHES, Touch, TouchStep, plan_touches
 from paleta.order._work import Job, Mask, Work, expand
 
 __all__ = [
     "DEFAULT_SCHOOL",
+    "DRY_BEFORE",
     "LEAST_TIMED",
     "LONGEST_HOW",
     "LONGEST_NAME",

@@ -12,7 +12,9 @@ from paleta.recipe._formats import (
     SCHEMA,
     sheet_1_to_2,
     sheet_2_to_3,
+    sheet_3_to_4,
     sheet_schema_fault,
+    sheet_to_newest,
     to_newest,
 )
 from paleta.recipe._light import MOST_GLOWS, Light
@@ -67,9 +69,11 @@ __all__ = [
     "proposed",
     "sheet_1_to_2",
     "sheet_2_to_3",
+    "sheet_3_to_4",
     "sheet_from_plain",
     "sheet_schema_fault",
     "sheet_sha256",
+    "sheet_to_newest",
     "sheet_to_plain",
     "stints_of",
     "swatch_from_plain",

@@ -18,7 +18,7 @@ from paleta.recipe._regions import MOST_REGIONS
 from paleta.recipe._sheet import Sheet
 
 FORMAT = "paleta-recipe"
-FORMAT_VERSION = 3
+FORMAT_VERSION = 4
 MOST_PASSES = 40_000
 NUMBER: Schema = {"type": "number", "minimum": -1e9, "maximum": 1e9}
 TEXT: Schema = {"type": "string", "maxLength": 400}
@@ -99,13 +99,13 @@ def to_newest(plain: Any, *, trusted: bool = False) -> dict[str, Any]:
         )
     if trusted:
         for version in range(found, FORMAT_VERSION):
-            plain = {**LIFTS[version](plain), "format_version": version + 1}
+            plain = _lifted(plain, version)
         return plain
     # Lengths first: a list of a million bad lines must not be looked through line by line.
     _check_lengths(plain)
     for version in range(found, FORMAT_VERSION):
         _check(plain, version)
-        plain = {**LIFTS[version](plain), "format_version": version + 1}
+        plain = _lifted(plain, version)
     _check(plain, FORMAT_VERSION)
     return plain
 
@@ -208,10 +208,6 @@ def _swatch_1_to_2(old: dict[str, Any]) -> dict[str, Any]:
     return {"two_coats": None, **old, "paper": whole}
 
 
-def _recipe_1_to_2(plain: dict[str, Any]) -> dict[str, Any]:
-    return {**plain, "sheet": sheet_1_to_2(plain["sheet"]), "plan": {"handling": [], **plain["plan"]}}
-
-
 def sheet_2_to_3(old: dict[str, Any]) -> dict[str, Any]:
     """Format 3 knows things; the bodies of format 2 become things."""
     regions = old["regions"]
@@ -219,9 +215,27 @@ def sheet_2_to_3(old: dict[str, Any]) -> dict[str, Any]:
     return {**old, "regions": {"unsure": [], **regions, "settings": settings}}
 
 
-def _recipe_2_to_3(plain: dict[str, Any]) -> dict[str, Any]:
-    return {**plain, "sheet": sheet_2_to_3(plain["sheet"])}
+def sheet_3_to_4(old: dict[str, Any]) -> dict[str, Any]:
+    """Format 4 knows the card's sizes; what was written about it in format 3 stays as a note."""
+    return {**old, "card": {"spec": None, **old["card"]}}
 
 
-LIFTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _recipe_1_to_2, 2: _recipe_2_to_3}
-"""How a file of a format becomes one of the next."""
+SHEET_LIFTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
+    1: sheet_1_to_2,
+    2: sheet_2_to_3,
+    3: sheet_3_to_4,
+}
+"""How the sheet of a format becomes one of the next."""
+
+
+def sheet_to_newest(plain: dict[str, Any], found: int) -> dict[str, Any]:
+    """A plain sheet of format `found` in today's format."""
+    for version in range(found, FORMAT_VERSION):
+        plain = SHEET_LIFTS[version](plain)
+    return plain
+
+
+def _lifted(plain: dict[str, Any], version: int) -> dict[str, Any]:
+    """A file of format `version` as one of the next."""
+    plan = {"handling": [], **plain["plan"]} if version == 1 else plain["plan"]
+    return {**plain, "format_version": version + 1, "sheet": SHEET_LIFTS[version](plain["sheet"]), "plan": plan}

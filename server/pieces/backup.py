@@ -16,7 +16,14 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db.models import Model
 
 from paleta.order import OWN_PREFIX, school_from_plain, school_to_plain
-from paleta.recipe import FORMAT_VERSION, PARTS, sheet_2_to_3, sheet_from_plain, sheet_schema_fault, swatch_from_plain
+from paleta.recipe import (
+    FORMAT_VERSION,
+    PARTS,
+    sheet_from_plain,
+    sheet_schema_fault,
+    sheet_to_newest,
+    swatch_from_plain,
+)
 from server.drawers.backup import drawers_of
 from server.pieces.colours.gotos import MOST_GOTOS
 from server.pieces.models import GoTo, OwnSchool, Piece, Step
@@ -25,6 +32,8 @@ from server.pieces.steps import fill
 from server.problems import Refused
 from server.sections import Line, Restoring, Section, check
 
+FIRST_IN_PARTS = 2
+"""The first format whose sheets stand in parts, as backups hold them."""
 OWN = re.compile(f"{OWN_PREFIX}([0-9]+)")
 Rename = Callable[[str, str], str]
 """(kind, number) to the number it has on the other side; kind is "drawer" or "school"."""
@@ -162,11 +171,13 @@ def _maps_in(steps: list[Line]) -> Iterator[str]:
 def _restore_piece(restoring: Restoring, line: Line) -> tuple[Model, bool]:
     rename = from_lines(restoring)
     try:
-        lifted = sheet_2_to_3(line["sheet"]) if line["sheet_format"] == FORMAT_VERSION - 1 else line["sheet"]
+        if line["sheet_format"] not in range(FIRST_IN_PARTS, FORMAT_VERSION + 1):
+            raise Refused("A sheet in the backup has a format this Paleta does not know.", "backup_unreadable")
+        lifted = sheet_to_newest(line["sheet"], line["sheet_format"])
     except (KeyError, TypeError) as error:
         raise Refused("A sheet in the backup cannot be read.", "backup_unreadable") from error
     fault = sheet_schema_fault(lifted)
-    if line["sheet_format"] not in (FORMAT_VERSION - 1, FORMAT_VERSION) or fault:
+    if fault:
         raise Refused(f"A sheet in the backup cannot be read. {fault}", "backup_unreadable")
     plain = renamed_sheet(lifted, rename)
     _check_steps(line["steps"])

@@ -11,6 +11,7 @@ from rest_framework.decorators import api_view
 from rest_framework.request import Request
 from rest_framework.response import Response
 
+from paleta.card import CARDS, ENVELOPES, FOLDS, GRAINS, SHEETS, Size
 from paleta.light import FORMS
 from paleta.media import INKS, MEASURED, MEDIA, PAPERS
 from paleta.order import SCHOOLS, TOUCHES, Join, Where, Which
@@ -37,6 +38,14 @@ class SchoolWordsSerializer(serializers.Serializer):
     join = serializers.ListField(child=serializers.CharField())
 
 
+class SizeSerializer(ChoiceSerializer):
+    """A size by name, upright, as lengths are written."""
+
+    width = serializers.CharField()
+    height = serializers.CharField()
+    source = serializers.CharField(help_text="The standard it comes from, or common practice.")
+
+
 class TradeSerializer(serializers.Serializer):
     """The words to choose from."""
 
@@ -55,6 +64,11 @@ class TradeSerializer(serializers.Serializer):
     schemes = serializers.ListField(child=serializers.CharField())
     measured = ChoiceSerializer(many=True)
     school_words = SchoolWordsSerializer()
+    cards = SizeSerializer(many=True, help_text="Folded cards.")
+    sheets = SizeSerializer(many=True, help_text="Sheets of paper.")
+    envelopes = SizeSerializer(many=True)
+    folds = ChoiceSerializer(many=True)
+    grains = ChoiceSerializer(many=True)
 
 
 def trade_words() -> dict[str, Any]:
@@ -77,7 +91,19 @@ def trade_words() -> dict[str, Any]:
         "schemes": [*SCHEMES],
         "measured": _choices(MEASURED),
         "school_words": {"which": [*get_args(Which)], "where": [*get_args(Where)], "join": [*get_args(Join)]},
+        "cards": _sizes(CARDS),
+        "sheets": _sizes(SHEETS),
+        "envelopes": _sizes(ENVELOPES),
+        "folds": _choices(FOLDS),
+        "grains": _choices(GRAINS),
     }
+
+
+def _sizes(sizes: Mapping[str, Size]) -> list[dict[str, str]]:
+    return [
+        {"code": one.code, "name": one.name, "width": str(one.width), "height": str(one.height), "source": one.source}
+        for one in sizes.values()
+    ]
 
 
 def _choices(words: Mapping[str, str]) -> list[dict[str, str]]:

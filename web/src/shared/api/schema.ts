@@ -451,6 +451,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/card-like/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Views that answer for the sheet in work or, with ?recipe=, for a version. */
+        put: operations["pieces_card_like_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/card-look/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description What the finished card will look like. */
+        get: operations["pieces_card_look_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/card-plan/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Every size and place on the card, what speaks against it, and the order it is made in. */
+        get: operations["pieces_card_plan_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/card.pdf/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Drawings with measures, order of making, cutting plan, and the lines to cut at full size. */
+        get: operations["pieces_card.pdf_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/card.svg/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The front at full size with its measures. */
+        get: operations["pieces_card.svg_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/colour-wishes/": {
         parameters: {
             query?: never;
@@ -496,6 +581,40 @@ export interface paths {
         put?: never;
         /** @description As many swatches from another drawer, one for each. */
         post: operations["pieces_counterparts_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/cut-lines.svg/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Panel, cut-outs and mask as closed paths in mm, one colour a depth. */
+        get: operations["pieces_cut_lines.svg_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/cutting/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description How the pieces of so many cards are cut from the sheets at hand. */
+        get: operations["pieces_cutting_retrieve"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -734,6 +853,57 @@ export interface paths {
         put?: never;
         /** @description The one pen that would improve the best ramp; empty name if none is missing. */
         post: operations["pieces_missing_pen_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/one-page/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The recipe as it stands on one page. */
+        get: operations["pieces_one_page_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/one-page.pdf/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Views that answer for the sheet in work or, with ?recipe=, for a version. */
+        get: operations["pieces_one_page.pdf_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/one-page.txt/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The list of pens per part that others ask for, and the order, as plain text. */
+        get: operations["pieces_one_page.txt_retrieve"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1570,6 +1740,32 @@ export interface components {
             labels: number[];
             alike: boolean;
         };
+        /** @description The card itself, by the size it has when it is folded. with_grain: its fold runs along the paper's grain. */
+        Base: {
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            width: string;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            height: string;
+            /** @default side */
+            fold: components["schemas"]["FoldEnum"];
+            /** @default  */
+            stock: string;
+            /** @default true */
+            with_grain: boolean;
+        };
+        /** @description The card itself, by the size it has when it is folded. with_grain: its fold runs along the paper's grain. */
+        BaseRequest: {
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            width: string;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            height: string;
+            /** @default side */
+            fold: components["schemas"]["FoldEnum"];
+            /** @default  */
+            stock: string;
+            /** @default true */
+            with_grain: boolean;
+        };
         Batch: {
             copies: number;
             lines: components["schemas"]["BatchLine"][];
@@ -1610,11 +1806,113 @@ export interface components {
         };
         /** @description What is to change in the part card. */
         CardFormRequest: {
+            spec?: components["schemas"]["CardSpecRequest"] | null;
             notes?: string;
+        };
+        CardLikeRequest: {
+            /** @description Another piece of yours, whose card this one is to match. */
+            piece: number;
         };
         /** @description What the picture goes on. */
         CardOut: {
+            spec: components["schemas"]["CardSpec"] | null;
             notes: string;
+        };
+        CardPlan: {
+            /** @description Nothing while no base is chosen. */
+            laid: components["schemas"]["LaidCard"] | null;
+        };
+        /**
+         * @description All of a card. mats lie from the base up, the panel on the last of them.
+         *
+         *     pull_out  two pictures that change places: a second panel of the same size and crop.
+         *     making    steps in the order the maker wants; empty: Paleta's.
+         *     cards     how many cards are made of it.
+         */
+        CardSpec: {
+            base: components["schemas"]["Base"];
+            /** @default [] */
+            mats: components["schemas"]["Layer"][];
+            /**
+             * @default {
+             *       "reveal": "1/8 in",
+             *       "width": null,
+             *       "height": null,
+             *       "right": "0 in",
+             *       "down": "0 in",
+             *       "stock": "",
+             *       "foam": "0 in",
+             *       "foam_less": "1/8 in",
+             *       "crop_x": null,
+             *       "crop_y": null,
+             *       "trim": "1/4 in"
+             *     }
+             */
+            panel: components["schemas"]["Panel"];
+            /** @default [] */
+            cutouts: components["schemas"]["CutOut"][];
+            greeting?: components["schemas"]["Greeting"] | null;
+            inside?: components["schemas"]["Inside"] | null;
+            /** @default false */
+            pull_out: boolean;
+            /** @default  */
+            envelope: components["schemas"]["EnvelopeEnum"] | components["schemas"]["BlankEnum"];
+            /** @default [] */
+            stock: components["schemas"]["Stock"][];
+            /** @default [] */
+            making: components["schemas"]["MakingEnum"][];
+            /** @default 1 */
+            cards: number;
+        };
+        /**
+         * @description All of a card. mats lie from the base up, the panel on the last of them.
+         *
+         *     pull_out  two pictures that change places: a second panel of the same size and crop.
+         *     making    steps in the order the maker wants; empty: Paleta's.
+         *     cards     how many cards are made of it.
+         */
+        CardSpecRequest: {
+            base: components["schemas"]["BaseRequest"];
+            /** @default [] */
+            mats: components["schemas"]["LayerRequest"][];
+            /**
+             * @default {
+             *       "reveal": "1/8 in",
+             *       "width": null,
+             *       "height": null,
+             *       "right": "0 in",
+             *       "down": "0 in",
+             *       "stock": "",
+             *       "foam": "0 in",
+             *       "foam_less": "1/8 in",
+             *       "crop_x": null,
+             *       "crop_y": null,
+             *       "trim": "1/4 in"
+             *     }
+             */
+            panel: components["schemas"]["PanelRequest"];
+            /** @default [] */
+            cutouts: components["schemas"]["CutOutRequest"][];
+            greeting?: components["schemas"]["GreetingRequest"] | null;
+            inside?: components["schemas"]["InsideRequest"] | null;
+            /** @default false */
+            pull_out: boolean;
+            /** @default  */
+            envelope: components["schemas"]["EnvelopeEnum"] | components["schemas"]["BlankEnum"];
+            /** @default [] */
+            stock: components["schemas"]["StockRequest"][];
+            /** @default [] */
+            making: components["schemas"]["MakingEnum"][];
+            /** @default 1 */
+            cards: number;
+        };
+        CardWarning: {
+            code: components["schemas"]["CodeEnum"];
+            about: string;
+            sentence: string;
+            remedy: string;
+            /** @description The spec with that mended. */
+            mended: components["schemas"]["CardSpec"] | null;
         };
         Chart: {
             number: number;
@@ -1647,10 +1945,30 @@ export interface components {
             /** Format: binary */
             photo: string;
         };
+        Chip: {
+            code: string;
+            name: string;
+            hex: string;
+            lab: number[];
+        };
         Choice: {
             code: string;
             name: string;
         };
+        /**
+         * @description * `hangs over` - Larger than what it lies on
+         *     * `foam shows` - Foam that shows
+         *     * `over` - The greeting covers something
+         *     * `envelope` - Does not fit the envelope
+         *     * `thick` - Too thick to lie flat
+         *     * `off the scan` - Larger than the picture
+         *     * `cut away` - Coloured for nothing
+         *     * `greeting off` - The greeting hangs over
+         *     * `press` - No roller press
+         *     * `grain` - Grain not known
+         * @enum {string}
+         */
+        CodeEnum: "hangs over" | "foam shows" | "over" | "envelope" | "thick" | "off the scan" | "cut away" | "greeting off" | "press" | "grain";
         /** @description What is to change in the part colours. */
         ColoursFormRequest: {
             key?: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];
@@ -1662,9 +1980,101 @@ export interface components {
             drawer: number | null;
             pen_count: number;
         };
+        Conflict: {
+            before: string;
+            after: string;
+            sentence: string;
+        };
+        Corner: {
+            x: components["schemas"]["Length"];
+            y: components["schemas"]["Length"];
+        };
         CounterpartsRequest: {
             codes: string[];
             drawer: number;
+        };
+        Covered: {
+            name: string;
+            /** Format: double */
+            share: number;
+        };
+        /** @description Where the panel would lie so that the middle of the figure is in its middle. */
+        Crops: {
+            /** @description By the box round the figure. */
+            figure: components["schemas"]["Corner"];
+            /** @description By where it would balance, dark places pulling more. */
+            weight: components["schemas"]["Corner"];
+        };
+        CutLine: {
+            /** @description 0: a line to score. */
+            number: number;
+            down: boolean;
+            /** @description What the trimmer is set to, from the part's left or top edge. */
+            at: components["schemas"]["Length"];
+            /** Format: double */
+            x0: number;
+            /** Format: double */
+            y0: number;
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            y1: number;
+        };
+        /** @description Regions cut out along their outline, `margin` outside of it, and set up on foam above where they were. */
+        CutOut: {
+            name: string;
+            regions: number[];
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1 mm
+             */
+            margin: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 2 mm
+             */
+            foam: string;
+        };
+        /** @description Regions cut out along their outline, `margin` outside of it, and set up on foam above where they were. */
+        CutOutRequest: {
+            name: string;
+            regions: number[];
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1 mm
+             */
+            margin: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 2 mm
+             */
+            foam: string;
+        };
+        CutPiece: {
+            name: string;
+            place: components["schemas"]["Place"];
+            turned: boolean;
+            score: components["schemas"]["CutLine"] | null;
+        };
+        CutPlan: {
+            cards: number;
+            sheets: components["schemas"]["CutSheet"][];
+            needs: components["schemas"]["SheetNeed"][];
+            /** @description Pieces for which no sheets are named. */
+            uncut: string[];
+            /** Format: double */
+            waste: number;
+            proven: boolean;
+        };
+        /** @description Sheets that are cut alike. */
+        CutSheet: {
+            stock: string;
+            hex: string;
+            width: components["schemas"]["Length"];
+            height: components["schemas"]["Length"];
+            count: number;
+            pieces: components["schemas"]["CutPiece"][];
+            cuts: components["schemas"]["CutLine"][];
         };
         Differed: {
             kind: components["schemas"]["DifferedKindEnum"];
@@ -1700,6 +2110,18 @@ export interface components {
             name: string;
             medium: components["schemas"]["Medium"];
         };
+        /**
+         * @description * `note` - For a note card, 4 3/8 by 5 3/4
+         *     * `5x7` - For 5 by 7, 5 1/4 by 7 1/4
+         *     * `square` - Square, 5 1/2
+         *     * `slimline` - Slimline, 3 3/4 by 8 3/4
+         *     * `iso-c6` - C6
+         *     * `iso-c5` - C5
+         *     * `iso-dl` - DL
+         *     * `iso-b6` - B6
+         * @enum {string}
+         */
+        EnvelopeEnum: "note" | "5x7" | "square" | "slimline" | "iso-c6" | "iso-c5" | "iso-dl" | "iso-b6";
         EraseRequest: {
             label: number;
         };
@@ -1773,6 +2195,13 @@ export interface components {
             touches: components["schemas"]["TouchesEnum"][];
             notes: string;
         };
+        /**
+         * @description * `side` - Fold at the side
+         *     * `top` - Fold at the top
+         *     * `flat` - One layer, no fold
+         * @enum {string}
+         */
+        FoldEnum: "side" | "top" | "flat";
         /**
          * @description * `flat` - flat
          *     * `dome` - dome
@@ -1863,6 +2292,112 @@ export interface components {
             tags: string[];
             ramp: components["schemas"]["Ramp"];
         };
+        /**
+         * @description * `long` - Grain along the long side
+         *     * `short` - Grain along the short side
+         * @enum {string}
+         */
+        GrainEnum: "long" | "short";
+        /**
+         * @description The sentiment: what it says and the room it takes on the front, from the front's top left corner.
+         *
+         *     strip     on a strip of its own, cut from `stock`; else stamped straight on the picture.
+         *     embossed  set with heat.
+         */
+        Greeting: {
+            /** @default  */
+            text: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 3 in
+             */
+            width: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 5/8 in
+             */
+            height: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 5/8 in
+             */
+            x: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 4 1/2 in
+             */
+            y: string;
+            /** @default true */
+            strip: boolean;
+            /** @default false */
+            embossed: boolean;
+            /** @default  */
+            stock: string;
+            /**
+             * @description The colour it is stamped in.
+             * @default [
+             *       25,
+             *       0,
+             *       0
+             *     ]
+             */
+            lab: number[];
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            foam: string;
+        };
+        /**
+         * @description The sentiment: what it says and the room it takes on the front, from the front's top left corner.
+         *
+         *     strip     on a strip of its own, cut from `stock`; else stamped straight on the picture.
+         *     embossed  set with heat.
+         */
+        GreetingRequest: {
+            /** @default  */
+            text: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 3 in
+             */
+            width: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 5/8 in
+             */
+            height: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 5/8 in
+             */
+            x: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 4 1/2 in
+             */
+            y: string;
+            /** @default true */
+            strip: boolean;
+            /** @default false */
+            embossed: boolean;
+            /** @default  */
+            stock: string;
+            /**
+             * @description The colour it is stamped in.
+             * @default [
+             *       25,
+             *       0,
+             *       0
+             *     ]
+             */
+            lab: number[];
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            foam: string;
+        };
         /** @description A mask being laid or lifted. */
         Handling: {
             /** Format: double */
@@ -1914,6 +2449,34 @@ export interface components {
             dark: string;
             hex: string;
         };
+        /** @description What is written inside, and the panel it is written on; no panel: straight on the base. */
+        Inside: {
+            /** @default  */
+            text: string;
+            /** @default true */
+            panel: boolean;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/8 in
+             */
+            reveal: string;
+            /** @default  */
+            stock: string;
+        };
+        /** @description What is written inside, and the panel it is written on; no panel: straight on the base. */
+        InsideRequest: {
+            /** @default  */
+            text: string;
+            /** @default true */
+            panel: boolean;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/8 in
+             */
+            reveal: string;
+            /** @default  */
+            stock: string;
+        };
         /**
          * @description * `start` - start
          *     * `wet` - wet
@@ -1941,6 +2504,52 @@ export interface components {
          * @enum {string}
          */
         KeyEnum: "light" | "middle" | "night";
+        /** @description A piece in its place, from the front's top left corner. */
+        Laid: {
+            kind: components["schemas"]["LaidKindEnum"];
+            name: string;
+            place: components["schemas"]["Place"];
+            stock: string;
+            hex: string;
+            foam: components["schemas"]["Length"];
+        };
+        LaidCard: {
+            open_width: components["schemas"]["Length"];
+            open_height: components["schemas"]["Length"];
+            score: components["schemas"]["Length"] | null;
+            /** @description From the base up. */
+            layers: components["schemas"]["Laid"][];
+            foams: components["schemas"]["Laid"][];
+            greeting: components["schemas"]["Laid"] | null;
+            inside: components["schemas"]["Laid"] | null;
+            /** @description Where the panel lies on the picture. */
+            crop: components["schemas"]["Place"];
+            crops: components["schemas"]["Crops"];
+            /** @description What is cut before colouring. */
+            rough: components["schemas"]["Place"];
+            outlines: components["schemas"]["Outline"][];
+            /** @description What the greeting covers. */
+            covered: components["schemas"]["Covered"][];
+            thickness: components["schemas"]["Length"];
+            pieces: components["schemas"]["PieceSize"][];
+            warnings: components["schemas"]["CardWarning"][];
+            making: components["schemas"]["MakingStep"][];
+            conflicts: components["schemas"]["Conflict"][];
+            /** @description All sizes in a sentence, in inches. */
+            said: string;
+            /** @description All sizes in a sentence, in millimetres. */
+            said_mm: string;
+        };
+        /**
+         * @description * `base` - base
+         *     * `mat` - mat
+         *     * `panel` - panel
+         *     * `greeting` - greeting
+         *     * `inside` - inside
+         *     * `foam` - foam
+         * @enum {string}
+         */
+        LaidKindEnum: "base" | "mat" | "panel" | "greeting" | "inside" | "foam";
         /** @description A swatch as every screen shows it. */
         LaidOut: {
             code: string;
@@ -1984,6 +2593,106 @@ export interface components {
             goto: number;
             /** @description None: those that carry one of its tags. */
             labels?: number[];
+        };
+        /**
+         * @description A layer on the front, by what stays free at each side of it, or by a size of its own.
+         *
+         *     right, down  how far its middle lies off the middle of what carries it.
+         *     foam         thickness of the foam beneath it; 0: glued flat. foam_less: how much smaller the foam is overall.
+         */
+        Layer: {
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/8 in
+             */
+            reveal: string;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            width?: string | null;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            height?: string | null;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            right: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            down: string;
+            /** @default  */
+            stock: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            foam: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/8 in
+             */
+            foam_less: string;
+        };
+        /**
+         * @description A layer on the front, by what stays free at each side of it, or by a size of its own.
+         *
+         *     right, down  how far its middle lies off the middle of what carries it.
+         *     foam         thickness of the foam beneath it; 0: glued flat. foam_less: how much smaller the foam is overall.
+         */
+        LayerRequest: {
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/8 in
+             */
+            reveal: string;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            width?: string | null;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            height?: string | null;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            right: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            down: string;
+            /** @default  */
+            stock: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            foam: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/8 in
+             */
+            foam_less: string;
+        };
+        /** @description An exact length: as it is sent back, and as it is read in either unit ("≈" where that is only the nearest). */
+        Length: {
+            exact: string;
+            /** @description In sixteenths. */
+            inches: string;
+            /** @description To a hundredth. */
+            mm: string;
+            /**
+             * Format: double
+             * @description To draw with; never to compare with.
+             */
+            at_mm: number;
+        };
+        Lettered: {
+            letter: string;
+            name: string;
+            count: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         LightCheck: {
             doubts: components["schemas"]["LightDoubt"][];
@@ -2053,6 +2762,32 @@ export interface components {
             image: string;
         };
         /**
+         * @description * `write` - Write and stamp the inside
+         *     * `greeting` - Stamp the greeting
+         *     * `alike` - Tick off that both pictures are done alike
+         *     * `cut` - Cut the layers
+         *     * `score` - Score and fold the base
+         *     * `dry` - Let everything dry
+         *     * `trim` - Trim the picture to size
+         *     * `cut out` - Cut out what stands up
+         *     * `mats` - Glue the mats
+         *     * `panel` - Glue the picture on
+         *     * `inside` - Glue the panel inside
+         *     * `strip` - Set the greeting strip
+         *     * `foam` - Set what stands on foam
+         * @enum {string}
+         */
+        MakingEnum: "write" | "greeting" | "alike" | "cut" | "score" | "dry" | "trim" | "cut out" | "mats" | "panel" | "inside" | "strip" | "foam";
+        MakingStep: {
+            code: string;
+            name: string;
+            how: string;
+            /** Format: double */
+            work_s: number;
+            /** Format: double */
+            wait_s: number;
+        };
+        /**
          * @description * `middle` - in the middle
          *     * `lightest` - as the palest
          *     * `darkest` - as the darkest
@@ -2117,6 +2852,30 @@ export interface components {
             old: string;
             new: string;
         };
+        /** @description The recipe as it stands on one page. */
+        OnePage: {
+            title: string;
+            version: number | null;
+            light: string;
+            clock: string;
+            /** Format: double */
+            azimuth_deg: number;
+            glows: string[];
+            lettered: components["schemas"]["Lettered"][];
+            bare: string[];
+            chips: components["schemas"]["Chip"][];
+            ramps: components["schemas"]["PageRamp"][];
+            visits: components["schemas"]["Visit"][];
+            facts: components["schemas"]["Said"][];
+            notes: components["schemas"]["Said"][];
+            caution: string;
+            /** @description All of it as plain text. */
+            text: string;
+            width_px: number;
+            height_px: number;
+            /** @description Whether the card has its sizes. */
+            card: boolean;
+        };
         /** @description What is to change in the part order. */
         OrderFormRequest: {
             wish?: components["schemas"]["WishEnum"] | components["schemas"]["BlankEnum"];
@@ -2130,6 +2889,11 @@ export interface components {
             /** @description The figure lies under a mask while the background is coloured. */
             masked: boolean;
         };
+        /** @description A closed line to cut along, in mm on the picture. */
+        Outline: {
+            name: string;
+            points: number[][];
+        };
         /**
          * @description * `dye` - Dye ink for alcohol markers, dry
          *     * `waterproof` - Waterproof pigment ink, bone dry
@@ -2138,6 +2902,11 @@ export interface components {
          * @enum {string}
          */
         OutlineInkEnum: "dye" | "waterproof" | "embossed" | "pale";
+        PageRamp: {
+            letters: string[];
+            chips: components["schemas"]["Chip"][];
+            under: components["schemas"]["Chip"][];
+        };
         PaginatedDrawerList: {
             /** @example 123 */
             count: number;
@@ -2199,6 +2968,102 @@ export interface components {
             /** @default 3 */
             shades: number;
             locked?: string[];
+        };
+        /**
+         * @description The layer with the picture on it.
+         *
+         *     crop_x, crop_y  where its top left corner lies on the picture; None: the figure comes into its middle.
+         *     trim            how much larger it stays at each edge until it is coloured.
+         */
+        Panel: {
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/8 in
+             */
+            reveal: string;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            width?: string | null;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            height?: string | null;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            right: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            down: string;
+            /** @default  */
+            stock: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            foam: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/8 in
+             */
+            foam_less: string;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            crop_x?: string | null;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            crop_y?: string | null;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/4 in
+             */
+            trim: string;
+        };
+        /**
+         * @description The layer with the picture on it.
+         *
+         *     crop_x, crop_y  where its top left corner lies on the picture; None: the figure comes into its middle.
+         *     trim            how much larger it stays at each edge until it is coloured.
+         */
+        PanelRequest: {
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/8 in
+             */
+            reveal: string;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            width?: string | null;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            height?: string | null;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            right: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            down: string;
+            /** @default  */
+            stock: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            foam: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/8 in
+             */
+            foam_less: string;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            crop_x?: string | null;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            crop_y?: string | null;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/4 in
+             */
+            trim: string;
         };
         /**
          * @description * `smooth-white` - Smooth white card, 250 g/m2
@@ -2286,6 +3151,20 @@ export interface components {
             redo: string | null;
             latest_recipe: number | null;
             changed_since_recipe: boolean;
+        };
+        /** @description A piece to cut for one card. */
+        PieceSize: {
+            name: string;
+            width: components["schemas"]["Length"];
+            height: components["schemas"]["Length"];
+            stock: string;
+            count: number;
+        };
+        Place: {
+            x: components["schemas"]["Length"];
+            y: components["schemas"]["Length"];
+            width: components["schemas"]["Length"];
+            height: components["schemas"]["Length"];
         };
         Plan: {
             school: string;
@@ -2661,6 +3540,10 @@ export interface components {
              */
             within_s: number | null;
         };
+        Said: {
+            name: string;
+            value: string;
+        };
         /**
          * @description * `neighbours` - neighbours
          *     * `opposites` - opposites
@@ -2715,6 +3598,14 @@ export interface components {
             /** @description None: all open regions. */
             labels?: number[];
         };
+        SheetNeed: {
+            stock: string;
+            used: number;
+            /** @description No plan takes fewer. */
+            bound: number;
+            owned: number;
+            buy: number;
+        };
         /** @description A piece as the shelf shows it. */
         ShelfPiece: {
             id: number;
@@ -2734,6 +3625,15 @@ export interface components {
         SignInRequest: {
             username: string;
             password: string;
+        };
+        /** @description A size by name, upright, as lengths are written. */
+        Size: {
+            code: string;
+            name: string;
+            width: string;
+            height: string;
+            /** @description The standard it comes from, or common practice. */
+            source: string;
         };
         Slip: {
             code: string;
@@ -2794,6 +3694,58 @@ export interface components {
             seconds: number | null;
             /** Format: double */
             planned_s: number;
+        };
+        /** @description Sheets of one paper that are at hand. grain: which side it runs along, "" if not known; owned: how many. */
+        Stock: {
+            name: string;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            width: string;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            height: string;
+            /** @default  */
+            grain: components["schemas"]["GrainEnum"] | components["schemas"]["BlankEnum"];
+            /**
+             * Format: double
+             * @description Weight in g/m2; 0: not known.
+             * @default 0
+             */
+            gsm: number;
+            /**
+             * @default [
+             *       95,
+             *       0,
+             *       0
+             *     ]
+             */
+            lab: number[];
+            /** @default 0 */
+            owned: number;
+        };
+        /** @description Sheets of one paper that are at hand. grain: which side it runs along, "" if not known; owned: how many. */
+        StockRequest: {
+            name: string;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            width: string;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            height: string;
+            /** @default  */
+            grain: components["schemas"]["GrainEnum"] | components["schemas"]["BlankEnum"];
+            /**
+             * Format: double
+             * @description Weight in g/m2; 0: not known.
+             * @default 0
+             */
+            gsm: number;
+            /**
+             * @default [
+             *       95,
+             *       0,
+             *       0
+             *     ]
+             */
+            lab: number[];
+            /** @default 0 */
+            owned: number;
         };
         /** @description A stretch of the plan that is done on every card before going on. */
         Stretch: {
@@ -2927,6 +3879,13 @@ export interface components {
             schemes: string[];
             measured: components["schemas"]["Choice"][];
             school_words: components["schemas"]["SchoolWords"];
+            /** @description Folded cards. */
+            cards: components["schemas"]["Size"][];
+            /** @description Sheets of paper. */
+            sheets: components["schemas"]["Size"][];
+            envelopes: components["schemas"]["Size"][];
+            folds: components["schemas"]["Choice"][];
+            grains: components["schemas"]["Choice"][];
         };
         ValueWarning: {
             kind: components["schemas"]["ValueWarningKind"];
@@ -2957,6 +3916,13 @@ export interface components {
          * @enum {string}
          */
         ValueWarningRemedyEnum: "deepen" | "other_hue" | "set_off" | "paler" | "darker" | "tint";
+        /** @description Passes with one swatch, in a row. */
+        Visit: {
+            numbers: string;
+            name: string;
+            hex: string;
+            stops: string;
+        };
         /**
          * @description * `D65` - D65
          *     * `D50` - D50
@@ -4071,6 +5037,180 @@ export interface operations {
             };
         };
     };
+    pieces_card_like_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardLikeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_card_look_retrieve: {
+        parameters: {
+            query?: {
+                /** @description A kept version; else the sheet in work. */
+                recipe?: number;
+                version?: number;
+                width_px?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_card_plan_retrieve: {
+        parameters: {
+            query?: {
+                /** @description A kept version; else the sheet in work. */
+                recipe?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardPlan"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "pieces_card.pdf_retrieve": {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                /** @description A kept version; else the sheet in work. */
+                recipe?: number;
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "pieces_card.svg_retrieve": {
+        parameters: {
+            query?: {
+                /** @description A kept version; else the sheet in work. */
+                recipe?: number;
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pieces_colour_wishes_create: {
         parameters: {
             query?: never;
@@ -4162,6 +5302,73 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Swatch"][];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "pieces_cut_lines.svg_retrieve": {
+        parameters: {
+            query?: {
+                /** @description A kept version; else the sheet in work. */
+                recipe?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_cutting_retrieve: {
+        parameters: {
+            query?: {
+                cards?: number;
+                /** @description A kept version; else the sheet in work. */
+                recipe?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutPlan"];
                 };
             };
             /** @description A problem. */
@@ -4656,6 +5863,109 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Missing"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_one_page_retrieve: {
+        parameters: {
+            query?: {
+                /** @description A kept version; else the sheet in work. */
+                recipe?: number;
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnePage"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "pieces_one_page.pdf_retrieve": {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+                /** @description A kept version; else the sheet in work. */
+                recipe?: number;
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "pieces_one_page.txt_retrieve": {
+        parameters: {
+            query?: {
+                /** @description A kept version; else the sheet in work. */
+                recipe?: number;
+                unit?: "in" | "mm";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
                 };
             };
             /** @description A problem. */

@@ -1,0 +1,158 @@
+"""The picture that goes on a card: where its figure is, what a place on it covers, where a greeting leaves it free."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import cached_property
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.card._length import Length
+
+NEVER_EMPTY = 1e-6
+
+
+@dataclass(frozen=True, slots=True)
+class Thing:
+    """A thing in the picture: its name and regions; focal: what the eye shall rest on; figure: no background."""
+
+    name: str
+    regions: tuple[int, ...]
+    focal: bool = False
+    figure: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """A rectangle in exact lengths, from a top left corner."""
+
+    x: Length
+    y: Length
+    width: Length
+    height: Length
+
+    @property
+    def right(self) -> Length:
+        return self.x + self.width
+
+    @property
+    def bottom(self) -> Length:
+        return self.y + self.height
+
+    def holds(self, other: Place) -> bool:
+        return self.x <= other.x and self.y <= other.y and other.right <= self.right and other.bottom <= self.bottom
+
+    def moved(self, right: Length, down: Length) -> Place:
+        return Place(self.x + right, self.y + down, self.width, self.height)
+
+
+@dataclass(frozen=True)
+class Picture:
+    """labels H x W (0 = paper); things in the order of work; darkness: 0..1 by region, how heavy it looks."""
+
+    labels: NDArray[np.int32]
+    px_per_mm: float
+    things: tuple[Thing, ...]
+    darkness: Mapping[int, float]
+
+    @cached_property
+    def whole(self) -> Place:
+        height, width = self.labels.shape
+        zero = self.length(0)
+        return Place(zero, zero, self.length(width), self.length(height))
+
+    def length(self, pixels: float) -> Length:
+        """Pixels as a length, to a hundredth of a millimetre: a scan says no more."""
+        return Length(Fraction(round(pixels / self.px_per_mm * 100), 100))
+
+    @cached_property
+    def _areas(self) -> NDArray[np.int64]:
+        return np.bincount(self.labels.ravel(), minlength=self._most + 1)
+
+    @cached_property
+    def _most(self) -> int:
+        named = [label for thing in self.things for label in thing.regions]
+        return max(int(self.labels.max(initial=0)), *named, 0)
+
+    @cached_property
+    def figure(self) -> NDArray[np.bool_]:
+        """H x W: where the figure is; everything drawn where all of it is background."""
+        labels = [label for thing in self.things if thing.figure for label in thing.regions]
+        wanted = np.zeros(self._most + 1, bool)
+        wanted[labels or [label for thing in self.things for label in thing.regions]] = True
+        wanted[0] = False
+        return wanted[self.labels]
+
+    def middle(self, by: str = "figure") -> tuple[Length, Length]:
+        """The middle of the figure: of the box round it, or where it would balance ("weight": dark pulls more)."""
+        rows, columns = (np.flatnonzero(self.figure.any(axis=axis)) for axis in (1, 0))
+        if not rows.size:
+            height, width = self.labels.shape
+            return self.length(width / 2), self.length(height / 2)
+        if by == "figure":
+            return self.length((columns[0] + columns[-1] + 1) / 2), self.length((rows[0] + rows[-1] + 1) / 2)
+        heavy = np.zeros(self._most + 1)
+        for label, darkness in self.darkness.items():
+            if label <= self._most:
+                heavy[label] = darkness
+        weight = np.where(self.figure, heavy[self.labels] + NEVER_EMPTY, 0.0)
+        total = weight.sum()
+        across, down = weight.sum(axis=0), weight.sum(axis=1)
+        x = (across * (np.arange(across.size) + 0.5)).sum() / total
+        y = (down * (np.arange(down.size) + 0.5)).sum() / total
+        return self.length(x), self.length(y)
+
+    def _cells(self, place: Place) -> tuple[slice, slice]:
+        height, width = self.labels.shape
+        left, right, top, bottom = (
+            round(float(edge.mm) * self.px_per_mm) for edge in (place.x, place.right, place.y, place.bottom)
+        )
+        rows = slice(min(max(top, 0), height), min(max(bottom, 0), height))
+        return rows, slice(min(max(left, 0), width), min(max(right, 0), width))
+
+    def shares_in(self, place: Place) -> dict[int, float]:
+        """By number of the thing in `things`, how much of it lies in a place on the picture, 0..1."""
+        within = np.bincount(self.labels[self._cells(place)].ravel(), minlength=self._most + 1)
+        found = {}
+        for number, thing in enumerate(self.things):
+            area = int(self._areas[list(thing.regions)].sum())
+            share = int(within[list(thing.regions)].sum()) / area if area else 0.0
+            if share > 0:
+                found[number] = share
+        return found
+
+    def clearest(self, place: Place, within: Place) -> Place:
+        """A place of the same size inside `within` that covers least of the figure, and of the focal things first.
+
+        Summed-area tables [Crow1984] give every place's cover at once; of equal ones the nearest to `place` is taken.
+        """
+        rows, columns = self._cells(within)
+        focal = np.zeros(self._most + 1, np.float64)
+        for thing in self.things:
+            focal[list(thing.regions)] = 10.0 if thing.focal else 1.0 if thing.figure else 0.0
+        focal[0] = 0.0
+        sums = cv2.integral(focal[self.labels[rows, columns]])
+        height, width = (round(float(side.mm) * self.px_per_mm) for side in (place.height, place.width))
+        if height >= sums.shape[0] or width >= sums.shape[1]:
+            return place
+        cover = sums[height:, width:] - sums[:-height, width:] - sums[height:, :-width] + sums[:-height, :-width]
+        y, x = (float((one - other).mm) * self.px_per_mm for one, other in ((place.y, within.y), (place.x, within.x)))
+        away = np.hypot(np.arange(cover.shape[0])[:, None] - y, np.arange(cover.shape[1])[None, :] - x)
+        best = cover + 1e-3 * away
+        row, column = np.unravel_index(int(best.argmin()), best.shape)
+        right, bottom = within.right - place.width, within.bottom - place.height
+        return Place(
+            min(within.x + self.length(float(column)), right),
+            min(within.y + self.length(float(row)), bottom),
+            place.width,
+            place.height,
+        )
+
+    def widest_mm(self, regions: tuple[int, ...]) -> float:
+        """How wide the regions taken together are at their widest: twice the largest circle's radius."""
+        mask = np.isin(self.labels, regions).astype(np.uint8)
+        return 2 * float(cv2.distanceTransform(mask, cv2.DIST_L2, 5).max(initial=0.0)) / self.px_per_mm

@@ -1,0 +1,220 @@
+"""What a card is made of, as its maker decides it: a spec, not a note."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Any
+
+from paleta.card._length import ZERO, Length, Measure, inches, millimetres
+from paleta.card._sizes import ENVELOPES
+from paleta.errors import CardError
+from paleta.fields import LAB, LABEL, Choice, Flag, Many, Maybe, Number, Record, Text, Whole, check_fields, holds
+
+FOLDS = {"side": "Fold at the side", "top": "Fold at the top", "flat": "One layer, no fold"}
+GRAINS = {"long": "Grain along the long side", "short": "Grain along the short side"}
+STEP_NAMES = {
+    "write": "Write and stamp the inside",
+    "greeting": "Stamp the greeting",
+    "alike": "Tick off that both pictures are done alike",
+    "cut": "Cut the layers",
+    "score": "Score and fold the base",
+    "dry": "Let everything dry",
+    "trim": "Trim the picture to size",
+    "cut out": "Cut out what stands up",
+    "mats": "Glue the mats",
+    "panel": "Glue the picture on",
+    "inside": "Glue the panel inside",
+    "strip": "Set the greeting strip",
+    "foam": "Set what stands on foam",
+}
+"""Steps of making by code, in the order they are done when nothing speaks against it (common practice)."""
+MOST_CARDS = 1000
+FOAM_LESS = inches("1/8")
+"""How much smaller overall foam is cut than what it carries, so that it does not show (common practice)."""
+REVEAL = inches("1/8")
+SIDE = Measure(inches("1/16"), inches(40))
+APART = Measure(ZERO, inches(4))
+SHIFT = Measure(inches(-40), inches(40))
+FOAM = Measure(ZERO, millimetres(20))
+NAME = Text(40)
+SHEET_NAME = Text(40, 1)
+
+
+class _Checked:
+    __slots__ = ()
+
+    def __post_init__(self) -> None:
+        check_fields(self, CardError)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Stock(_Checked):
+    """Sheets of one paper that are at hand. grain: which side it runs along, "" if not known; owned: how many."""
+
+    name: str = holds(SHEET_NAME)
+    width: Length = holds(SIDE)
+    height: Length = holds(SIDE)
+    grain: str = holds(Choice(GRAINS, blank=True), "")
+    gsm: float = holds(Number(0, 1200), 0.0, help="Weight in g/m2; 0: not known.")
+    lab: tuple[float, float, float] = holds(LAB, (95.0, 0.0, 0.0))
+    owned: int = holds(Whole(0, 9999), 0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Base(_Checked):
+    """The card itself, by the size it has when it is folded. with_grain: its fold runs along the paper's grain."""
+
+    width: Length = holds(SIDE)
+    height: Length = holds(SIDE)
+    fold: str = holds(Choice(FOLDS), "side")
+    stock: str = holds(NAME, "")
+    with_grain: bool = holds(Flag(), True)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Layer(_Checked):
+    """A layer on the front, by what stays free at each side of it, or by a size of its own.
+
+    right, down  how far its middle lies off the middle of what carries it.
+    foam         thickness of the foam beneath it; 0: glued flat. foam_less: how much smaller the foam is overall.
+    """
+
+    reveal: Length = holds(APART, REVEAL)
+    width: Length | None = holds(Maybe(SIDE), None)
+    height: Length | None = holds(Maybe(SIDE), None)
+    right: Length = holds(SHIFT, ZERO)
+    down: Length = holds(SHIFT, ZERO)
+    stock: str = holds(NAME, "")
+    foam: Length = holds(FOAM, ZERO)
+    foam_less: Length = holds(APART, FOAM_LESS)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Panel(Layer):
+    """The layer with the picture on it.
+
+    crop_x, crop_y  where its top left corner lies on the picture; None: the figure comes into its middle.
+    trim            how much larger it stays at each edge until it is coloured.
+    """
+
+    crop_x: Length | None = holds(Maybe(SHIFT), None)
+    crop_y: Length | None = holds(Maybe(SHIFT), None)
+    trim: Length = holds(APART, inches("1/4"))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CutOut(_Checked):
+    """Regions cut out along their outline, `margin` outside of it, and set up on foam above where they were."""
+
+    name: str = holds(SHEET_NAME)
+    regions: tuple[int, ...] = holds(Many(LABEL, 400, once=True))
+    margin: Length = holds(Measure(ZERO, millimetres(20)), millimetres(1))
+    foam: Length = holds(FOAM, millimetres(2))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Greeting(_Checked):
+    """The sentiment: what it says and the room it takes on the front, from the front's top left corner.
+
+    strip     on a strip of its own, cut from `stock`; else stamped straight on the picture.
+    embossed  set with heat.
+    """
+
+    text: str = holds(Text(120), "")
+    width: Length = holds(SIDE, inches(3))
+    height: Length = holds(SIDE, inches("5/8"))
+    x: Length = holds(SHIFT, inches("5/8"))
+    y: Length = holds(SHIFT, inches("9/2"))
+    strip: bool = holds(Flag(), True)
+    embossed: bool = holds(Flag(), False)
+    stock: str = holds(NAME, "")
+    lab: tuple[float, float, float] = holds(LAB, (25.0, 0.0, 0.0), help="The colour it is stamped in.")
+    foam: Length = holds(FOAM, ZERO)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Inside(_Checked):
+    """What is written inside, and the panel it is written on; no panel: straight on the base."""
+
+    text: str = holds(Text(400), "")
+    panel: bool = holds(Flag(), True)
+    reveal: Length = holds(APART, REVEAL)
+    stock: str = holds(NAME, "")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CardSpec(_Checked):
+    """All of a card. mats lie from the base up, the panel on the last of them.
+
+    pull_out  two pictures that change places: a second panel of the same size and crop.
+    making    steps in the order the maker wants; empty: Paleta's.
+    cards     how many cards are made of it.
+    """
+
+    base: Base = holds(Record(Base))
+    mats: tuple[Layer, ...] = holds(Many(Record(Layer), 4), ())
+    panel: Panel = holds(Record(Panel), Panel)
+    cutouts: tuple[CutOut, ...] = holds(Many(Record(CutOut), 12), ())
+    greeting: Greeting | None = holds(Maybe(Record(Greeting)), None)
+    inside: Inside | None = holds(Maybe(Record(Inside)), None)
+    pull_out: bool = holds(Flag(), False)
+    envelope: str = holds(Choice({code: one.name for code, one in ENVELOPES.items()}, blank=True), "")
+    stock: tuple[Stock, ...] = holds(Many(Record(Stock), 8), ())
+    making: tuple[str, ...] = holds(Many(Choice(STEP_NAMES), len(STEP_NAMES), once=True), ())
+    cards: int = holds(Whole(1, MOST_CARDS), 1)
+
+    def __post_init__(self) -> None:
+        check_fields(self, CardError)
+        names = [one.name for one in self.stock]
+        if len(set(names)) != len(names):
+            raise CardError("Two papers have the same name; each needs one of its own.")
+        for layer in (self.base, *self.layers, self.greeting, self.inside):
+            if layer is not None and layer.stock and layer.stock not in names:
+                raise CardError(f"There is no paper {layer.stock!r} among the sheets at hand.")
+
+    @property
+    def layers(self) -> tuple[Layer, ...]:
+        """The mats from the base up, then the panel."""
+        return (*self.mats, self.panel)
+
+    def stock_named(self, name: str) -> Stock | None:
+        """The sheets of this name; the first ones where a layer names none."""
+        return next((one for one in self.stock if one.name == name or not name), None)
+
+    def with_layer(self, number: int, **values: Any) -> CardSpec:
+        """The spec with some values of one layer set anew: of the mats from the base up, or then of the panel."""
+        if number >= len(self.mats):
+            return self.changed("panel", **values)
+        mats = [replace(one, **values) if place == number else one for place, one in enumerate(self.mats)]
+        return replace(self, mats=tuple(mats))
+
+    def changed(self, part: str, **values: Any) -> CardSpec:
+        """The spec with some values of one of its parts set anew."""
+        return replace(self, **{part: replace(getattr(self, part), **values)})
+
+
+def open_size(base: Base) -> tuple[Length, Length]:
+    """Width and height of the sheet a base is folded from."""
+    across, down = (2 if base.fold == fold else 1 for fold in ("side", "top"))
+    return base.width * across, base.height * down
+
+
+def folded_from(width: Length, height: Length, fold: str) -> Base:
+    """The base that a sheet of this size folds to."""
+    across, down = (2 if fold == one else 1 for one in ("side", "top"))
+    return Base(width=width / across, height=height / down, fold=fold)
+
+
+def said_of_card(spec: CardSpec | None) -> str:
+    """The card in a line, as recipes and the list of what changed say it."""
+    if spec is None:
+        return "no sizes yet"
+    fold = {"side": "folded at the side", "top": "folded at the top", "flat": "one layer"}[spec.base.fold]
+    parts = [f"{spec.base.width} by {spec.base.height}, {fold}"]
+    if spec.mats:
+        parts.append(f"{len(spec.mats)} mat{'s' if len(spec.mats) > 1 else ''}")
+    if spec.cutouts:
+        parts.append("cut out: " + ", ".join(one.name for one in spec.cutouts))
+    if spec.greeting and spec.greeting.text:
+        parts.append(f'"{spec.greeting.text}"')
+    return ", ".join(parts)

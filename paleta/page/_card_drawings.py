@@ -1,0 +1,224 @@
+"""Drawings of a card: its front and inside with their measures, its side, its sheets with cuts, its lines to cut."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+
+import numpy as np
+
+from paleta.card import (
+    MASK_INSIDE_MM,
+    CardPlan,
+    CutSheet,
+    Laid,
+    Length,
+    Picture,
+    Place,
+    cut_lines,
+    paper_thickness,
+    show,
+)
+from paleta.colour import lab_to_hex
+from paleta.page._drawing import SOFT, Drawing, Line, Mark, Photo, Words, rectangle
+
+ROOM = 16.0
+"""Round a drawing, for its measures."""
+THICKER = 10
+"""The side view shows thickness ten times as large: card is too thin to be seen otherwise."""
+
+
+def _mm(length: Length) -> float:
+    return float(length.mm)
+
+
+def said_size(width: Length, height: Length, unit: str) -> str:
+    return f"{show(width, unit)} by {show(height, unit)}"
+
+
+def _box(place: Place, left: float, top: float, **look: object) -> Line:
+    return rectangle(left + _mm(place.x), top + _mm(place.y), _mm(place.width), _mm(place.height), **look)
+
+
+def _across(left: float, right: float, y: float, text: str) -> Iterator[Mark]:
+    """A measure from left to right at a height."""
+    yield Line(((left, y), (right, y)), stroke=SOFT)
+    for x in (left, right):
+        yield Line(((x, y - 1.4), (x, y + 1.4)), stroke=SOFT)
+    yield Words((left + right) / 2, y - 1.0, text, anchor="middle")
+
+
+def _downwards(top: float, bottom: float, x: float, text: str) -> Iterator[Mark]:
+    yield Line(((x, top), (x, bottom)), stroke=SOFT)
+    for y in (top, bottom):
+        yield Line(((x - 1.4, y), (x + 1.4, y)), stroke=SOFT)
+    yield Words(x - 1.0, (top + bottom) / 2, text, anchor="middle", turned=True)
+
+
+def _colour_of(plan: CardPlan, laid: Laid) -> str:
+    stock = plan.spec.stock_named(laid.stock)
+    return lab_to_hex(stock.lab) if stock is not None else "#ffffff"
+
+
+def front(plan: CardPlan, unit: str, photo: bytes | None = None) -> Drawing:
+    """The front at full size: layers, greeting, measures; `photo`: the picture as it lies on the panel."""
+    base = plan.front
+    left = top = ROOM
+    width, height = _mm(base.width), _mm(base.height)
+    marks: list[Mark] = []
+    for laid in plan.layers:
+        marks.append(_box(laid.place, left, top, fill=_colour_of(plan, laid)))
+        if laid.kind == "panel" and photo is not None:
+            place = laid.place
+            marks.append(Photo(left + _mm(place.x), top + _mm(place.y), _mm(place.width), _mm(place.height), photo))
+    marks += [_box(foam.place, left, top, stroke=SOFT, dashed=True) for foam in plan.foams]
+    if plan.greeting is not None and plan.spec.greeting is not None:
+        place, strip = plan.greeting.place, plan.spec.greeting.strip
+        fill = _colour_of(plan, plan.greeting) if strip else ""
+        marks.append(_box(place, left, top, fill=fill, dashed=not strip))
+        marks.append(
+            Words(
+                left + _mm(place.x) + _mm(place.width) / 2,
+                top + _mm(place.y) + _mm(place.height) * 0.62,
+                plan.spec.greeting.text,
+                size=min(_mm(place.height) * 0.5, 1.7 * _mm(place.width) / max(len(plan.spec.greeting.text), 1)),
+                anchor="middle",
+                colour=lab_to_hex(plan.spec.greeting.lab),
+            )
+        )
+    marks += _across(left, left + width, top - 5, str(show(base.width, unit)))
+    marks += _downwards(top, top + height, left - 5, str(show(base.height, unit)))
+    for number, laid in enumerate(plan.layers[1:]):
+        edge, place = top + height + 6 + 5 * number, laid.place
+        text = f"{laid.name} {said_size(place.width, place.height, unit)}"
+        marks += _across(left + _mm(place.x), left + _mm(place.right), edge, text)
+    return Drawing("Front", width + 2 * ROOM, height + 2 * ROOM + 5 * len(plan.layers), tuple(marks))
+
+
+def inside(plan: CardPlan, unit: str) -> Drawing:
+    """The card laid open, from inside: the fold, and the panel to write on."""
+    width, height = (_mm(side) for side in plan.open_sheet)
+    left = top = ROOM
+    marks: list[Mark] = [rectangle(left, top, width, height, fill=_colour_of(plan, plan.layers[0]))]
+    x = y = 0.0
+    if plan.score is not None and plan.spec.base.fold == "side":
+        x = _mm(plan.score)
+        marks.append(Line(((left + x, top), (left + x, top + height)), dashed=True))
+        marks += _across(left, left + x, top + height + 6, f"score at {show(plan.score, unit)}")
+    elif plan.score is not None:
+        y = _mm(plan.score)
+        marks.append(Line(((left, top + y), (left + width, top + y)), dashed=True))
+        marks += _downwards(top, top + y, left + width + 8, f"score at {show(plan.score, unit)}")
+    if plan.inside is not None:
+        place = plan.inside.place
+        marks.append(_box(place, left + x, top + y, fill=_colour_of(plan, plan.inside)))
+        marks.append(
+            Words(left + x + _mm(place.x) + 3, top + y + _mm(place.y) + 6, said_size(place.width, place.height, unit))
+        )
+    if plan.spec.inside is not None and plan.spec.inside.text:
+        text = plan.spec.inside.text.split("\n")[0][:60]
+        marks.append(
+            Words(left + x + width / 4, top + y + height / 2 if not y else top + y * 1.5, text, anchor="middle")
+        )
+    marks += _across(left, left + width, top - 5, str(show(plan.open_sheet[0], unit)))
+    marks += _downwards(top, top + height, left - 5, str(show(plan.open_sheet[1], unit)))
+    return Drawing("Inside", width + 2 * ROOM, height + 2 * ROOM, tuple(marks))
+
+
+def side(plan: CardPlan, unit: str) -> Drawing:
+    """The card seen from its lower edge: widths to scale, thickness ten times as large."""
+    left, bottom = ROOM, ROOM / 2 + THICKER * _mm(plan.thickness)
+    marks: list[Mark] = []
+
+    def slab(place: Place, thick: Length, lift: float, fill: str, **look: object) -> float:
+        high = THICKER * _mm(thick)
+        x, width = left + _mm(place.x), _mm(place.width)
+        marks.append(rectangle(x, bottom - lift - high, width, high, fill=fill, **look))
+        return lift + high
+
+    def paper(stock: str) -> Length:
+        known = plan.spec.stock_named(stock)
+        return paper_thickness(known.gsm if known else 0)
+
+    lift = 0.0
+    front_place = plan.front
+    if plan.spec.base.fold != "flat":
+        lift = slab(front_place, paper(plan.spec.base.stock), lift, _colour_of(plan, plan.layers[0]))
+    if plan.inside is not None:
+        lift = slab(plan.inside.place, paper(plan.inside.stock), lift, _colour_of(plan, plan.inside))
+    foams = {foam.name: foam for foam in plan.foams}
+    for laid in plan.layers:
+        if laid.name in foams:
+            lift = slab(foams[laid.name].place, laid.foam, lift, "#e6e6e6", dashed=True)
+        lift = slab(laid.place, paper(laid.stock), lift, _colour_of(plan, laid))
+    top = lift
+    if plan.greeting is not None and plan.spec.greeting is not None and plan.spec.greeting.strip:
+        if plan.greeting.foam:
+            lift = slab(plan.greeting.place, plan.greeting.foam, top, "#e6e6e6", dashed=True)
+        slab(plan.greeting.place, paper(plan.greeting.stock), lift, _colour_of(plan, plan.greeting))
+    width = _mm(front_place.width)
+    marks.append(
+        Words(
+            left + width + 2,
+            bottom - 1,
+            f"{show(plan.thickness, 'mm')} at its thickest; drawn {THICKER} times as thick",
+        )
+    )
+    return Drawing("Side", width + 2 * ROOM + 60, bottom + ROOM / 2, tuple(marks))
+
+
+def sheet(cut: CutSheet, unit: str) -> Drawing:
+    """A sheet with its pieces, and its cuts numbered in the order they are made."""
+    left = top = ROOM / 2
+    width, height = _mm(cut.stock.width), _mm(cut.stock.height)
+    marks: list[Mark] = [rectangle(left, top, width, height, fill="#e9e9e9", thick=0.5)]
+    for piece in cut.pieces:
+        place = piece.place
+        marks.append(_box(place, left, top, fill="#ffffff", stroke=SOFT))
+        x, y = left + _mm(place.x) + _mm(place.width) / 2, top + _mm(place.y) + _mm(place.height) / 2
+        # Written along the longer side, in two lines that fit across the shorter one.
+        upright = place.height > place.width * 2
+        size = min(4.5, _mm(min(place.width, place.height)) / 3)
+        for line, words in ((-0.3, piece.name), (0.9, said_size(place.width, place.height, unit))):
+            off = line * size
+            spot = (x + off, y) if upright else (x, y + off)
+            marks.append(Words(*spot, words, size=size * 0.9, anchor="middle", bold=line < 0, turned=upright))
+        if piece.score is not None:
+            marks.append(_cut_line(piece.score, left, top, depth="score", dashed=True, thick=0.35))
+    for one in cut.cuts:
+        marks.append(_cut_line(one, left, top, depth="through", thick=0.45))
+    for one in cut.cuts:
+        x, y = (left + _mm(one.x0), top + _mm(one.y0) + 5) if one.down else (left + _mm(one.x0) + 5, top + _mm(one.y0))
+        marks.append(Line(_ring(x, y, 3.0), closed=True, fill="#ffffff", thick=0.3))
+        marks.append(Words(x, y + 1.3, str(one.number), size=3.6, anchor="middle", bold=True))
+    return Drawing(cut.stock.name, width + ROOM, height + ROOM, tuple(marks))
+
+
+def _ring(x: float, y: float, radius: float) -> tuple[tuple[float, float], ...]:
+    turn = np.linspace(0, 2 * np.pi, 24, endpoint=False)
+    return tuple((float(x + radius * np.cos(one)), float(y + radius * np.sin(one))) for one in turn)
+
+
+def _cut_line(one: object, left: float, top: float, **look: object) -> Line:
+    x0, y0, x1, y1 = (_mm(getattr(one, name)) for name in ("x0", "y0", "x1", "y1"))
+    return Line(((left + x0, top + y0), (left + x1, top + y1)), **look)  # type: ignore[arg-type]
+
+
+def lines_to_cut(plan: CardPlan, picture: Picture, masks: Mapping[str, Sequence[int]] | None = None) -> Drawing:
+    """At full size, on the picture's own paper: the panel and what is cut out, through; masks, through film alone.
+
+    masks  regions by the mask's name; they are cut slightly inside the line.
+    """
+    marks: list[Mark] = []
+    if plan.crop is not None:
+        marks.append(_box(plan.crop, 0, 0, depth="through", thick=0.2))
+    for one in plan.spec.cutouts:
+        marks += _outlines(picture, one.regions, _mm(one.margin), "through")
+    for regions in (masks or {}).values():
+        marks += _outlines(picture, regions, -MASK_INSIDE_MM, "film")
+    whole = picture.whole
+    return Drawing("Lines to cut", _mm(whole.width), _mm(whole.height), tuple(marks))
+
+
+def _outlines(picture: Picture, regions: Sequence[int], margin: float, depth: str) -> Iterator[Mark]:
+    for path in cut_lines(picture.labels, regions, margin, picture.px_per_mm):
+        yield Line(tuple((float(x), float(y)) for x, y in path[:-1]), closed=True, depth=depth, thick=0.2)

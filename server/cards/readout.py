@@ -1,0 +1,167 @@
+"""Cards and pages as the API tells them."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from typing import Any
+
+from paleta.card import CardPlan, Cut, CutPlan, CutSheet, Laid, Picture, check_making, cut_lines
+from paleta.colour import lab_to_hex
+from paleta.fields import to_plain
+from paleta.page import CAUTION, Chip, RecipePage, recipe_text, said_card, said_visit
+from server.cards.layouts import CardOf
+from server.cards.serializers import LengthSerializer, PlaceSerializer
+from server.pieces.models import Piece
+
+length = LengthSerializer.of
+place = PlaceSerializer.of
+WHITE = "#ffffff"
+
+
+def card_readout(card: CardOf) -> dict[str, Any]:
+    plan, picture = card.plan, card.picture
+    assert plan.crop is not None and plan.rough is not None
+    return {
+        "open_width": length(plan.open_sheet[0]),
+        "open_height": length(plan.open_sheet[1]),
+        "score": length(plan.score) if plan.score is not None else None,
+        "layers": [_laid(plan, one) for one in plan.layers],
+        "foams": [_laid(plan, one) for one in plan.foams],
+        "greeting": _laid(plan, plan.greeting) if plan.greeting else None,
+        "inside": _laid(plan, plan.inside) if plan.inside else None,
+        "crop": place(plan.crop),
+        "crops": {by: _centred(plan, picture, by) for by in ("figure", "weight")},
+        "rough": place(plan.rough),
+        "outlines": [
+            {"name": one.name, "points": path.round(2).tolist()}
+            for one in plan.spec.cutouts
+            for path in cut_lines(picture.labels, one.regions, float(one.margin.mm), picture.px_per_mm)
+        ],
+        "covered": [{"name": name, "share": round(share, 4)} for name, share in plan.covered],
+        "thickness": length(plan.thickness),
+        "pieces": [
+            {
+                "name": one.name,
+                "width": length(one.width),
+                "height": length(one.height),
+                "stock": one.stock,
+                "count": one.count,
+            }
+            for one in plan.pieces
+        ],
+        "warnings": [
+            {
+                **{name: getattr(one, name) for name in ("code", "about", "sentence", "remedy")},
+                "mended": to_plain(one.mended) if one.mended else None,
+            }
+            for one in plan.warnings
+        ],
+        "making": [asdict(step) for step in card.steps],
+        "conflicts": [asdict(one) for one in check_making([step.code for step in card.steps])],
+        "said": said_card(plan, "in"),
+        "said_mm": said_card(plan, "mm"),
+    }
+
+
+def _centred(plan: CardPlan, picture: Picture, by: str) -> dict[str, Any]:
+    x, y = picture.middle(by)
+    panel = plan.panel.place
+    return {"x": length(x - panel.width / 2), "y": length(y - panel.height / 2)}
+
+
+def _laid(plan: CardPlan, one: Laid) -> dict[str, Any]:
+    stock = plan.spec.stock_named(one.stock)
+    return {
+        "kind": one.kind,
+        "name": one.name,
+        "place": place(one.place),
+        "stock": one.stock,
+        "hex": lab_to_hex(stock.lab) if stock else WHITE,
+        "foam": length(one.foam),
+    }
+
+
+def cutting_readout(plan: CutPlan, cards: int) -> dict[str, Any]:
+    return {
+        "cards": cards,
+        "sheets": [_sheet(one) for one in plan.sheets],
+        "needs": [
+            {
+                "stock": need.stock.name,
+                "used": need.used,
+                "bound": need.bound,
+                "owned": need.stock.owned,
+                "buy": need.buy,
+            }
+            for need in plan.needs
+        ],
+        "uncut": list(plan.uncut),
+        "waste": round(plan.waste, 4),
+        "proven": plan.proven,
+    }
+
+
+def _sheet(one: CutSheet) -> dict[str, Any]:
+    return {
+        "stock": one.stock.name,
+        "hex": lab_to_hex(one.stock.lab),
+        "width": length(one.stock.width),
+        "height": length(one.stock.height),
+        "count": one.count,
+        "pieces": [
+            {
+                "name": piece.name,
+                "place": place(piece.place),
+                "turned": piece.turned,
+                "score": _cut(piece.score) if piece.score else None,
+            }
+            for piece in one.pieces
+        ],
+        "cuts": [_cut(cut) for cut in one.cuts],
+    }
+
+
+def _cut(cut: Cut) -> dict[str, Any]:
+    ends = {name: float(getattr(cut, name).mm) for name in ("x0", "y0", "x1", "y1")}
+    return {"number": cut.number, "down": cut.down, "at": length(cut.at), **ends}
+
+
+def page_readout(page: RecipePage, piece: Piece, clock: str, *, has_card: bool) -> dict[str, Any]:
+    chips = {one.code: _chip(one) for one in page.chips}
+    return {
+        **{name: getattr(page, name) for name in ("title", "version", "light", "azimuth_deg", "glows", "bare")},
+        "clock": clock,
+        "lettered": [
+            {"letter": one.letter, "name": one.name, "count": len(one.regions), "x": one.x, "y": one.y}
+            for one in page.lettered
+        ],
+        "chips": [*chips.values()],
+        "ramps": [
+            {
+                "letters": list(ramp.letters),
+                "chips": [chips[code] for code in ramp.codes],
+                "under": [chips[code] for code in ramp.under],
+            }
+            for ramp in page.ramps
+        ],
+        "visits": [
+            {
+                "numbers": said_visit(page, visit).split(" ", 1)[0],
+                "name": page.chip(visit.swatch).name,
+                "hex": page.chip(visit.swatch).hex,
+                "stops": " ".join(visit.stops),
+            }
+            for visit in page.visits
+        ],
+        "facts": [{"name": name, "value": value} for name, value in page.facts],
+        "notes": [{"name": name, "value": value} for name, value in page.notes],
+        "caution": CAUTION,
+        "text": recipe_text(page),
+        "width_px": piece.width_px,
+        "height_px": piece.height_px,
+        "card": has_card,
+    }
+
+
+def _chip(one: Chip) -> dict[str, Any]:
+    return {"code": one.code, "name": one.name, "hex": one.hex, "lab": [round(value, 1) for value in one.lab]}

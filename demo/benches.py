@@ -73,7 +73,7 @@ PIECES = (
         3,
         finish="On the spine tips and the pot spots.",
         touches=("white pen",),
-        card="A2, panel trimmed to 4 x 5¼ in.",
+        card="Six for the door: the greeting goes on the empty wall.",
     ),
     DemoPiece(
         "pangolin",
@@ -86,7 +86,7 @@ PIECES = (
         2,
         finish="White pencil once more on the moon; gloss on the lantern glass.",
         touches=("gloss",),
-        card="A2, panel 4 x 5¼ in on kraft.",
+        card="Emboss the greeting before the pencil comes near it.",
         glows=(Glow(x_mm=68.4, y_mm=108, reach_mm=16, tint="#ffd27a", reserve_mm=2),),
     ),
     DemoPiece(
@@ -100,7 +100,6 @@ PIECES = (
         1,
         finish="Along the lit rims; a little in the sky.",
         touches=("white pen", "splatter"),
-        card="A2, panel 4 x 5¼ in, ⅛ in reveal.",
     ),
 )
 

@@ -7,9 +7,11 @@ from paleta.card._layout import (
     CardWarning,
     Laid,
     Piece,
+    Slab,
     lay_out,
     on_picture,
     paper_thickness,
+    stack,
 )
 from paleta.card._length import ZERO, Length, Measure, Shown, inches, millimetres, parse_length, show
 from paleta.card._making import Conflict, MakingStep, check_making, drying_s, making, steps_of
@@ -69,6 +71,7 @@ __all__ = [
     "Place",
     "Shown",
     "Size",
+    "Slab",
     "Stock",
     "Thing",
     "check_making",
@@ -87,5 +90,6 @@ __all__ = [
     "parse_length",
     "said_of_card",
     "show",
+    "stack",
     "steps_of",
 ]

@@ -237,6 +237,42 @@ def _pieces(spec: CardSpec, layers: Sequence[Laid], foams: Sequence[Laid], insid
         yield Piece(f"Foam under {foam.name.lower()}", foam.place.width, foam.place.height, "foam")
 
 
+@dataclass(frozen=True, slots=True)
+class Slab:
+    """One layer as it lies in the stack: its place, how thick it is, and whether it is foam."""
+
+    name: str
+    place: Place
+    stock: str
+    thick: Length
+    foam: bool = False
+
+
+def stack(plan: CardPlan) -> list[Slab]:
+    """Everything that lies on each other, from the table up: back, inside, front, layers and the greeting strip."""
+    spec, base = plan.spec, plan.front
+    slabs = [] if spec.base.fold == "flat" else [Slab("Back", base, spec.base.stock, _paper(spec, spec.base.stock))]
+    if plan.inside is not None:
+        slabs.append(Slab(plan.inside.name, plan.inside.place, plan.inside.stock, _paper(spec, plan.inside.stock)))
+    beneath = {foam.name: foam for foam in plan.foams}
+    for laid in plan.layers:
+        if laid.name in beneath:
+            slabs.append(Slab(f"Foam under {laid.name.lower()}", beneath[laid.name].place, "", laid.foam, foam=True))
+        name = "Front" if laid.kind == "base" else laid.name
+        slabs.append(Slab(name, laid.place, laid.stock, _paper(spec, laid.stock)))
+    greeting = plan.greeting
+    if greeting is not None and spec.greeting is not None and spec.greeting.strip:
+        if greeting.foam:
+            slabs.append(Slab("Foam under greeting strip", greeting.place, "", greeting.foam, foam=True))
+        slabs.append(Slab(greeting.name, greeting.place, greeting.stock, _paper(spec, greeting.stock)))
+    return slabs
+
+
+def _paper(spec: CardSpec, stock: str) -> Length:
+    known = spec.stock_named(stock)
+    return paper_thickness(known.gsm if known else 0)
+
+
 def paper_thickness(gsm: float) -> Length:
     """How thick a card of this weight is, to a hundredth of a millimetre."""
     microns = Fraction(gsm or UNKNOWN_GSM) * MICRONS_PER_GSM
@@ -246,18 +282,14 @@ def paper_thickness(gsm: float) -> Length:
 def _thickness(spec: CardSpec, touches: Sequence[str]) -> Length:
     """At its thickest place, with everything that may lie there on top of each other."""
 
-    def paper(stock: str) -> Length:
-        known = spec.stock_named(stock)
-        return paper_thickness(known.gsm if known else 0)
-
-    total = paper(spec.base.stock) * (1 if spec.base.fold == "flat" else 2)
+    total = _paper(spec, spec.base.stock) * (1 if spec.base.fold == "flat" else 2)
     for layer in spec.layers:
-        total += paper(layer.stock) + layer.foam
+        total += _paper(spec, layer.stock) + layer.foam
     if spec.inside is not None and spec.inside.panel:
-        total += paper(spec.inside.stock)
+        total += _paper(spec, spec.inside.stock)
     tops = [paper_thickness(0) + one.foam for one in spec.cutouts]
     if spec.greeting is not None and spec.greeting.strip:
-        tops.append(paper(spec.greeting.stock) + spec.greeting.foam)
+        tops.append(_paper(spec, spec.greeting.stock) + spec.greeting.foam)
     if "gems" in touches and "gems" in TOUCHES:
         tops.append(Length(GEMS_MM))
     return total + max(tops, default=ZERO)

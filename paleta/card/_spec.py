@@ -8,7 +8,7 @@ from typing import Any
 from paleta.card._length import ZERO, Length, Measure, inches, millimetres
 from paleta.card._sizes import ENVELOPES
 from paleta.errors import CardError
-from paleta.fields import LAB, LABEL, Choice, Flag, Many, Maybe, Number, Record, Text, Whole, check_fields, holds
+from paleta.fields import LABEL, Choice, Flag, Many, Maybe, Number, Record, Text, Whole, check_fields, holds
 
 FOLDS = {"side": "Fold at the side", "top": "Fold at the top", "flat": "One layer, no fold"}
 GRAINS = {"long": "Grain along the long side", "short": "Grain along the short side"}
@@ -38,6 +38,8 @@ SHIFT = Measure(inches(-40), inches(40))
 FOAM = Measure(ZERO, millimetres(20))
 NAME = Text(40)
 SHEET_NAME = Text(40, 1)
+COLOUR = Text(7, 7, "#[0-9a-f]{6}")
+"""sRGB, as screens show it: what card is sold by has no measured colour."""
 
 
 class _Checked:
@@ -56,7 +58,7 @@ class Stock(_Checked):
     height: Length = holds(SIDE)
     grain: str = holds(Choice(GRAINS, blank=True), "")
     gsm: float = holds(Number(0, 1200), 0.0, help="Weight in g/m2; 0: not known.")
-    lab: tuple[float, float, float] = holds(LAB, (95.0, 0.0, 0.0))
+    colour: str = holds(COLOUR, "#f1f1ef")
     owned: int = holds(Whole(0, 9999), 0)
 
 
@@ -128,7 +130,7 @@ class Greeting(_Checked):
     strip: bool = holds(Flag(), True)
     embossed: bool = holds(Flag(), False)
     stock: str = holds(NAME, "")
-    lab: tuple[float, float, float] = holds(LAB, (25.0, 0.0, 0.0), help="The colour it is stamped in.")
+    colour: str = holds(COLOUR, "#333333", help="The colour it is stamped in.")
     foam: Length = holds(FOAM, ZERO)
 
 

@@ -15,10 +15,9 @@ from paleta.card import (
     Picture,
     Place,
     cut_lines,
-    paper_thickness,
     show,
+    stack,
 )
-from paleta.colour import lab_to_hex
 from paleta.page._drawing import SOFT, Drawing, Line, Mark, Photo, Words, rectangle
 
 ROOM = 16.0
@@ -56,7 +55,7 @@ def _downwards(top: float, bottom: float, x: float, text: str) -> Iterator[Mark]
 
 def _colour_of(plan: CardPlan, laid: Laid) -> str:
     stock = plan.spec.stock_named(laid.stock)
-    return lab_to_hex(stock.lab) if stock is not None else "#ffffff"
+    return stock.colour if stock is not None else "#ffffff"
 
 
 def front(plan: CardPlan, unit: str, photo: bytes | None = None) -> Drawing:
@@ -82,7 +81,7 @@ def front(plan: CardPlan, unit: str, photo: bytes | None = None) -> Drawing:
                 plan.spec.greeting.text,
                 size=min(_mm(place.height) * 0.5, 1.7 * _mm(place.width) / max(len(plan.spec.greeting.text), 1)),
                 anchor="middle",
-                colour=lab_to_hex(plan.spec.greeting.lab),
+                colour=plan.spec.greeting.colour,
             )
         )
     marks += _across(left, left + width, top - 5, str(show(base.width, unit)))
@@ -126,43 +125,19 @@ def inside(plan: CardPlan, unit: str) -> Drawing:
 
 def side(plan: CardPlan, unit: str) -> Drawing:
     """The card seen from its lower edge: widths to scale, thickness ten times as large."""
-    left, bottom = ROOM, ROOM / 2 + THICKER * _mm(plan.thickness)
+    slabs = stack(plan)
+    left, bottom = ROOM, ROOM / 2 + THICKER * sum(_mm(slab.thick) for slab in slabs)
     marks: list[Mark] = []
-
-    def slab(place: Place, thick: Length, lift: float, fill: str, **look: object) -> float:
-        high = THICKER * _mm(thick)
-        x, width = left + _mm(place.x), _mm(place.width)
-        marks.append(rectangle(x, bottom - lift - high, width, high, fill=fill, **look))
-        return lift + high
-
-    def paper(stock: str) -> Length:
-        known = plan.spec.stock_named(stock)
-        return paper_thickness(known.gsm if known else 0)
-
     lift = 0.0
-    front_place = plan.front
-    if plan.spec.base.fold != "flat":
-        lift = slab(front_place, paper(plan.spec.base.stock), lift, _colour_of(plan, plan.layers[0]))
-    if plan.inside is not None:
-        lift = slab(plan.inside.place, paper(plan.inside.stock), lift, _colour_of(plan, plan.inside))
-    foams = {foam.name: foam for foam in plan.foams}
-    for laid in plan.layers:
-        if laid.name in foams:
-            lift = slab(foams[laid.name].place, laid.foam, lift, "#e6e6e6", dashed=True)
-        lift = slab(laid.place, paper(laid.stock), lift, _colour_of(plan, laid))
-    top = lift
-    if plan.greeting is not None and plan.spec.greeting is not None and plan.spec.greeting.strip:
-        if plan.greeting.foam:
-            lift = slab(plan.greeting.place, plan.greeting.foam, top, "#e6e6e6", dashed=True)
-        slab(plan.greeting.place, paper(plan.greeting.stock), lift, _colour_of(plan, plan.greeting))
-    width = _mm(front_place.width)
-    marks.append(
-        Words(
-            left + width + 2,
-            bottom - 1,
-            f"{show(plan.thickness, 'mm')} at its thickest; drawn {THICKER} times as thick",
-        )
-    )
+    for slab in slabs:
+        high, stock = THICKER * _mm(slab.thick), plan.spec.stock_named(slab.stock)
+        fill = "#e6e6e6" if slab.foam else stock.colour if stock is not None else "#ffffff"
+        x, width = left + _mm(slab.place.x), _mm(slab.place.width)
+        marks.append(rectangle(x, bottom - lift - high, width, high, fill=fill, dashed=slab.foam))
+        lift += high
+    width = _mm(plan.front.width)
+    words = f"{show(plan.thickness, 'mm')} at its thickest; drawn {THICKER} times as thick"
+    marks.append(Words(left + width + 2, bottom - 1, words))
     return Drawing("Side", width + 2 * ROOM + 60, bottom + ROOM / 2, tuple(marks))
 
 

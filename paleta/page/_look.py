@@ -8,7 +8,6 @@ from importlib.resources import files
 from PIL import Image, ImageDraw, ImageFilter, ImageFont
 
 from paleta.card import CardPlan, CutOut, Laid, Length, Picture, Place, cut_lines, on_picture
-from paleta.colour import lab_to_hex
 
 WHITE = "#fbfbf9"
 SURROUND = "#a3a3a3"
@@ -36,13 +35,13 @@ def card_look(plan: CardPlan, coloured: Image.Image, picture: Picture, width_px:
         if greeting.strip:
             draw.shadow(plan.greeting.place, greeting.foam)
             draw.fill(plan.greeting.place, _paper_of(plan, plan.greeting))
-        draw.words(greeting.text, plan.greeting.place, lab_to_hex(greeting.lab))
+        draw.words(greeting.text, plan.greeting.place, greeting.colour)
     return image
 
 
 def _paper_of(plan: CardPlan, laid: Laid) -> str:
     stock = plan.spec.stock_named(laid.stock)
-    return lab_to_hex(stock.lab) if stock is not None else WHITE
+    return stock.colour if stock is not None else WHITE
 
 
 def _cropped(coloured: Image.Image, crop: Place, picture: Picture) -> Image.Image:

@@ -251,8 +251,8 @@ def recipe_text(page: RecipePage) -> str:
     lines += [f"{name}: {value}" for name, value in page.facts]
     lines += ["", "Pens per part, palest first"]
     for one in page.lettered:
-        names = ", ".join(page.chip(code).name for code in one.ramp)
-        beneath = f" over {', '.join(page.chip(code).name for code in one.under)}" if one.under else ""
+        names = " · ".join(page.chip(code).name for code in one.ramp)
+        beneath = f" over {' · '.join(page.chip(code).name for code in one.under)}" if one.under else ""
         count = f" ({len(one.regions)})" if len(one.regions) > 1 else ""
         lines.append(f"{one.letter} {one.name}{count}: {names}{beneath}")
     if page.bare:

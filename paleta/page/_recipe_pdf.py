@@ -18,6 +18,9 @@ PAPERS = {"letter": LETTER, "a4": A4}
 EDGE = 34.0
 SCALES = (1.0, 0.94, 0.88, 0.82, 0.76, 0.7)
 """Sizes of type that are tried, of 7.6 pt; below the last the page is no longer read without a glass."""
+EASY = 0.88
+"""Smaller type is taken only where the picture could give no more room, and never for more things than one page is
+promised to hold."""
 PICTURE_HEIGHTS = (270.0, 230.0, 190.0, 155.0)
 BODY, LEAD = 7.6, 1.28
 INK, SOFT, RULE = HexColor("#1a1a1a"), HexColor("#5c5c5c"), HexColor("#b5b5b5")
@@ -31,13 +34,14 @@ def recipe_pdf(page: RecipePage, line_jpeg: bytes, coloured_jpeg: bytes, *, pape
     """
     pictures = ImageReader(io.BytesIO(line_jpeg)), ImageReader(io.BytesIO(coloured_jpeg))
     size = PAPERS[paper]
+    many = len(page.lettered) > ONE_PAGE_THINGS
+    scales = [scale for scale in SCALES if scale >= (EASY if many else SCALES[-1])]
     for height in PICTURE_HEIGHTS:
-        for scale in SCALES:
+        for scale in scales:
             setter = _Setter(page, pictures, size, scale, height)
-            if setter.fits_one_page() and (scale >= 0.88 or height == PICTURE_HEIGHTS[-1]):
+            if setter.fits_one_page() and (scale >= EASY or height == PICTURE_HEIGHTS[-1]):
                 return setter.written(pages=1)
-    scale = SCALES[-1] if len(page.lettered) <= ONE_PAGE_THINGS else 0.88
-    return _Setter(page, pictures, size, scale, PICTURE_HEIGHTS[1]).written(pages=2)
+    return _Setter(page, pictures, size, scales[-1], PICTURE_HEIGHTS[1]).written(pages=2)
 
 
 class _Setter:
@@ -181,7 +185,7 @@ class _Setter:
         yield " ".join(ramp.letters) + ":", BOLD, ""
         for code in ramp.codes:
             chip = self.page.chip(code)
-            yield chip.name + ("," if code != ramp.codes[-1] else ""), REGULAR, chip.hex
+            yield chip.name + (" ·" if code != ramp.codes[-1] else ""), REGULAR, chip.hex
         for number, code in enumerate(ramp.under):
             chip = self.page.chip(code)
             yield (

@@ -9,12 +9,13 @@ from dataclasses import dataclass
 
 from PIL import Image
 
-from paleta.card import CardPlan, CutPlan, MakingStep, Picture, Thing, cut_card, lay_out, making
+from paleta.card import CardPlan, CutPlan, MakingStep, Picture, Thing, cut_card, lay_out
 from paleta.page import card_look
 from paleta.recipe import Sheet, sheet_to_plain
 from server.derived import disk, pictures
 from server.derived.light import FORMS_KEY
 from server.derived.maps import Stamping, region_map
+from server.pieces.order.readout import making_after
 from server.problems import Refused
 
 LOOK_KEY = "1"
@@ -67,8 +68,7 @@ def card_of(stamping: Stamping, sheet: Sheet) -> CardOf | None:
     if spec is None:
         return None
     picture = picture_of(stamping, sheet)
-    steps = making(spec, sheet.finish.touches, sheet.colours.medium)
-    return CardOf(lay_out(spec, picture, sheet.finish.touches), picture, tuple(steps))
+    return CardOf(lay_out(spec, picture, sheet.finish.touches), picture, tuple(making_after(sheet)))
 
 
 def needed(stamping: Stamping, sheet: Sheet) -> CardOf:

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
+from collections.abc import Iterator
+from dataclasses import asdict, fields, is_dataclass
 from typing import Any
 
-from paleta.card import CardPlan, Cut, CutPlan, CutSheet, Laid, Picture, check_making, cut_lines
-from paleta.colour import lab_to_hex
+from paleta.card import CardPlan, Cut, CutPlan, CutSheet, Laid, Length, Picture, Slab, check_making, cut_lines, stack
 from paleta.fields import to_plain
 from paleta.page import CAUTION, Chip, RecipePage, recipe_text, said_card, said_visit
 from server.cards.layouts import CardOf
@@ -15,7 +15,7 @@ from server.pieces.models import Piece
 
 length = LengthSerializer.of
 place = PlaceSerializer.of
-WHITE = "#ffffff"
+WHITE, FOAM = "#ffffff", "#e6e6e6"
 
 
 def card_readout(card: CardOf) -> dict[str, Any]:
@@ -27,6 +27,7 @@ def card_readout(card: CardOf) -> dict[str, Any]:
         "score": length(plan.score) if plan.score is not None else None,
         "layers": [_laid(plan, one) for one in plan.layers],
         "foams": [_laid(plan, one) for one in plan.foams],
+        "side": [_slab(plan, one) for one in stack(plan)],
         "greeting": _laid(plan, plan.greeting) if plan.greeting else None,
         "inside": _laid(plan, plan.inside) if plan.inside else None,
         "crop": place(plan.crop),
@@ -58,9 +59,22 @@ def card_readout(card: CardOf) -> dict[str, Any]:
         ],
         "making": [asdict(step) for step in card.steps],
         "conflicts": [asdict(one) for one in check_making([step.code for step in card.steps])],
+        "sizes": [{"at": at, "length": length(one)} for at, one in _lengths_in(plan.spec)],
         "said": said_card(plan, "in"),
         "said_mm": said_card(plan, "mm"),
     }
+
+
+def _lengths_in(value: Any, at: str = "") -> Iterator[tuple[str, Length]]:
+    """Every length in a spec, with where it stands."""
+    if isinstance(value, Length):
+        yield at, value
+    elif isinstance(value, tuple):
+        for number, one in enumerate(value):
+            yield from _lengths_in(one, f"{at}.{number}")
+    elif is_dataclass(value):
+        for one in fields(value):
+            yield from _lengths_in(getattr(value, one.name), f"{at}.{one.name}" if at else one.name)
 
 
 def _centred(plan: CardPlan, picture: Picture, by: str) -> dict[str, Any]:
@@ -76,8 +90,20 @@ def _laid(plan: CardPlan, one: Laid) -> dict[str, Any]:
         "name": one.name,
         "place": place(one.place),
         "stock": one.stock,
-        "hex": lab_to_hex(stock.lab) if stock else WHITE,
+        "hex": stock.colour if stock else WHITE,
         "foam": length(one.foam),
+    }
+
+
+def _slab(plan: CardPlan, one: Slab) -> dict[str, Any]:
+    stock = plan.spec.stock_named(one.stock)
+    return {
+        "name": one.name,
+        "hex": FOAM if one.foam else stock.colour if stock else WHITE,
+        "x_mm": float(one.place.x.mm),
+        "width_mm": float(one.place.width.mm),
+        "thick_mm": float(one.thick.mm),
+        "foam": one.foam,
     }
 
 
@@ -104,7 +130,7 @@ def cutting_readout(plan: CutPlan, cards: int) -> dict[str, Any]:
 def _sheet(one: CutSheet) -> dict[str, Any]:
     return {
         "stock": one.stock.name,
-        "hex": lab_to_hex(one.stock.lab),
+        "hex": one.stock.colour,
         "width": length(one.stock.width),
         "height": length(one.stock.height),
         "count": one.count,

@@ -8,6 +8,7 @@ from rest_framework import serializers
 
 from paleta.card import CARD_WARNINGS, CardSpec, Length, Place, show
 from server.declared import record_of
+from server.pieces.order.serializers import MakingStepSerializer
 
 UNITS = [("in", "inches"), ("mm", "millimetres")]
 PAPERS = [("letter", "Letter"), ("a4", "A4")]
@@ -87,14 +88,6 @@ class CardWarningSerializer(serializers.Serializer):
     mended = record_of(CardSpec)(allow_null=True, help_text="The spec with that mended.")
 
 
-class MakingStepSerializer(serializers.Serializer):
-    code = serializers.CharField()
-    name = serializers.CharField()
-    how = serializers.CharField()
-    work_s = serializers.FloatField()
-    wait_s = serializers.FloatField()
-
-
 class ConflictSerializer(serializers.Serializer):
     before = serializers.CharField()
     after = serializers.CharField()
@@ -108,12 +101,31 @@ class OutlineSerializer(serializers.Serializer):
     points = serializers.ListField(child=serializers.ListField(child=serializers.FloatField()))
 
 
+class SlabSerializer(serializers.Serializer):
+    """A layer as it lies in the stack, from the table up."""
+
+    name = serializers.CharField()
+    hex = serializers.CharField()
+    x_mm = serializers.FloatField()
+    width_mm = serializers.FloatField()
+    thick_mm = serializers.FloatField()
+    foam = serializers.BooleanField()
+
+
+class SizeAtSerializer(serializers.Serializer):
+    """A length of the spec, by where it stands in it: "mats.0.reveal"."""
+
+    at = serializers.CharField()
+    length = LengthSerializer()
+
+
 class LaidCardSerializer(serializers.Serializer):
     open_width = LengthSerializer()
     open_height = LengthSerializer()
     score = LengthSerializer(allow_null=True)
     layers = LaidSerializer(many=True, help_text="From the base up.")
     foams = LaidSerializer(many=True)
+    side = SlabSerializer(many=True)
     greeting = LaidSerializer(allow_null=True)
     inside = LaidSerializer(allow_null=True)
     crop = PlaceSerializer(help_text="Where the panel lies on the picture.")
@@ -126,6 +138,7 @@ class LaidCardSerializer(serializers.Serializer):
     warnings = CardWarningSerializer(many=True)
     making = MakingStepSerializer(many=True)
     conflicts = ConflictSerializer(many=True)
+    sizes = SizeAtSerializer(many=True, help_text="Every length of the spec as it is read.")
     said = serializers.CharField(help_text="All sizes in a sentence, in inches.")
     said_mm = serializers.CharField(help_text="All sizes in a sentence, in millimetres.")
 

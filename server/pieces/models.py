@@ -29,6 +29,7 @@ class Piece(models.Model):
     pen_count = models.PositiveIntegerField(default=0)
     region_count = models.PositiveIntegerField(default=0)
     coloured_count = models.PositiveIntegerField(default=0)
+    has_card = models.BooleanField(default=False)
     impression_sha256 = models.CharField(max_length=64)
     regions_sha256 = models.CharField(max_length=64)
     width_px = models.PositiveIntegerField()

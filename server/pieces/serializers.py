@@ -154,6 +154,7 @@ class ShelfPieceSerializer(serializers.Serializer):
     pen_count = serializers.IntegerField()
     region_count = serializers.IntegerField()
     coloured_count = serializers.IntegerField()
+    has_card = serializers.BooleanField(help_text="Whether the card has its sizes.")
     latest_recipe = serializers.IntegerField(allow_null=True)
     changed_at = serializers.DateTimeField()
 

@@ -107,6 +107,7 @@ def fill(piece: Piece, sheet: Sheet, plain: Plain) -> None:
     piece.lamp_azimuth_deg, piece.lamp_elevation_deg = sheet.light.lamp.azimuth_deg, sheet.light.lamp.elevation_deg
     settings = sheet.regions.settings.values()
     piece.pen_count, piece.region_count = len(sheet.colours.swatches), len(sheet.regions.settings)
+    piece.has_card = sheet.card.spec is not None
     piece.coloured_count = sum(1 for setting in settings if setting.ramp or setting.left_as_paper)
 
 

@@ -13,6 +13,7 @@ from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
 
+from paleta.picture import VIEWS
 from server.derived import pictures, plans
 from server.derived.maps import region_map
 from server.pieces import readout
@@ -79,13 +80,17 @@ class RecipeViews(PieceActions):
         found = region_map(piece.stamping, kept.sheet)
         return Response(plan_readout(kept.sheet, found, kept.plan, by_region, known=known))
 
-    @extend_schema(responses={(200, "image/jpeg"): OpenApiTypes.BINARY}, parameters=[NUMBER])
+    @extend_schema(
+        responses={(200, "image/jpeg"): OpenApiTypes.BINARY},
+        parameters=[NUMBER, OpenApiParameter("view", str, enum=list(VIEWS), default="coloured")],
+    )
     @action(detail=True, url_path=f"{ONE}/picture")
     def recipe_picture(self, request: Request, pk: str, number: str) -> HttpResponse:
         """The picture as the version planned it."""
         piece = self.get_object()
         kept = services.recipe_of(services.recipe_named(piece, number))
-        return jpeg(pictures.picture(piece.stamping, kept.sheet, "coloured"), lasting=True)
+        view = request.query_params.get("view", "coloured")
+        return jpeg(pictures.picture(piece.stamping, kept.sheet, view), lasting=True)
 
     @changes(None, parameters=[NUMBER])
     @action(detail=True, methods=["post"], url_path=f"{ONE}/restore")

@@ -14,7 +14,7 @@ from paleta.run import SLIPS, RunState, choices, needs_of, plan_key, rescues_for
 from server.derived.maps import region_map
 from server.drawers.models import SwatchRecord
 from server.drawers.serializers import SwatchSerializer
-from server.pieces.order.readout import touches_after
+from server.pieces.order.readout import making_after, touches_after
 from server.pieces.order.serializers import PassSerializer
 from server.runs.along import plan_followed, recipe_followed, state_of
 from server.runs.models import Run
@@ -71,6 +71,7 @@ def run_readout(run: Run) -> dict[str, Any]:
         "masked": sheet.order.masked,
         "before": reserves(sheet, region_map(stamping, sheet)),
         "after": [asdict(step) for step in touches_after(sheet)],
+        "making": [asdict(step) for step in making_after(sheet)],
         "slips": [{"code": code, "name": name, "rescues": _rescues(code, run.medium)} for code, name in SLIPS.items()],
         "stint_times": _stint_times(state, plan, stints, run.cards),
         "log": [event.body for event in run.events.all()],

@@ -7,7 +7,13 @@ from rest_framework import serializers
 from paleta.order import MOST_COPIES
 from paleta.run import EVENTS
 from server.drawers.serializers import SwatchSerializer
-from server.pieces.order.serializers import HandlingSerializer, PassSerializer, StintSerializer, TouchStepSerializer
+from server.pieces.order.serializers import (
+    HandlingSerializer,
+    MakingStepSerializer,
+    PassSerializer,
+    StintSerializer,
+    TouchStepSerializer,
+)
 from server.runs.models import Run
 
 EVENT_KINDS = [(kind, kind) for kind in EVENTS]
@@ -145,6 +151,7 @@ class RunReadoutSerializer(RunLineSerializer):
     masked = serializers.BooleanField()
     before = serializers.ListField(child=serializers.CharField())
     after = TouchStepSerializer(many=True)
+    making = MakingStepSerializer(many=True)
     slips = SlipSerializer(many=True)
     stint_times = StintTimeSerializer(many=True, help_text="One for every stint.")
     log = EventSerializer(many=True)

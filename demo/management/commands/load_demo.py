@@ -9,6 +9,7 @@ from django.contrib.auth import get_user_model
 from django.core.management.base import BaseCommand, CommandParser
 
 from demo.benches import PIECES, DemoPiece, match, things_of, wrongly_split
+from demo.cards import card_for
 from demo.runs import load_runs
 from paleta.devices import photograph
 from paleta.light import Lamp
@@ -109,7 +110,9 @@ def _describe(user: Any, piece: Piece, demo: DemoPiece, drawing: Any, seen: Any)
         .with_regions(changed)
         .with_part("stamp", paper=demo.paper, outline_ink=demo.ink)
     )
-    sheet = sheet.with_part("finish", touches=demo.touches, notes=demo.finish).with_part("card", notes=demo.card)
+    sheet = sheet.with_part("finish", touches=demo.touches, notes=demo.finish).with_part(
+        "card", spec=card_for(demo.drawing, sheet), notes=demo.card
+    )
     lamp = Lamp(azimuth_deg=demo.lamp[0], elevation_deg=demo.lamp[1])
     sheet = sheet.with_part("light", lamp=lamp, glows=demo.glows)
     return keep_step(actor=user, piece=piece, version=piece.version, what="Named, lit and described", sheet=sheet)

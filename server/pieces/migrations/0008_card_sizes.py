@@ -3,7 +3,7 @@
 import hashlib
 import json
 
-from django.db import migrations
+from django.db import migrations, models
 
 from paleta.recipe import sheet_3_to_4
 
@@ -24,4 +24,7 @@ def _sha256(sheet):
 
 class Migration(migrations.Migration):
     dependencies = [("pieces", "0007_things")]
-    operations = [migrations.RunPython(lift, migrations.RunPython.noop)]
+    operations = [
+        migrations.AddField("piece", "has_card", models.BooleanField(default=False)),
+        migrations.RunPython(lift, migrations.RunPython.noop),
+    ]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
+from paleta.card import MakingStep, making
 from paleta.checks import reserves
 from paleta.impression import RegionMap
 from paleta.order import Plan, TouchStep, plan_touches
@@ -18,6 +19,12 @@ def touches_after(sheet: Sheet) -> list[TouchStep]:
     """The finishing touches in their order, less the lifting of the mask where the plan does that itself."""
     touches = [code for code in sheet.finish.touches if not (sheet.order.masked and code == "unmask")]
     return plan_touches(touches, sheet.colours.medium)
+
+
+def making_after(sheet: Sheet) -> list[MakingStep]:
+    """How the card is made once its picture is coloured; nothing while it has no sizes."""
+    spec = sheet.card.spec
+    return making(spec, sheet.finish.touches, sheet.colours.medium) if spec is not None else []
 
 
 def plan_readout(
@@ -40,6 +47,7 @@ def plan_readout(
         "timed_passes": known.passes,
         "pace_doubt": known.doubt,
         "after": [asdict(step) for step in touches_after(sheet)],
+        "making": [asdict(step) for step in making_after(sheet)],
         "before": reserves(sheet, region_map),
         "pen_changes": plan.pen_changes,
         "duration_s": plan.duration_s,

@@ -69,6 +69,16 @@ class TouchStepSerializer(TimedSerializer):
     caution = serializers.CharField(allow_blank=True)
 
 
+class MakingStepSerializer(serializers.Serializer):
+    """A step of making the card, once the picture is coloured."""
+
+    code = serializers.CharField()
+    name = serializers.CharField()
+    how = serializers.CharField()
+    work_s = serializers.FloatField()
+    wait_s = serializers.FloatField()
+
+
 class PlanSerializer(serializers.Serializer):
     school = serializers.CharField()
     passes = PassSerializer(many=True)
@@ -84,4 +94,5 @@ class PlanSerializer(serializers.Serializer):
     by_region_duration_s = serializers.FloatField()
     before = serializers.ListField(child=serializers.CharField(), help_text="What stays bare, before the first pass.")
     after = TouchStepSerializer(many=True, help_text="Finishing touches, in their order.")
+    making = MakingStepSerializer(many=True, help_text="How the card is made then; empty while it has no sizes.")
     uncoloured = serializers.IntegerField(help_text="Regions that have no colours yet and are not left as paper.")

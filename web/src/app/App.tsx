@@ -9,6 +9,7 @@ import { queryClient } from "@/shared/api";
 import { ErrorBoundary, Notices, Waiting } from "@/shared/ui";
 
 const BenchPage = lazy(() => import("@/features/bench").then((it) => ({ default: it.BenchPage })));
+const CardPage = lazy(() => import("@/features/card").then((it) => ({ default: it.CardPage })));
 const DrawerPage = lazy(() => import("@/features/drawer").then((it) => ({ default: it.DrawerPage })));
 const AccountPage = lazy(() => import("@/features/account").then((it) => ({ default: it.AccountPage })));
 const AlongPage = lazy(() => import("@/features/along").then((it) => ({ default: it.AlongPage })));
@@ -55,6 +56,7 @@ function Screens() {
           <Route element={<Frame />}>
             <Route path="/" element={<ShelfPage />} />
             <Route path="/pieces/:id" element={<BenchPage />} />
+            <Route path="/pieces/:id/card" element={<CardPage />} />
             <Route path="/drawers/:id?" element={<DrawerPage />} />
             <Route path="/logbook" element={<LogbookPage />} />
             <Route path="/account" element={<AccountPage />} />

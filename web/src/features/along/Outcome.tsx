@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import { api, runQueries } from "@/shared/api";
-import { Button, counted, minutes, tell } from "@/shared/ui";
+import { Button, counted, MakingList, minutes, tell } from "@/shared/ui";
 import { NoteAsk } from "./NoteAsk";
 import { lastDone, type Progress } from "./progress";
 import type { KeptRun } from "@/shared/api/runStore";
@@ -77,6 +77,11 @@ export function Outcome({ at, kept }: { at: AtDesk & { progress: Progress }; kep
               ))}
             </ol>
           </>
+        )}
+        {run.making.length > 0 && (
+          <div className="mb-4">
+            <MakingList steps={run.making} />
+          </div>
         )}
         {photos.length > 0 && (
           <ul className="mb-4 flex flex-wrap gap-2" aria-label="Photos">

@@ -56,7 +56,12 @@ function Escape() {
 }
 
 /** What a section works on is what is shown when it is opened. */
-const VIEW_OF: Partial<Record<Section, View>> = { regions: "regions", light: "clay", colours: "coloured" };
+const VIEW_OF: Partial<Record<Section, View>> = {
+  regions: "regions",
+  light: "clay",
+  colours: "coloured",
+  card: "coloured",
+};
 
 function Sheet() {
   const { section, go } = useBenchAddress();

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState, type MouseEvent } from "react";
 
+import { CropOnPicture } from "@/features/card";
 import { matesOf, pictureOf, thingsOf } from "@/shared/api";
 import { Button, placeIn } from "@/shared/ui";
 import { useTurnLamp } from "./api";
@@ -29,7 +30,7 @@ const LIT = ["values", "coloured", "clay"];
 export function CardStage() {
   const piece = usePiece();
   const tool = useHand((hand) => hand.tool);
-  const { view } = useBenchAddress();
+  const { view, section } = useBenchAddress();
   const stage = useRef<HTMLDivElement>(null);
   const surface = useRef<HTMLCanvasElement>(null);
   const room = useRoom(stage);
@@ -64,8 +65,8 @@ export function CardStage() {
         />
         <Outlines labels={labels} />
         {view === "regions" && <ThingNumbers />}
-        <GlowMarkers />
-        {tool === "hand" && <BodyHandles />}
+        {section === "card" ? <CropOnPicture piece={piece} /> : <GlowMarkers />}
+        {tool === "hand" && section !== "card" && <BodyHandles />}
         {tool === "barrier" && <Barrier labels={labels} />}
         {tool === "lasso" && <Lasso />}
         {tool === "border" && <BorderGlass labels={labels} />}

@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 
+import { CardSection, useNoteCard } from "@/features/card";
 import { nameOf, pieceQueries, thingsOf, tradeQuery, type Piece, type Plan, type Trade } from "@/shared/api";
-import { counted, minutes } from "@/shared/ui";
-import { useDescribeCard, useDescribeFinish } from "./api";
+import { counted, MakingList, minutes } from "@/shared/ui";
+import { useDescribeFinish } from "./api";
 import { usePiece, SECTIONS, type Section } from "./bench";
 import { ColoursSection } from "./ColoursSection";
 import { LightSection } from "./LightSection";
@@ -30,7 +31,7 @@ export function RecipeSheet({ section, onSection }: { section: Section; onSectio
   const trade = useQuery(tradeQuery).data;
   const plan = useQuery(pieceQueries.plan(piece.id, piece.version));
   const finish = useDescribeFinish(piece.id);
-  const card = useDescribeCard(piece.id);
+  const noteCard = useNoteCard(piece.id);
   const summaries = summarise(piece, plan.data, trade);
   const bodies: Record<Section, ReactNode> = {
     stamp: trade && <StampSection trade={trade} />,
@@ -41,6 +42,7 @@ export function RecipeSheet({ section, onSection }: { section: Section; onSectio
     finish: (
       <>
         {trade && <TouchesBox trade={trade} plan={plan.data} />}
+        <MakingList steps={plan.data?.making ?? []} />
         <RunsBox plan={plan.data} />
         <NotesField
           label="Finishing touches"
@@ -51,11 +53,16 @@ export function RecipeSheet({ section, onSection }: { section: Section; onSectio
       </>
     ),
     card: (
-      <NotesField
-        label="The card"
-        hint="Sizes, layers, what is written inside before the panel is glued."
-        notes={piece.card.notes}
-        onKeep={(notes) => card.mutate({ notes })}
+      <CardSection
+        piece={piece}
+        notes={
+          <NotesField
+            label="Notes on the card"
+            hint="What the sizes do not say."
+            notes={piece.card.notes}
+            onKeep={(notes) => noteCard.mutate(notes)}
+          />
+        }
       />
     ),
   };
@@ -107,6 +114,13 @@ function regionWords(piece: Piece): string {
     : counted(regions.length, "region");
 }
 
+function cardWords({ spec, notes }: Piece["card"]): Summary {
+  if (!spec) return notes ? { text: notes } : { text: "No size chosen yet", blank: true };
+  const { width, height } = spec.base;
+  const greeting = spec.greeting?.text ? `, “${spec.greeting.text}”` : "";
+  return { text: `${width} by ${height}${greeting}` };
+}
+
 type Summary = { text: string; blank?: boolean };
 
 function summarise(piece: Piece, plan: Plan | undefined, trade: Trade | undefined): Record<Section, Summary> {
@@ -134,6 +148,6 @@ function summarise(piece: Piece, plan: Plan | undefined, trade: Trade | undefine
       piece.finish.touches.length || piece.finish.notes
         ? { text: [...(plan?.after ?? []).map((step) => step.name), piece.finish.notes].filter(Boolean).join(" · ") }
         : { text: "Nothing noted", blank: true },
-    card: piece.card.notes ? { text: piece.card.notes } : { text: "Nothing noted", blank: true },
+    card: cardWords(piece.card),
   };
 }

@@ -1,7 +1,5 @@
-import { useState } from "react";
-
 import { LIMITS, type Trade } from "@/shared/api";
-import { Button, Choice, chooseUnit, chosenUnit, length } from "@/shared/ui";
+import { Choice, length, UnitSwitch, useUnit } from "@/shared/ui";
 import { useDescribeStamp } from "./api";
 import { usePiece } from "./bench";
 import { FindAgain } from "./FindAgain";
@@ -11,8 +9,7 @@ import { KeptField } from "./KeptField";
 export function StampSection({ trade }: { trade: Trade }) {
   const piece = usePiece();
   const describe = useDescribeStamp(piece.id);
-  const [unit, setUnit] = useState(chosenUnit());
-  const other = unit === "in" ? "cm" : "in";
+  const { unit } = useUnit();
   return (
     <div className="flex flex-col gap-3">
       <KeptField
@@ -54,15 +51,7 @@ export function StampSection({ trade }: { trade: Trade }) {
       )}
       <p className="text-soft">
         Scanned {length(piece.width_mm, unit)} by {length(piece.height_mm, unit)}, {Math.round(piece.dpi)} dpi.{" "}
-        <Button
-          kind="quiet"
-          onClick={() => {
-            chooseUnit(other);
-            setUnit(other);
-          }}
-        >
-          Show in {other === "in" ? "inches" : "centimetres"}
-        </Button>
+        <UnitSwitch />
       </p>
       {piece.warnings.length > 0 && (
         <ul className="ml-5 list-disc text-soft">

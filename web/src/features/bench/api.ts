@@ -1,13 +1,12 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, Problem, pieceQueries } from "@/shared/api";
+import { api, useChange } from "@/shared/api";
 import type {
   Glow,
   GoTo,
   Lamp,
   Medium,
   PaletteColour,
-  Piece,
   RegionChanges,
   Request,
   Run,
@@ -33,35 +32,6 @@ export const schoolsQuery = queryOptions({
   queryFn: ({ signal }) => api.get<School[]>("/schools/", { signal }),
 });
 
-/**
- * A change to the piece. Changes of one piece go one after the other, each on the version the last one left, so a
- * quick hand is not refused; a change from another tab still is.
- */
-function useChange<Input>(
-  id: number,
-  method: "put" | "post",
-  path: string | ((input: Input) => string),
-  body?: (input: Input, piece: Piece | undefined) => unknown,
-) {
-  const client = useQueryClient();
-  const key = pieceQueries.detail(id).queryKey;
-  return useMutation({
-    scope: { id: `piece-${id}` },
-    mutationFn: (input: Input) => {
-      const piece = client.getQueryData(key);
-      const where = typeof path === "string" ? path : path(input);
-      return api[method]<Piece>(`/pieces/${id}/${where}/`, body?.(input, piece), { version: piece?.version ?? 0 });
-    },
-    onSuccess: (piece) => {
-      client.setQueryData(key, piece);
-      void client.invalidateQueries({ queryKey: ["pieces", "shelf"] });
-    },
-    onError: (error) => {
-      if (error instanceof Problem && error.status === 412) void client.invalidateQueries({ queryKey: key });
-    },
-  });
-}
-
 // The sheet's parts.
 export const useDescribeStamp = (id: number) => useChange(id, "put", "stamp", (stamp: Request<"StampForm">) => stamp);
 export const useDescribeLight = (id: number) => useChange(id, "put", "light", (light: Request<"LightForm">) => light);
@@ -70,7 +40,6 @@ export const useDescribeColours = (id: number) =>
 export const useDescribeOrder = (id: number) => useChange(id, "put", "order", (order: Request<"OrderForm">) => order);
 export const useDescribeFinish = (id: number) =>
   useChange(id, "put", "finish", (finish: Request<"FinishForm">) => finish);
-export const useDescribeCard = (id: number) => useChange(id, "put", "card", (card: Request<"CardForm">) => card);
 export const useTurnLamp = (id: number) => useChange(id, "put", "lamp", (lamp: Lamp) => lamp);
 /** A change to the glows as they stand when it is their turn: two quick ones must not undo each other. */
 export const useSetGlows = (id: number) =>

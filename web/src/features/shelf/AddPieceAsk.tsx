@@ -2,18 +2,7 @@ import { useState, type DragEvent, type FormEvent } from "react";
 import { useNavigate } from "react-router";
 
 import { LIMITS, Problem } from "@/shared/api";
-import {
-  Ask,
-  Button,
-  chooseUnit,
-  chosenUnit,
-  LineReading,
-  Refusal,
-  tell,
-  toMm,
-  type Reading,
-  type Unit,
-} from "@/shared/ui";
+import { Ask, Button, LineReading, Refusal, tell, toMm, type Reading, type Unit, useUnit } from "@/shared/ui";
 import { useAddPiece, useLook } from "./api";
 import { CornerPicker, goRound, isWhole, WHOLE, type Corners } from "./CornerPicker";
 
@@ -24,7 +13,7 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
   const [image, setImage] = useState<File | null>(null);
   const [title, setTitle] = useState("");
   const [width, setWidth] = useState("");
-  const [unit, setUnit] = useState<Unit>(chosenUnit());
+  const { unit, choose: chooseUnit } = useUnit();
   const [fault, setFault] = useState("");
   const [over, setOver] = useState(false);
   const [corners, setCorners] = useState<Corners>(WHOLE);
@@ -180,10 +169,7 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
               aria-label="Unit"
               className="rounded border border-soft px-2"
               value={unit}
-              onChange={(event) => {
-                setUnit(event.target.value as Unit);
-                chooseUnit(event.target.value as Unit);
-              }}
+              onChange={(event) => chooseUnit(event.target.value as Unit)}
             >
               <option value="in">inches</option>
               <option value="cm">cm</option>

@@ -12,7 +12,7 @@ export function PieceTile({ piece, onDelete }: { piece: ShelfPiece; onDelete: ()
       <Link to={`/pieces/${piece.id}`} className="block">
         <span className="grid h-64 place-items-center overflow-hidden border-b border-line bg-surround-light p-4">
           <img
-            src={api.url(pictureOf.small(piece.id, piece.version))}
+            src={api.url((piece.has_card ? pictureOf.look : pictureOf.small)(piece.id, piece.version))}
             alt=""
             className="max-h-56 max-w-full shadow-md"
           />

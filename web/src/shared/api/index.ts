@@ -1,3 +1,4 @@
+export { useChange } from "./change";
 export { api, Problem } from "./client";
 export { watchKeeping } from "./keeping";
 export { pictureOf, pieceQueries } from "./pieces";
@@ -7,6 +8,20 @@ export { LIMITS } from "./limits";
 export { sessionQuery } from "./session";
 export { drawerQueries, nameOf, tradeQuery, type Page } from "./trade";
 export type {
+  Stock,
+  OnePage,
+  NamedSize,
+  MakingStep,
+  Length,
+  LaidCard,
+  Laid,
+  Greeting,
+  CutSheet,
+  CutPlan,
+  CutOut,
+  CardWarning,
+  CardSpec,
+  CardPlace,
   Batch,
   ChartLine,
   ChartSheet,

@@ -3,6 +3,9 @@ import { keepPreviousData, queryOptions } from "@tanstack/react-query";
 import { api } from "./client";
 import type {
   Batch,
+  CutPlan,
+  LaidCard,
+  OnePage,
   LightCheck,
   Medium,
   Missing,
@@ -27,6 +30,28 @@ export const pieceQueries = {
       queryKey: ["pieces", id, "plan", version] as const,
       queryFn: ({ signal }) => api.get<Plan>(`/pieces/${id}/plan/`, { signal }),
       placeholderData: keepPreviousData,
+      staleTime: Infinity,
+    }),
+  card: (id: number, version: number) =>
+    queryOptions({
+      queryKey: ["pieces", id, "card", version] as const,
+      queryFn: async ({ signal }) =>
+        (await api.get<{ laid: LaidCard | null }>(`/pieces/${id}/card-plan/`, { signal })).laid,
+      placeholderData: keepPreviousData,
+      staleTime: Infinity,
+    }),
+  cutting: (id: number, version: number) =>
+    queryOptions({
+      queryKey: ["pieces", id, "cutting", version] as const,
+      queryFn: ({ signal }) => api.get<CutPlan>(`/pieces/${id}/cutting/`, { signal }),
+      placeholderData: keepPreviousData,
+      staleTime: Infinity,
+    }),
+  onePage: (id: number, unit: "in" | "mm", version: number, recipe: number | null) =>
+    queryOptions({
+      queryKey: ["pieces", id, "one-page", unit, version, recipe] as const,
+      queryFn: ({ signal }) =>
+        api.get<OnePage>(`/pieces/${id}/one-page/?unit=${unit}${recipe ? `&recipe=${recipe}` : ""}`, { signal }),
       staleTime: Infinity,
     }),
   lightCheck: (id: number, version: number) =>
@@ -91,8 +116,10 @@ export const pieceQueries = {
 /** Addresses of a piece's pictures. */
 export const pictureOf = {
   kept: (id: number, version: number, view: string) => `/pieces/${id}/picture/?view=${view}&version=${version}`,
+  look: (id: number, version: number, width = 420) => `/pieces/${id}/card-look/?width_px=${width}&version=${version}`,
   small: (id: number, version: number) => `/pieces/${id}/picture/?width_px=420&version=${version}`,
   recipe: (id: number, number: number) => `/pieces/${id}/recipes/${number}/picture/`,
+  recipeView: (id: number, number: number, view: string) => `/pieces/${id}/recipes/${number}/picture/?view=${view}`,
   live: (id: number, view: string, lamp: { azimuth_deg: number; elevation_deg: number }) =>
     `/pieces/${id}/picture/?view=${view}&live=true&azimuth_deg=${lamp.azimuth_deg}&elevation_deg=${lamp.elevation_deg}`,
 };

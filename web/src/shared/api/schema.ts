@@ -2335,13 +2335,9 @@ export interface components {
             stock: string;
             /**
              * @description The colour it is stamped in.
-             * @default [
-             *       25,
-             *       0,
-             *       0
-             *     ]
+             * @default #333333
              */
-            lab: number[];
+            colour: string;
             /**
              * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
              * @default 0 in
@@ -2385,13 +2381,9 @@ export interface components {
             stock: string;
             /**
              * @description The colour it is stamped in.
-             * @default [
-             *       25,
-             *       0,
-             *       0
-             *     ]
+             * @default #333333
              */
-            lab: number[];
+            colour: string;
             /**
              * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
              * @default 0 in
@@ -2520,6 +2512,7 @@ export interface components {
             /** @description From the base up. */
             layers: components["schemas"]["Laid"][];
             foams: components["schemas"]["Laid"][];
+            side: components["schemas"]["Slab"][];
             greeting: components["schemas"]["Laid"] | null;
             inside: components["schemas"]["Laid"] | null;
             /** @description Where the panel lies on the picture. */
@@ -2535,6 +2528,8 @@ export interface components {
             warnings: components["schemas"]["CardWarning"][];
             making: components["schemas"]["MakingStep"][];
             conflicts: components["schemas"]["Conflict"][];
+            /** @description Every length of the spec as it is read. */
+            sizes: components["schemas"]["SizeAt"][];
             /** @description All sizes in a sentence, in inches. */
             said: string;
             /** @description All sizes in a sentence, in millimetres. */
@@ -2778,6 +2773,7 @@ export interface components {
          * @enum {string}
          */
         MakingEnum: "write" | "greeting" | "alike" | "cut" | "score" | "dry" | "trim" | "cut out" | "mats" | "panel" | "inside" | "strip" | "foam";
+        /** @description A step of making the card, once the picture is coloured. */
         MakingStep: {
             code: string;
             name: string;
@@ -3194,6 +3190,8 @@ export interface components {
             before: string[];
             /** @description Finishing touches, in their order. */
             after: components["schemas"]["TouchStep"][];
+            /** @description How the card is made then; empty while it has no sizes. */
+            making: components["schemas"]["MakingStep"][];
             /** @description Regions that have no colours yet and are not left as paper. */
             uncoloured: number;
         };
@@ -3505,6 +3503,7 @@ export interface components {
             masked: boolean;
             before: string[];
             after: components["schemas"]["TouchStep"][];
+            making: components["schemas"]["MakingStep"][];
             slips: components["schemas"]["Slip"][];
             /** @description One for every stint. */
             stint_times: components["schemas"]["StintTime"][];
@@ -3618,6 +3617,8 @@ export interface components {
             pen_count: number;
             region_count: number;
             coloured_count: number;
+            /** @description Whether the card has its sizes. */
+            has_card: boolean;
             latest_recipe: number | null;
             /** Format: date-time */
             changed_at: string;
@@ -3634,6 +3635,23 @@ export interface components {
             height: string;
             /** @description The standard it comes from, or common practice. */
             source: string;
+        };
+        /** @description A length of the spec, by where it stands in it: "mats.0.reveal". */
+        SizeAt: {
+            at: string;
+            length: components["schemas"]["Length"];
+        };
+        /** @description A layer as it lies in the stack, from the table up. */
+        Slab: {
+            name: string;
+            hex: string;
+            /** Format: double */
+            x_mm: number;
+            /** Format: double */
+            width_mm: number;
+            /** Format: double */
+            thick_mm: number;
+            foam: boolean;
         };
         Slip: {
             code: string;
@@ -3710,14 +3728,8 @@ export interface components {
              * @default 0
              */
             gsm: number;
-            /**
-             * @default [
-             *       95,
-             *       0,
-             *       0
-             *     ]
-             */
-            lab: number[];
+            /** @default #f1f1ef */
+            colour: string;
             /** @default 0 */
             owned: number;
         };
@@ -3736,14 +3748,8 @@ export interface components {
              * @default 0
              */
             gsm: number;
-            /**
-             * @default [
-             *       95,
-             *       0,
-             *       0
-             *     ]
-             */
-            lab: number[];
+            /** @default #f1f1ef */
+            colour: string;
             /** @default 0 */
             owned: number;
         };
@@ -6363,7 +6369,9 @@ export interface operations {
     };
     pieces_recipes_picture_retrieve: {
         parameters: {
-            query?: never;
+            query?: {
+                view?: "clay" | "coloured" | "ink" | "line" | "regions" | "values";
+            };
             header?: never;
             path: {
                 id: string;

@@ -42,16 +42,6 @@ export function toMm(text: string, unit: Unit): number | null {
   return Number.isFinite(value) && value > 0 ? value * MM[unit] : null;
 }
 
-const UNIT_KEY = "paleta.unit";
-
-export function chosenUnit(): Unit {
-  return localStorage.getItem(UNIT_KEY) === "cm" ? "cm" : "in";
-}
-
-export function chooseUnit(unit: Unit) {
-  localStorage.setItem(UNIT_KEY, unit);
-}
-
 const PIECE_KEY = "paleta.piece";
 
 /** The piece last on the bench, so that "Bench" leads back to it. */

@@ -1,0 +1,88 @@
+import { useQuery } from "@tanstack/react-query";
+
+import { LIMITS, tradeQuery } from "@/shared/api";
+import { Button, Tick } from "@/shared/ui";
+import { useCard } from "./card";
+import { Part } from "./Part";
+import { PartChoice } from "./PartChoice";
+import { nameOfSize, setAt, turned } from "./spec";
+import { StockChoice } from "./StockChoice";
+
+/** The card itself: its size when folded, how it folds, what it goes into. */
+export function BaseForm() {
+  const { spec, change } = useCard();
+  const trade = useQuery(tradeQuery).data;
+  const sizes = trade?.cards ?? [];
+  const wide = spec.base.width === sizes.find((one) => one.code === nameOfSize(spec, sizes))?.height;
+
+  function choose(code: string) {
+    const size = sizes.find((one) => one.code === code);
+    if (!size) return Promise.resolve();
+    const [width, height] = wide ? [size.height, size.width] : [size.width, size.height];
+    return change((now) => setAt(setAt(now, "base.width", width), "base.height", height));
+  }
+
+  return (
+    <Part
+      name="Base"
+      action={
+        <Button kind="quiet" onClick={() => void change(turned).catch(() => undefined)}>
+          Turn the card
+        </Button>
+      }
+    >
+      <div className="grid grid-cols-2 gap-3">
+        <PartChoice
+          label="Size, folded"
+          value={nameOfSize(spec, sizes)}
+          options={[...sizes, { code: "", name: "Its own size" }]}
+          onKeep={choose}
+        />
+        <PartChoice
+          label="Fold"
+          value={spec.base.fold}
+          options={trade?.folds ?? []}
+          onKeep={(fold) => change((now) => setAt(now, "base.fold", fold))}
+        />
+        <StockChoice at="base.stock" value={spec.base.stock} />
+        <PartChoice
+          label="Envelope"
+          value={spec.envelope as string}
+          options={[{ code: "", name: "none yet" }, ...(trade?.envelopes ?? [])]}
+          onKeep={(envelope) => change((now) => setAt(now, "envelope", envelope))}
+        />
+      </div>
+      <div className="mt-3 flex flex-wrap items-end gap-x-4 gap-y-2">
+        <Tick checked={spec.base.with_grain} onKeep={(on) => change((now) => setAt(now, "base.with_grain", on))}>
+          Fold along the grain
+        </Tick>
+        <CardsField max={LIMITS.CardSpecRequest.cards.maximum} />
+      </div>
+    </Part>
+  );
+}
+
+/** How many cards are made of it. */
+export function CardsField({ max }: { max: number }) {
+  const { spec, change } = useCard();
+  return (
+    <label className="flex items-center gap-2">
+      Cards
+      <input
+        key={spec.cards}
+        type="number"
+        min={1}
+        max={max}
+        className="field w-20"
+        defaultValue={spec.cards}
+        onBlur={(event) => {
+          const cards = Number(event.target.value);
+          if (cards !== spec.cards) void change((now) => setAt(now, "cards", cards)).catch(() => undefined);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") event.currentTarget.blur();
+        }}
+      />
+    </label>
+  );
+}

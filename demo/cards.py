@@ -50,7 +50,7 @@ def card_for(drawing: str, sheet: Sheet) -> CardSpec | None:
             mats=(Layer(reveal=MAT, stock="Sea green paper"),),
             panel=Panel(reveal=MAT, foam=millimetres(1)),
             greeting=Greeting(
-                text="Grow slowly", width=inches("9/4"), height=inches("1/2"), x=inches("13/8"), y=inches("3/8"),
+                text="Grow slowly", width=inches("7/4"), height=inches("1/2"), x=inches("7/16"), y=inches("5/8"),
                 strip=False, colour="#3d5a4c",
             ),
             stock=(_letter("Cream card", "#f3ecd8", 280, 12), _letter("Sea green paper", "#5f9c8d", 160, 2)),

@@ -39,7 +39,8 @@ HIDDEN = 0.95
 
 @dataclass(frozen=True, slots=True)
 class Laid:
-    """A piece in its place, from the front's top left corner. kind: base, mat, panel, greeting, inside, foam."""
+    """A piece in its place, from the front's top left corner. kind: base, mat, panel, greeting, inside, foam,
+    cut-out (by the box round it)."""
 
     kind: str
     name: str
@@ -84,6 +85,7 @@ class CardPlan:
     open_sheet, score  the base before folding, and how far from its left (side fold) or top edge it is scored.
     layers             from the base up; foams lie beneath the layer of the same name.
     inside             on the inside of the back.
+    raised             what is cut out and stands above its place.
     crop               where the panel lies on the picture; rough: what is cut before colouring, larger by the trim.
     covered            what the greeting covers: name and share of it, most first.
     """
@@ -95,6 +97,7 @@ class CardPlan:
     foams: tuple[Laid, ...]
     greeting: Laid | None
     inside: Laid | None
+    raised: tuple[Laid, ...]
     crop: Place | None
     rough: Place | None
     covered: tuple[tuple[str, float], ...]
@@ -140,6 +143,7 @@ def lay_out(spec: CardSpec, picture: Picture | None = None, touches: Sequence[st
         foams=tuple(foams),
         greeting=greeting,
         inside=inside,
+        raised=tuple(_raised(spec, layers[-1].place, crop, picture)),
         crop=crop,
         rough=rough,
         covered=tuple(_covered(picture, crop, layers[-1].place, greeting)),
@@ -186,6 +190,16 @@ def _foams(layers: Sequence[Laid], spec: CardSpec) -> Iterator[Laid]:
 def _greeting(one: Greeting) -> Laid:
     name = "Greeting strip" if one.strip else "Greeting"
     return Laid("greeting", name, Place(one.x, one.y, one.width, one.height), one.stock, one.foam)
+
+
+def _raised(spec: CardSpec, panel: Place, crop: Place | None, picture: Picture | None) -> Iterator[Laid]:
+    for one in spec.cutouts:
+        box = picture.box_of(one.regions) if picture is not None else None
+        if box is not None and crop is not None:
+            wide = Place(
+                box.x - one.margin, box.y - one.margin, box.width + one.margin * 2, box.height + one.margin * 2
+            )
+            yield Laid("cut-out", one.name, wide.moved(panel.x - crop.x, panel.y - crop.y), "", one.foam)
 
 
 def _crop(spec: CardSpec, panel: Place, picture: Picture) -> Place:
@@ -239,32 +253,43 @@ def _pieces(spec: CardSpec, layers: Sequence[Laid], foams: Sequence[Laid], insid
 
 @dataclass(frozen=True, slots=True)
 class Slab:
-    """One layer as it lies in the stack: its place, how thick it is, and whether it is foam."""
+    """One piece as the card is seen from its lower edge: how high it begins, how thick it is, whether it is foam."""
 
     name: str
     place: Place
     stock: str
+    lift: Length
     thick: Length
     foam: bool = False
 
 
 def stack(plan: CardPlan) -> list[Slab]:
-    """Everything that lies on each other, from the table up: back, inside, front, layers and the greeting strip."""
+    """Everything on top of each other, from the table up: back, inside, front, layers, greeting strip, cut-outs."""
     spec, base = plan.spec, plan.front
-    slabs = [] if spec.base.fold == "flat" else [Slab("Back", base, spec.base.stock, _paper(spec, spec.base.stock))]
+    slabs: list[Slab] = []
+    lift = ZERO
+
+    def lay(name: str, place: Place, stock: str, foam: Length = ZERO, foam_place: Place | None = None) -> None:
+        nonlocal lift
+        if foam:
+            slabs.append(Slab(f"Foam under {name.lower()}", foam_place or place, "", lift, foam, foam=True))
+            lift += foam
+        slabs.append(Slab(name, place, stock, lift, _paper(spec, stock)))
+        lift += slabs[-1].thick
+
+    if spec.base.fold != "flat":
+        lay("Back", base, spec.base.stock)
     if plan.inside is not None:
-        slabs.append(Slab(plan.inside.name, plan.inside.place, plan.inside.stock, _paper(spec, plan.inside.stock)))
-    beneath = {foam.name: foam for foam in plan.foams}
+        lay(plan.inside.name, plan.inside.place, plan.inside.stock)
+    beneath = {foam.name: foam.place for foam in plan.foams}
     for laid in plan.layers:
-        if laid.name in beneath:
-            slabs.append(Slab(f"Foam under {laid.name.lower()}", beneath[laid.name].place, "", laid.foam, foam=True))
         name = "Front" if laid.kind == "base" else laid.name
-        slabs.append(Slab(name, laid.place, laid.stock, _paper(spec, laid.stock)))
-    greeting = plan.greeting
-    if greeting is not None and spec.greeting is not None and spec.greeting.strip:
-        if greeting.foam:
-            slabs.append(Slab("Foam under greeting strip", greeting.place, "", greeting.foam, foam=True))
-        slabs.append(Slab(greeting.name, greeting.place, greeting.stock, _paper(spec, greeting.stock)))
+        lay(name, laid.place, laid.stock, laid.foam, beneath.get(laid.name))
+    strip = plan.greeting if spec.greeting is not None and spec.greeting.strip else None
+    top = lift
+    for one in (*([strip] if strip else []), *plan.raised):
+        lift = top
+        lay(one.name, one.place, one.stock, one.foam)
     return slabs
 
 
@@ -287,7 +312,7 @@ def _thickness(spec: CardSpec, touches: Sequence[str]) -> Length:
         total += _paper(spec, layer.stock) + layer.foam
     if spec.inside is not None and spec.inside.panel:
         total += _paper(spec, spec.inside.stock)
-    tops = [paper_thickness(0) + one.foam for one in spec.cutouts]
+    tops = [_paper(spec, "") + one.foam for one in spec.cutouts]
     if spec.greeting is not None and spec.greeting.strip:
         tops.append(_paper(spec, spec.greeting.stock) + spec.greeting.foam)
     if "gems" in touches and "gems" in TOUCHES:

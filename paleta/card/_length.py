@@ -179,7 +179,7 @@ class Measure(Kind):
 
     def from_plain(self, plain: Any) -> Length:
         if not isinstance(plain, str):
-            raise ValueError(f"must be a length, got {plain!r}")
+            raise ValueError(f"is written as text with its unit, got {plain!r}")
         return parse_length(plain)
 
     def schema(self) -> Schema:

@@ -114,6 +114,15 @@ class Picture:
         rows = slice(min(max(top, 0), height), min(max(bottom, 0), height))
         return rows, slice(min(max(left, 0), width), min(max(right, 0), width))
 
+    def box_of(self, regions: tuple[int, ...]) -> Place | None:
+        """The box round some regions; None where there are none of them."""
+        mask = np.isin(self.labels, regions)
+        rows, columns = (np.flatnonzero(mask.any(axis=axis)) for axis in (1, 0))
+        if not rows.size:
+            return None
+        x, y, right, bottom = (self.length(int(one)) for one in (columns[0], rows[0], columns[-1] + 1, rows[-1] + 1))
+        return Place(x, y, right - x, bottom - y)
+
     def shares_in(self, place: Place) -> dict[int, float]:
         """By number of the thing in `things`, how much of it lies in a place on the picture, 0..1."""
         within = np.bincount(self.labels[self._cells(place)].ravel(), minlength=self._most + 1)

@@ -126,15 +126,14 @@ def inside(plan: CardPlan, unit: str) -> Drawing:
 def side(plan: CardPlan, unit: str) -> Drawing:
     """The card seen from its lower edge: widths to scale, thickness ten times as large."""
     slabs = stack(plan)
-    left, bottom = ROOM, ROOM / 2 + THICKER * sum(_mm(slab.thick) for slab in slabs)
+    left, bottom = ROOM, ROOM / 2 + THICKER * _mm(max(slab.lift + slab.thick for slab in slabs))
     marks: list[Mark] = []
-    lift = 0.0
     for slab in slabs:
         high, stock = THICKER * _mm(slab.thick), plan.spec.stock_named(slab.stock)
         fill = "#e6e6e6" if slab.foam else stock.colour if stock is not None else "#ffffff"
         x, width = left + _mm(slab.place.x), _mm(slab.place.width)
-        marks.append(rectangle(x, bottom - lift - high, width, high, fill=fill, dashed=slab.foam))
-        lift += high
+        y = bottom - THICKER * _mm(slab.lift) - high
+        marks.append(rectangle(x, y, width, high, fill=fill, dashed=slab.foam))
     width = _mm(plan.front.width)
     words = f"{show(plan.thickness, 'mm')} at its thickest; drawn {THICKER} times as thick"
     marks.append(Words(left + width + 2, bottom - 1, words))

@@ -102,6 +102,7 @@ def _slab(plan: CardPlan, one: Slab) -> dict[str, Any]:
         "hex": FOAM if one.foam else stock.colour if stock else WHITE,
         "x_mm": float(one.place.x.mm),
         "width_mm": float(one.place.width.mm),
+        "lift_mm": float(one.lift.mm),
         "thick_mm": float(one.thick.mm),
         "foam": one.foam,
     }

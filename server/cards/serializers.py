@@ -13,7 +13,7 @@ from server.pieces.order.serializers import MakingStepSerializer
 UNITS = [("in", "inches"), ("mm", "millimetres")]
 PAPERS = [("letter", "Letter"), ("a4", "A4")]
 WARNING_CHOICES = [*CARD_WARNINGS.items()]
-LAID_KINDS = [(kind, kind) for kind in ("base", "mat", "panel", "greeting", "inside", "foam")]
+LAID_KINDS = [(kind, kind) for kind in ("base", "mat", "panel", "greeting", "inside", "foam", "cut-out")]
 
 
 class LengthSerializer(serializers.Serializer):
@@ -108,6 +108,7 @@ class SlabSerializer(serializers.Serializer):
     hex = serializers.CharField()
     x_mm = serializers.FloatField()
     width_mm = serializers.FloatField()
+    lift_mm = serializers.FloatField()
     thick_mm = serializers.FloatField()
     foam = serializers.BooleanField()
 

@@ -200,7 +200,7 @@ class OrderTest(BrowserTest):
         page.get_by_role("button", name="6 Finish").click()
         page.get_by_role("button", name="Forget the time of 48 min").click()
         expect(noted).to_have_count(0)
-        page.goto(f"{self.live_server_url}/pieces/{piece.pk}/print")
+        page.goto(f"{self.live_server_url}/pieces/{piece.pk}/print?full=1")
         expect(page.get_by_text("Lay the mask")).to_be_visible()
         expect(page.get_by_text("Lift the mask")).to_be_visible()
 

@@ -69,7 +69,13 @@ class SizeTest(BrowserTest):
         piece = coloured(make_piece(self.ana))
         page = self.open_piece(piece, "?section=colours")
         page.set_viewport_size({"width": 1024, "height": 768})
-        for address in (f"/pieces/{piece.pk}", f"/pieces/{piece.pk}/print", "/drawers", "/"):
+        for address in (
+            f"/pieces/{piece.pk}",
+            f"/pieces/{piece.pk}/print",
+            f"/pieces/{piece.pk}/card",
+            "/drawers",
+            "/",
+        ):
             page.goto(self.live_server_url + address)
             page.wait_for_load_state("networkidle")
             with self.subTest(address=address):

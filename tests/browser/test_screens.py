@@ -39,8 +39,11 @@ class AccessTest(BrowserTest):
                 self.section(section)
             self.passes_axe(section)
         self.page.goto(f"{self.live_server_url}/pieces/{piece.pk}/print")
+        expect(self.page.get_by_role("heading", name="Ramps, palest first")).to_be_visible()
+        self.passes_axe("one page")
+        self.page.get_by_role("link", name="In full, pass by pass").click()
         expect(self.page.get_by_role("heading", name="Passes in order")).to_be_visible()
-        self.passes_axe("print")
+        self.passes_axe("print in full")
 
 
 class BadInputTest(BrowserTest):

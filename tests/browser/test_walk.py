@@ -100,6 +100,8 @@ class WalkTest(BrowserTest):
 
         # The print view.
         page.get_by_role("link", name="Print view").click()
+        expect(page.get_by_text("Recipe, version 2")).to_be_visible()
+        page.get_by_role("link", name="In full, pass by pass").click()
         expect(page.get_by_role("heading", name="Passes in order")).to_be_visible()
         expect(page.get_by_text("Recipe, version 2")).to_be_visible()
         expect(page.locator("ol > li")).to_have_count(6)

@@ -125,7 +125,15 @@ class TradeTest(SimpleTestCase):
         """Twice the base, the panel, the foam. From memory: 300 g/m2 is 0.39 mm."""
         plan = lay_out(spec(panel=Panel(foam=millimetres(2))))
         self.assertEqual(plan.thickness, millimetres("0.39") * 3 + millimetres(2))
-        self.assertEqual(sum((slab.thick for slab in stack(plan)), ZERO), plan.thickness)
+        self.assertEqual(max(slab.lift + slab.thick for slab in stack(plan)), plan.thickness)
+
+    def test_what_stands_up_begins_where_the_picture_ends(self):
+        plan = lay_out(spec(cutouts=(CutOut(name="Bird", regions=(3,)),), greeting=Greeting(text="Joy")), scene())
+        slabs = {slab.name: slab for slab in stack(plan)}
+        picture = slabs["Picture"]
+        for name in ("Foam under bird", "Greeting strip"):
+            self.assertEqual(slabs[name].lift, picture.lift + picture.thick)
+        self.assertEqual(max(slab.lift + slab.thick for slab in slabs.values()), plan.thickness)
 
     def test_gems_make_it_thicker(self):
         self.assertEqual(lay_out(spec(), touches=("gems",)).thickness - lay_out(spec()).thickness, millimetres(3))

@@ -140,9 +140,7 @@ class ReadBackTest(SimpleTestCase):
         told = re.findall(r"(\d+)(?:–(\d+))? ([^:;]+): ([^;]+);", between(text, "before is wet)", " Then:"))
         self.assertEqual(int(told[0][0]), 1)
         self.assertEqual(int(told[-1][1] or told[-1][0]), len(plan.passes))
-        visits = [
-            (names[name], [stop for stop in re.sub(r"\([^)]*\)", "", stops).split()]) for _, _, name, stops in told
-        ]
+        visits = [(names[name], re.sub(r"\([^)]*\)", "", stops).split()) for _, _, name, stops in told]
         expected = []
         for swatch, run in groupby(plan.passes, key=lambda one: one.swatch):
             stops = []
@@ -157,7 +155,7 @@ class ReadBackTest(SimpleTestCase):
 
     def test_a_small_one(self):
         sheet, plan, found = scene(5, regions_each=3)
-        page, reader, text = self.rebuilt(sheet, plan, found)
+        _, reader, text = self.rebuilt(sheet, plan, found)
         self.check(sheet, plan, text)
         self.assertEqual(len(reader.pages), 1)
         self.assertIn("Recipe, version 3", text)
@@ -178,7 +176,7 @@ class ReadBackTest(SimpleTestCase):
 
     def test_beyond_that_two_and_it_says_so(self):
         sheet, plan, found = scene(110, shades=4)
-        page, reader, text = self.rebuilt(sheet, plan, found)
+        _, reader, text = self.rebuilt(sheet, plan, found)
         self.assertEqual(len(reader.pages), 2)
         self.assertIn("page 1 of several", text)
 

@@ -22,6 +22,16 @@ PIECE_ROUTES = {
     "order/": ("put", {"wish": "regions"}, 200),
     "finish/": ("put", {"touches": ["gloss"]}, 200),
     "card/": ("put", {"notes": "A2"}, 200),
+    "card-plan/": ("get", None, 200),
+    "cutting/": ("get", None, 409),
+    "card-like/": ("put", {"piece": 987654}, 404),
+    "card-look/": ("get", None, 409),
+    "card.pdf/": ("get", None, 409),
+    "card.svg/": ("get", None, 409),
+    "cut-lines.svg/": ("get", None, 409),
+    "one-page/": ("get", None, 200),
+    "one-page.pdf/": ("get", None, 200),
+    "one-page.txt/": ("get", None, 200),
     "glows/": ("put", {"glows": [{"x_mm": 20, "y_mm": 20}]}, 200),
     "light/": ("put", {"true_to_scene": 0.5}, 200),
     "school/": ("put", {"school": "M3"}, 200),
@@ -178,7 +188,8 @@ class PermissionTest(ApiTestCase):
                 found.add(str(pattern.pattern).strip("^$").replace("\\Z", ""))
         known = OPEN_ROUTES | LIST_ROUTES
         one = "(?P<pk>[0-9]{1,15})"
-        known |= {f"pieces/{one}/{route}" for route in PIECE_ROUTES if not route.startswith("recipes/1")}
+        routes = (route.replace(".", r"\.") for route in PIECE_ROUTES if not route.startswith("recipes/1"))
+        known |= {f"pieces/{one}/{route}" for route in routes}
         known |= {f"drawers/{one}/{route.split('?')[0]}" for route in DRAWER_ROUTES if "export" not in route}
         version = f"pieces/{one}/recipes/(?P<number>[0-9]{{1,6}})"
         known |= {f"{version}/{route}" for route in ("", "restore/", "sheet/", "plan/", "picture/")}

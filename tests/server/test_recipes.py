@@ -98,7 +98,7 @@ class RecipeTest(ApiTestCase):
 
         for bad, words in (
             (b"", "not JSON"),
-            (damaged(lambda plain: plain.update(format_version=4)), "format version 4"),
+            (damaged(lambda plain: plain.update(format_version=5)), "format version 5"),
             (damaged(lambda plain: plain.pop("plan")), "plan"),
             (damaged(lambda plain: plain["sheet"]["stamp"].update(title=7)), "sheet / stamp / title"),
             (damaged(lambda plain: plain["sheet"]["regions"]["settings"][0].update(ramp=["ghost-1"])), "ghost-1"),

@@ -17,20 +17,14 @@ type Props = {
 
 /** A frame on a picture that is moved by its grip, with the pointer or with the arrow keys. */
 export function MovableFrame({ box, step, label, onKeep, className, children }: Props) {
-  // The grip sits in the middle of the upper edge, where it covers least.
-  const half = box.width / 2;
-  const { shown, handleProps } = useHandle({
-    at: { x: box.left + half, y: box.top },
-    step,
-    shift: 4,
-    onKeep: ({ x, y }) => onKeep({ x: x - half, y }),
-  });
+  // The grip sits on the corner, where it covers least, and stays in reach where the corner does not.
+  const { shown, handleProps } = useHandle({ at: { x: box.left, y: box.top }, step, shift: 4, onKeep });
   return (
     <>
       <div
         className={`pointer-events-none absolute ${className}`}
         style={{
-          left: `${100 * (shown.x - half)}%`,
+          left: `${100 * shown.x}%`,
           top: `${100 * shown.y}%`,
           width: `${100 * box.width}%`,
           height: `${100 * box.height}%`,
@@ -44,6 +38,7 @@ export function MovableFrame({ box, step, label, onKeep, className, children }: 
         title={label}
         className="absolute grid size-8 -translate-x-1/2 -translate-y-1/2 cursor-grab touch-none place-items-center rounded-full border-2 border-sheet bg-ink/85 text-sheet shadow active:cursor-grabbing"
         {...handleProps}
+        style={{ left: inReach(shown.x), top: inReach(shown.y) }}
       >
         <svg viewBox="0 0 20 20" className="size-4" aria-hidden>
           <path
@@ -56,4 +51,9 @@ export function MovableFrame({ box, step, label, onKeep, className, children }: 
       </button>
     </>
   );
+}
+
+/** A place across or down for the grip, no nearer to an edge than half of it. */
+function inReach(share: number): string {
+  return `clamp(1rem, ${100 * share}%, calc(100% - 1rem))`;
 }

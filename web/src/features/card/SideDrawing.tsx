@@ -4,32 +4,29 @@ const WIDTH = 480;
 /** Paper is too thin to be seen to scale. */
 const THICKER = 10;
 
-type Slab = { name: string; left: number; width: number; thick: number; hex: string; foam: boolean };
-
 /** The card seen from its lower edge: widths to scale, thickness ten times as large. */
 export function SideDrawing() {
   const { laid } = useCard();
   const front = laid.layers[0]?.place;
   if (!front) return null;
   const scale = WIDTH / front.width.at_mm;
-  const slabs: Slab[] = laid.side.map((one) => ({
-    name: one.name,
+  const slabs = laid.side.map((one, place) => ({
+    ...one,
+    key: `${one.name} ${place}`,
     left: one.x_mm * scale,
     width: one.width_mm * scale,
     thick: one.thick_mm * scale * THICKER,
-    hex: one.hex,
-    foam: one.foam,
+    top: (one.lift_mm + one.thick_mm) * scale * THICKER,
   }));
-  const height = slabs.reduce((sum, slab) => sum + slab.thick, 0);
-  const lifts = slabs.map((_, place) => slabs.slice(0, place).reduce((sum, slab) => sum + slab.thick, 0));
+  const height = Math.max(...slabs.map((slab) => slab.top));
   return (
     <figure aria-label="The card from the side" className="flex flex-col items-center gap-3">
       <svg viewBox={`0 0 ${WIDTH} ${height + 2}`} className="w-full max-w-[480px]" role="img" aria-label="Side view">
-        {slabs.map((slab, place) => (
+        {slabs.map((slab) => (
           <rect
-            key={slab.name + place}
+            key={slab.key}
             x={slab.left + 0.5}
-            y={height - (lifts[place] ?? 0) - slab.thick + 0.5}
+            y={height - slab.top + 0.5}
             width={Math.max(1, slab.width - 1)}
             height={Math.max(1, slab.thick)}
             fill={slab.hex}

@@ -2542,9 +2542,10 @@ export interface components {
          *     * `greeting` - greeting
          *     * `inside` - inside
          *     * `foam` - foam
+         *     * `cut-out` - cut-out
          * @enum {string}
          */
-        LaidKindEnum: "base" | "mat" | "panel" | "greeting" | "inside" | "foam";
+        LaidKindEnum: "base" | "mat" | "panel" | "greeting" | "inside" | "foam" | "cut-out";
         /** @description A swatch as every screen shows it. */
         LaidOut: {
             code: string;
@@ -3649,6 +3650,8 @@ export interface components {
             x_mm: number;
             /** Format: double */
             width_mm: number;
+            /** Format: double */
+            lift_mm: number;
             /** Format: double */
             thick_mm: number;
             foam: boolean;

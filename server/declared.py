@@ -10,7 +10,7 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from paleta.card import Length, Measure
+from paleta.card import Length, Measure, Weight
 from paleta.errors import CardError
 from paleta.fields import (
     FORM,
@@ -54,6 +54,17 @@ class LengthField(serializers.Field):
         return str(value)
 
 
+@extend_schema_field({"oneOf": [{"type": "number"}, {"type": "string", "maxLength": 40}]})
+class WeightField(serializers.FloatField):
+    """A weight in g/m2, or as paper is sold; given back in g/m2."""
+
+    def to_internal_value(self, data: Any) -> float:
+        try:
+            return super().to_internal_value(Weight(0, 0).from_plain(data))
+        except CardError as error:
+            raise serializers.ValidationError(str(error)) from error
+
+
 def field_of(kind: Kind, **more: Any) -> serializers.Field:
     """The API's field for a kind. Kinds that travel in no other form than their own have none: TypeError."""
     if isinstance(kind, Maybe):
@@ -69,6 +80,7 @@ def field_of(kind: Kind, **more: Any) -> serializers.Field:
         Text: lambda one: _text(one, **more),
         Choice: lambda one: serializers.ChoiceField(choices=[*one.options.items()], allow_blank=one.blank, **more),
         Numbers: lambda one: _numbers(one, **more),
+        Weight: lambda one: WeightField(min_value=one.least, max_value=one.most, **more),
         Measure: lambda one: LengthField(one, **more),
         Many: lambda one: serializers.ListField(child=field_of(one.kind), max_length=one.most, **more),
     }

@@ -23,7 +23,6 @@ def main(address: str) -> None:
         page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
         page.goto(address)
         page.get_by_role("button", name="Open the demo bench").wait_for()
-        take(page, "sign-in")
         page.get_by_role("button", name="Open the demo bench").click()
         piece(page, "Balloon over the terraces").wait_for()
         page.wait_for_load_state("networkidle")
@@ -46,9 +45,10 @@ def main(address: str) -> None:
         stamp(page)
         versions(page, address)
         page.get_by_role("link", name="Print view").first.click()
-        page.get_by_role("heading", name="Passes in order").wait_for()
+        page.get_by_role("heading", name="Ramps, palest first").wait_for()
         pictures_shown(page)
-        take(page, "print")
+        page.get_by_role("main").screenshot(path=PLACE / "one-page.png")
+        card(page, address)
         page.goto(f"{address}/drawers")
         page.get_by_role("complementary", name="Chosen swatch").wait_for()
         page.get_by_role("button", name="Sea green 55").click()
@@ -149,6 +149,18 @@ def palette(page: Page) -> None:
     take(page, "bench-palette")
     page.get_by_role("button", name="Undo").click()
     page.get_by_role("button", name="Redo").and_(page.locator(":enabled")).wait_for()
+
+
+def card(page: Page, address: str) -> None:
+    """The card with its measures."""
+    back(page, address)
+    piece(page, "Balloon over the terraces").click()
+    page.locator('button[aria-controls="part-card"]').click()
+    page.get_by_role("link", name="Layers, cutting and making").click()
+    page.get_by_role("region", name="Cutting").wait_for()
+    page.wait_for_load_state("networkidle")
+    pictures_shown(page)
+    take(page, "card")
 
 
 def stamp(page: Page) -> None:

@@ -1,6 +1,6 @@
 """The card: exact sizes, what lies where, how it is cut from sheets, and in what order it is made."""
 
-from paleta.card._cut import Cut, CutPiece, CutPlan, CutSheet, Need, cut, cut_card
+from paleta.card._cut import Cut, CutPiece, CutPlan, CutSheet, Need, cut, cut_card, warm_up
 from paleta.card._layout import (
     CARD_WARNINGS,
     CardPlan,
@@ -35,6 +35,7 @@ from paleta.card._spec import (
     open_size,
     said_of_card,
 )
+from paleta.card._weight import Weight, parse_weight, said_weight
 
 __all__ = [
     "CARDS",
@@ -74,6 +75,7 @@ __all__ = [
     "Slab",
     "Stock",
     "Thing",
+    "Weight",
     "check_making",
     "cut",
     "cut_card",
@@ -88,8 +90,11 @@ __all__ = [
     "open_size",
     "paper_thickness",
     "parse_length",
+    "parse_weight",
     "said_of_card",
+    "said_weight",
     "show",
     "stack",
     "steps_of",
+    "warm_up",
 ]

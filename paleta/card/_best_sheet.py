@@ -10,8 +10,12 @@ from numpy.typing import NDArray
 
 from paleta.card._slicing import Kind, Tree, leaf
 
-MOST_PLACES = 700
+MOST_PLACES = 500
 """More places for cuts than this on a side are not looked through."""
+BESIDE = 0
+NO_PIECE = -1
+FIRST_PIECE = -2
+"""Codes of what a part holds: from this one downwards, a single piece of kind 0, 1, 2 and so on."""
 
 
 def places(sides: Sequence[int], length: int) -> NDArray[np.int64] | None:
@@ -25,7 +29,7 @@ def places(sides: Sequence[int], length: int) -> NDArray[np.int64] | None:
                 there |= fresh
                 if len(there) > MOST_PLACES:
                     return None
-    return np.array(sorted(there))
+    return np.array(sorted(there), np.int64)
 
 
 def best_sheet(
@@ -35,35 +39,19 @@ def best_sheet(
 
     xs, ys  places for cuts, as `places` gives them for either side.
     """
+    from paleta.card.compiled import best_cuts
+
     wide, high = (np.append(one, side) if one[-1] != side else one for one, side in zip((xs, ys), size, strict=True))
     best = np.zeros((len(wide), len(high)))
-    how = np.full((len(wide), len(high), 2), -1)  # (-1, -1) nothing; (-2 - kind, way); (0, i) beside; (1, j) below
+    how = np.full((len(wide), len(high), 2), NO_PIECE, np.int64)
     for number, (kind, value) in enumerate(zip(kinds, values, strict=True)):
         for place, (width, height, _) in enumerate(kind.ways):
             i, j = int(np.searchsorted(wide, width)), int(np.searchsorted(high, height))
             if i < len(wide) and j < len(high):
                 better = best[i:, j:] < value
                 best[i:, j:][better] = value
-                how[i:, j:][better] = (-2 - number, place)
-    for i in range(len(wide)):
-        # Cuts down: a part and what is left beside it, for all heights at once.
-        parts = np.flatnonzero((wide > 0) & (2 * wide <= wide[i]))
-        if parts.size:
-            rest = np.searchsorted(wide, wide[i] - wide[parts], side="right") - 1
-            sums = best[parts] + best[rest]
-            most = sums.argmax(axis=0)
-            top = sums[most, np.arange(len(high))]
-            better = top > best[i] + 1e-12
-            best[i][better] = top[better]
-            how[i][better] = np.stack([np.zeros_like(most), parts[most]], axis=1)[better]
-        for j in range(len(high)):
-            parts = np.flatnonzero((high > 0) & (2 * high <= high[j]))
-            if parts.size:
-                rest = np.searchsorted(high, high[j] - high[parts], side="right") - 1
-                sums = best[i, parts] + best[i, rest]
-                most = int(sums.argmax())
-                if sums[most] > best[i, j] + 1e-12:
-                    best[i, j], how[i, j] = sums[most], (1, parts[most])
+                how[i:, j:][better] = (FIRST_PIECE - number, place)
+    best_cuts(best, how, wide, high)
     return float(best[-1, -1]), _tree(kinds, how, wide, high, len(wide) - 1, len(high) - 1)
 
 
@@ -71,11 +59,11 @@ def _tree(
     kinds: Sequence[Kind], how: NDArray[np.int64], wide: NDArray[np.int64], high: NDArray[np.int64], i: int, j: int
 ) -> Tree | None:
     code, where = (int(one) for one in how[i, j])
-    if code == -1:
+    if code == NO_PIECE:
         return None
-    if code <= -2:
-        return leaf(-2 - code, kinds[-2 - code].ways[where])
-    if code == 0:
+    if code <= FIRST_PIECE:
+        return leaf(FIRST_PIECE - code, kinds[FIRST_PIECE - code].ways[where])
+    if code == BESIDE:
         rest = int(np.searchsorted(wide, wide[i] - wide[where], side="right")) - 1
         pair, join = ((where, j), (rest, j)), Tree.beside
     else:

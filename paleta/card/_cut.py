@@ -27,6 +27,10 @@ MOST_PIECES = 20_000
 MOST_ROUNDS = 40
 """Rounds of making new ways to cut. The bound is true after any number of them."""
 NEVER_BETTER = 1e-9
+MOST_FILLED = 400
+"""So many pieces are put on sheets one by one as well, where that may save a sheet."""
+TRIES = 3
+"""How deep both ways to go on are tried when a sheet is filled piece by piece."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,6 +132,13 @@ def cut_card(plan: CardPlan, cards: int | None = None) -> CutPlan:
     return cut(plan.spec.stock, pieces, plan.spec.cards if cards is None else cards)
 
 
+def warm_up() -> None:
+    """Compile and load the loop that sheets are cut with: a second or two the first time."""
+    from paleta.card import compiled
+
+    assert compiled.best_cuts is not None
+
+
 def _units(lengths: Sequence[Length]) -> Fraction:
     """How many whole units go to a millimetre, so that every length is a whole number of them."""
     return Fraction(math.lcm(*(one.mm.denominator for one in lengths)))
@@ -158,17 +169,24 @@ def _cut_from(stock: Stock, wanted: Sequence[Piece]) -> tuple[list[CutSheet], in
     trees, bound = _fewest(kinds, size)
     left = [kind.most for kind in kinds]
     sheets: list[CutSheet] = []
+    whole: tuple[Tree, int] | None = None
     for tree in trees:
-        kept = _only_wanted(tree, left)
-        if kept is None:
-            continue
-        lengths = _Realised(wanted, per_mm)
-        lengths.lay(kept, 0, 0, *size)
-        made = CutSheet(stock, 1, tuple(lengths.pieces), tuple(lengths.cuts))
-        if sheets and (sheets[-1].pieces, sheets[-1].cuts) == (made.pieces, made.cuts):
-            sheets[-1] = replace(sheets[-1], count=sheets[-1].count + 1)
+        counts = _counted(tree, len(kinds))
+        if all(one <= free for one, free in zip(counts, left, strict=True)):
+            left = [free - one for one, free in zip(counts, left, strict=True)]
+            if whole is not None and whole[0] is tree:
+                sheets[whole[1]] = replace(sheets[whole[1]], count=sheets[whole[1]].count + 1)
+                continue
+            whole, kept = (tree, len(sheets)), tree
         else:
-            sheets.append(made)
+            # More of a kind than is still wanted: what is too much stays in the sheet.
+            some = _only_wanted(tree, left)
+            if some is None:
+                continue
+            kept = some
+        realised = _Realised(wanted, per_mm)
+        realised.lay(kept, 0, 0, *size)
+        sheets.append(CutSheet(stock, 1, tuple(realised.pieces), tuple(realised.cuts)))
     return sheets, bound
 
 
@@ -196,7 +214,53 @@ def _fewest(kinds: Sequence[Kind], size: tuple[int, int]) -> tuple[list[Tree], i
         return chosen, max(bound, least)
     ways, fractional = _priced(kinds, size)
     chosen, _ = _choose(kinds, ways)
-    return chosen, max(least, math.ceil(fractional - 1e-6))
+    bound = max(least, math.ceil(fractional - 1e-6))
+    if len(chosen) > bound and sum(kind.most for kind in kinds) <= MOST_FILLED:
+        chosen = min(chosen, [*_filled(kinds, size)], key=len)
+    return chosen, bound
+
+
+def _filled(kinds: Sequence[Kind], size: tuple[int, int]) -> Iterator[Tree]:
+    """Sheets filled one by one, the largest pieces first: good where there are too many ways to look through."""
+    left = [kind.most for kind in kinds]
+    while any(left):
+        tree = _fill(kinds, left, *size)
+        assert tree is not None
+        for kind in tree.kinds():
+            left[kind] -= 1
+        yield tree
+
+
+def _fill(kinds: Sequence[Kind], left: Sequence[int], width: int, height: int, tries: int = TRIES) -> Tree | None:
+    """The largest piece that fits in the corner, and what goes beside and below it, cut one way or the other."""
+    fitting = [
+        (kind.area, number, way)
+        for number, kind in enumerate(kinds)
+        if left[number] > 0
+        for way in kind.ways
+        if way[0] <= width and way[1] <= height
+    ]
+    if not fitting:
+        return None
+    best: tuple[int, Tree] | None = None
+    for _, number, way in sorted(fitting, reverse=True)[: 2 if tries > 0 else 1]:
+        for down in (True, False) if tries > 0 else (width - way[0] >= height - way[1],):
+            rest = [count - (place == number) for place, count in enumerate(left)]
+            piece = leaf(number, way)
+            # Cut down beside the piece, and what is below it comes from its own column; or the other way round.
+            near = (way[0], height - way[1]) if down else (width - way[0], way[1])
+            one = _fill(kinds, rest, *near, tries - 1)
+            for kind in one.kinds() if one is not None else ():
+                rest[kind] -= 1
+            far = (width - way[0], height) if down else (width, height - way[1])
+            other = _fill(kinds, rest, *far, tries - 1)
+            inner, outer = (Tree.below, Tree.beside) if down else (Tree.beside, Tree.below)
+            tree = piece if one is None else inner(piece, one)
+            tree = tree if other is None else outer(tree, other)
+            worth = sum(kinds[kind].area for kind in tree.kinds())
+            if best is None or worth > best[0]:
+                best = worth, tree
+    return best[1] if best is not None else None
 
 
 def _choose(kinds: Sequence[Kind], ways: dict[Counts, Tree]) -> tuple[list[Tree], int]:

@@ -1,4 +1,4 @@
-"""Sheets, cards and envelopes by name: published definitions, and the trade's own sizes as common practice."""
+"""Sheets, cards and envelopes by name: published definitions, and trade sizes (docs/trade-notes.md, Cards)."""
 
 from __future__ import annotations
 

@@ -59,7 +59,7 @@ def leaf(kind: int, way: tuple[int, int, bool]) -> Tree:
 
 
 def layouts(
-    kinds: Sequence[Kind], width: int, height: int, *, most_steps: int = 400_000
+    kinds: Sequence[Kind], width: int, height: int, *, most_steps: int = 120_000
 ) -> dict[Counts, list[Tree]] | None:
     """For every count of the kinds that can be cut from width x height, its smallest rectangles with their trees.
 

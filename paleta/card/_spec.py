@@ -7,8 +7,9 @@ from typing import Any
 
 from paleta.card._length import ZERO, Length, Measure, inches, millimetres
 from paleta.card._sizes import ENVELOPES
+from paleta.card._weight import Weight
 from paleta.errors import CardError
-from paleta.fields import LABEL, Choice, Flag, Many, Maybe, Number, Record, Text, Whole, check_fields, holds
+from paleta.fields import LABEL, Choice, Flag, Many, Maybe, Record, Text, Whole, check_fields, holds
 
 FOLDS = {"side": "Fold at the side", "top": "Fold at the top", "flat": "One layer, no fold"}
 GRAINS = {"long": "Grain along the long side", "short": "Grain along the short side"}
@@ -57,7 +58,7 @@ class Stock(_Checked):
     width: Length = holds(SIDE)
     height: Length = holds(SIDE)
     grain: str = holds(Choice(GRAINS, blank=True), "")
-    gsm: float = holds(Number(0, 1200), 0.0, help="Weight in g/m2; 0: not known.")
+    gsm: float = holds(Weight(0, 1200), 0.0, help="Weight in g/m2, or as it is sold: 110 lb cover. 0: not known.")
     colour: str = holds(COLOUR, "#f1f1ef")
     owned: int = holds(Whole(0, 9999), 0)
 

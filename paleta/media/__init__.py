@@ -18,9 +18,10 @@ from paleta.media._swatch import (
     code_fault,
 )
 from paleta.media._table import MEASURED, Row, read_table, write_csv, write_gpl
-from paleta.media._weight import grams_per_m2, pounds_of
+from paleta.media._weight import BASIS_IN, grams_per_m2, pounds_of
 
 __all__ = [
+    "BASIS_IN",
     "DILUTED",
     "FIRM_PRESSURE",
     "FURTHER",

@@ -149,9 +149,10 @@ class _Setter:
         left = EDGE + width + 12
         # Beside the drawing stand the picture and the facts; what they leave free is the picture's.
         facts = self.lead * (len(self.page.facts) + 3)
-        small = min(height - facts, (self.width - EDGE - left) * shape[1] / shape[0])
+        seen = coloured.getSize()
+        small = min(height - facts, (self.width - EDGE - left) * seen[1] / seen[0])
         if self.canvas is not None:
-            self.canvas.drawImage(coloured, left, self.height - top - small, small * shape[0] / shape[1], small)
+            self.canvas.drawImage(coloured, left, self.height - top - small, small * seen[0] / seen[1], small)
         self.y = top + small + self.lead
         for name, value in self.page.facts:
             self._flow([(name + ": ", BOLD), (value, REGULAR)], left=left)

@@ -6,7 +6,20 @@ from collections.abc import Iterator
 from dataclasses import asdict, fields, is_dataclass
 from typing import Any
 
-from paleta.card import CardPlan, Cut, CutPlan, CutSheet, Laid, Length, Picture, Slab, check_making, cut_lines, stack
+from paleta.card import (
+    CardPlan,
+    Cut,
+    CutPlan,
+    CutSheet,
+    Laid,
+    Length,
+    Picture,
+    Slab,
+    check_making,
+    cut_lines,
+    said_weight,
+    stack,
+)
 from paleta.fields import to_plain
 from paleta.page import CAUTION, Chip, RecipePage, recipe_text, said_card, said_visit
 from server.cards.layouts import CardOf
@@ -59,6 +72,7 @@ def card_readout(card: CardOf) -> dict[str, Any]:
         ],
         "making": [asdict(step) for step in card.steps],
         "conflicts": [asdict(one) for one in check_making([step.code for step in card.steps])],
+        "weights": [{"name": one.name, "said": said_weight(one.gsm)} for one in plan.spec.stock],
         "sizes": [{"at": at, "length": length(one)} for at, one in _lengths_in(plan.spec)],
         "said": said_card(plan, "in"),
         "said_mm": said_card(plan, "mm"),

@@ -113,6 +113,11 @@ class SlabSerializer(serializers.Serializer):
     foam = serializers.BooleanField()
 
 
+class PaperWeightSerializer(serializers.Serializer):
+    name = serializers.CharField()
+    said = serializers.CharField(help_text="In grams and in pounds.")
+
+
 class SizeAtSerializer(serializers.Serializer):
     """A length of the spec, by where it stands in it: "mats.0.reveal"."""
 
@@ -139,6 +144,7 @@ class LaidCardSerializer(serializers.Serializer):
     warnings = CardWarningSerializer(many=True)
     making = MakingStepSerializer(many=True)
     conflicts = ConflictSerializer(many=True)
+    weights = PaperWeightSerializer(many=True)
     sizes = SizeAtSerializer(many=True, help_text="Every length of the spec as it is read.")
     said = serializers.CharField(help_text="All sizes in a sentence, in inches.")
     said_mm = serializers.CharField(help_text="All sizes in a sentence, in millimetres.")

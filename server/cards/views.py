@@ -210,7 +210,9 @@ class PageViews(OfSheets):
     def one_page_pdf(self, request: Request, pk: str) -> HttpResponse:
         asked, page = self._page(request)
         line = pictures.picture(asked.piece.stamping, asked.sheet, "line")
-        small = pictures.small_picture(asked.piece.stamping, asked.sheet, SMALL_PX)
+        has_card = asked.sheet.card.spec is not None
+        look = layouts.look_of if has_card else pictures.small_picture
+        small = look(asked.piece.stamping, asked.sheet, SMALL_PX)
         data = recipe_pdf(page, line, small, paper=chosen(request, "paper", PAPERS))
         return self.file(asked, data, "application/pdf", f"-v{asked.version}.pdf" if asked.version else ".pdf")
 

@@ -70,7 +70,7 @@ def codes(plan) -> list[str]:
 
 
 class TradeTest(SimpleTestCase):
-    """Handbook section 9, common practice, worked by hand."""
+    """docs/trade-notes.md, Cards: common practice, worked by hand."""
 
     def test_a_reveal_of_an_eighth_on_a_note_card(self):
         plan = lay_out(spec())
@@ -296,14 +296,14 @@ class MakingTest(SimpleTestCase):
         self.assertEqual({one.code for one in steps}, set(STEP_NAMES))
         self.assertEqual(check_making([one.code for one in steps]), [])
         wait = {one.code: one.wait_s for one in steps}
-        self.assertEqual(wait["dry"], 1800)  # gloss, the slowest of what has to dry (trade notes, Finishing)
+        self.assertEqual(wait["dry"], 1800)  # gloss, the slowest of what has to dry (docs/trade-notes.md, Finishing)
 
     def test_a_plain_card_has_few(self):
         plain = spec(panel=Panel(trim=ZERO), base=replace(NOTE, fold="flat"))
         self.assertEqual(steps_of(plain), ("cut", "dry", "panel"))
 
     def test_every_rule_of_the_trade_is_named_when_it_is_broken(self):
-        """Common practice, handbook sections 2, 9 and 12."""
+        """docs/trade-notes.md, Assembling."""
         for before, after in (
             ("write", "panel"),
             ("write", "inside"),

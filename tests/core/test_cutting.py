@@ -177,7 +177,7 @@ class CuttingTest(SimpleTestCase):
         self.assertEqual(cut([LETTER], wanted, 24), cut([LETTER], wanted, 24))
 
     def test_two_bases_come_from_a_letter_sheet(self):
-        """Handbook section 9, common practice: two bases per letter sheet, scored in their middle."""
+        """docs/trade-notes.md, Cards: two bases per letter sheet, scored in their middle."""
         base = piece("17/2", "11/2", count=2, name="Base", along="height", score=inches("17/4"))
         plan = cut([LETTER], [base])
         self.assertEqual(plan.needs[0].used, 1)

@@ -20,6 +20,8 @@ from paleta.card import (
     millimetres,
     open_size,
     parse_length,
+    parse_weight,
+    said_weight,
     show,
 )
 from paleta.errors import CardError
@@ -127,7 +129,7 @@ class SizeTest(SimpleTestCase):
         self.assertGreater(ENVELOPES["iso-c5"].height, CARDS["iso-a5"].height)
 
     def test_trade_sizes_and_the_sheets_they_fold_from(self):
-        """Handbook section 9, common practice."""
+        """docs/trade-notes.md, Cards."""
         note = Base(width=CARDS["note"].width, height=CARDS["note"].height)
         self.assertEqual(open_size(note), (inches("17/2"), inches("11/2")))
         top = Base(width=CARDS["note"].width, height=CARDS["note"].height, fold="top")
@@ -140,7 +142,17 @@ class SizeTest(SimpleTestCase):
     def test_pounds_follow_the_definition_of_basis_weight(self):
         """500 sheets of the basis size; 1 lb = 453.59237 g exactly (international pound, 1959)."""
         area = Fraction(20) * 26 * Fraction(254, 10000) ** 2
-        self.assertAlmostEqual(grams_per_m2(110, "cover"), float(110 * Fraction("453.59237") / (500 * area)), places=6)
+        exact = float(110 * Fraction("453.59237") / (500 * area))
+        self.assertAlmostEqual(grams_per_m2(110, "cover"), exact, places=6)
+        for text in ("110 lb cover", "110lb", "110 lbs"):
+            self.assertAlmostEqual(parse_weight(text), exact, delta=0.05)
+        self.assertLess(parse_weight("24 lb bond"), parse_weight("80 lb text"))
+        for text in ("300", "300 g", "300 g/m²", "300 GSM"):
+            self.assertEqual(parse_weight(text), 300)
+        self.assertEqual(said_weight(parse_weight("110 lb cover")), "297.5 g/m², 110 lb cover")
+        for text in ("heavy", "110 lb vellum", "-3 g", "1e3", "9" * 50):
+            with self.subTest(text=text), self.assertRaises(CardError):
+                parse_weight(text)
 
 
 class PlainTest(SimpleTestCase):

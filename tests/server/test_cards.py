@@ -41,6 +41,13 @@ class CardTest(ApiTestCase):
         self.keep(spec)
         self.assertEqual(Piece.objects.get(pk=self.piece.pk).version, version)
 
+    def test_a_weight_is_given_as_paper_is_sold(self):
+        spec = self.keep({**SPEC, "stock": [{**LETTER, "gsm": "110 lb cover"}]})
+        self.assertEqual(spec["stock"][0]["gsm"], 297.5)
+        self.assertIn("110 lb", self.get("card-plan/").json()["laid"]["weights"][0]["said"])
+        heavy = self.change("card", {"spec": {**SPEC, "stock": [{**LETTER, "gsm": "110 stone"}]}})
+        self.assertProblem(heavy, 422, "invalid_fields", "is no weight of paper")
+
     def test_it_is_a_step_that_can_be_undone_and_stands_on_the_shelf(self):
         self.assertFalse(self.send("get", "pieces/").json()["results"][0]["has_card"])
         self.keep()

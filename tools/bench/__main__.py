@@ -16,7 +16,7 @@ def main() -> None:
     django.setup()
     from django.core.management import call_command
 
-    from tools.bench import along, answers, core, light, load, page
+    from tools.bench import along, answers, cards, core, light, load, page
     from tools.bench.show import head
 
     call_command("migrate", verbosity=0)
@@ -24,6 +24,7 @@ def main() -> None:
     core.measure()
     page.measure()
     along.measure()
+    cards.measure()
     load.measure()
     core.regions_recovered()
     light.main()

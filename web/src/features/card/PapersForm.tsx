@@ -37,7 +37,7 @@ export function PapersForm() {
 }
 
 function Paper({ one, place }: { one: Stock; place: number }) {
-  const { change } = useCard();
+  const { laid, change } = useCard();
   const trade = useQuery(tradeQuery).data;
   const sheets = trade?.sheets ?? [];
   const known = sheets.find((size) => size.width === one.width && size.height === one.height)?.code ?? "";
@@ -71,7 +71,13 @@ function Paper({ one, place }: { one: Stock; place: number }) {
           options={[{ code: "", name: "not known" }, ...(trade?.grains ?? [])]}
           onKeep={(grain) => change((now) => setAt(now, `${at}.grain`, grain))}
         />
-        <NumberField label="g/m²" at={`${at}.gsm`} value={one.gsm} />
+        <TextField
+          label="Weight"
+          className="w-28"
+          value={one.gsm ? `${one.gsm} g/m²` : ""}
+          maxLength={40}
+          onKeep={(weight) => change((now) => setAt(now, `${at}.gsm`, weight || 0))}
+        />
         <NumberField label="At hand" at={`${at}.owned`} value={one.owned} />
         <label className="inline-block">
           <span className="block text-[13px] text-soft">Colour</span>
@@ -91,6 +97,7 @@ function Paper({ one, place }: { one: Stock; place: number }) {
           Take away
         </Button>
       </div>
+      <p className="mt-1 text-[13px] text-soft">{laid.weights[place]?.said}</p>
     </fieldset>
   );
 }

@@ -59,6 +59,13 @@ function Set({ id, version, recipe, unit, page }: Props) {
         >
           As PDF
         </a>
+        <a
+          href={api.url(`/pieces/${id}/one-page.txt/?unit=${unit}${which}`)}
+          download
+          className="underline underline-offset-4"
+        >
+          As a text file
+        </a>
         <Button kind="quiet" onClick={() => copy(page.text)}>
           Copy as text
         </Button>

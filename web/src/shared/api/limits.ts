@@ -44,7 +44,7 @@ export const LIMITS = {
   SplitRequest: {"label": {"minimum": 1, "maximum": 1000000}, "line": {"maxItems": 200}},
   StampFormRequest: {"title": {"maxLength": 120}},
   StartRunRequest: {"cards": {"minimum": 1, "maximum": 200}},
-  StockRequest: {"name": {"maxLength": 40}, "width": {"maxLength": 40}, "height": {"maxLength": 40}, "gsm": {"minimum": 0, "maximum": 1200}, "colour": {"maxLength": 7}, "owned": {"minimum": 0, "maximum": 9999}},
+  StockRequest: {"name": {"maxLength": 40}, "width": {"maxLength": 40}, "height": {"maxLength": 40}, "colour": {"maxLength": 7}, "owned": {"minimum": 0, "maximum": 9999}},
   SwatchFormRequest: {"code": {"maxLength": 40}, "name": {"maxLength": 80}, "family": {"maxLength": 40}, "maker": {"maxLength": 40}, "lab": {"maxItems": 3}, "two_coats": {"maxItems": 3}, "diluted": {"maxItems": 3}, "light_pressure": {"maxItems": 3}, "firm_pressure": {"maxItems": 3}, "opacity": {"minimum": 0, "maximum": 1}},
   ThingNameRequest: {"label": {"minimum": 1, "maximum": 1000000}, "name": {"maxLength": 60}},
   ThingRequest: {"labels": {"maxItems": 4000}},

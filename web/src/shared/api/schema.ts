@@ -2528,6 +2528,7 @@ export interface components {
             warnings: components["schemas"]["CardWarning"][];
             making: components["schemas"]["MakingStep"][];
             conflicts: components["schemas"]["Conflict"][];
+            weights: components["schemas"]["PaperWeight"][];
             /** @description Every length of the spec as it is read. */
             sizes: components["schemas"]["SizeAt"][];
             /** @description All sizes in a sentence, in inches. */
@@ -3071,6 +3072,11 @@ export interface components {
          * @enum {string}
          */
         PaperEnum: "smooth-white" | "cream" | "cold-press" | "toned-grey" | "kraft";
+        PaperWeight: {
+            name: string;
+            /** @description In grams and in pounds. */
+            said: string;
+        };
         /** @description Something of a plan that has its time, in seconds from the plan's beginning. */
         Pass: {
             /** Format: double */
@@ -3726,11 +3732,10 @@ export interface components {
             /** @default  */
             grain: components["schemas"]["GrainEnum"] | components["schemas"]["BlankEnum"];
             /**
-             * Format: double
-             * @description Weight in g/m2; 0: not known.
+             * @description Weight in g/m2, or as it is sold: 110 lb cover. 0: not known.
              * @default 0
              */
-            gsm: number;
+            gsm: number | string;
             /** @default #f1f1ef */
             colour: string;
             /** @default 0 */
@@ -3746,11 +3751,10 @@ export interface components {
             /** @default  */
             grain: components["schemas"]["GrainEnum"] | components["schemas"]["BlankEnum"];
             /**
-             * Format: double
-             * @description Weight in g/m2; 0: not known.
+             * @description Weight in g/m2, or as it is sold: 110 lb cover. 0: not known.
              * @default 0
              */
-            gsm: number;
+            gsm: number | string;
             /** @default #f1f1ef */
             colour: string;
             /** @default 0 */

@@ -91,6 +91,7 @@ class CardPlan:
     """
 
     spec: CardSpec
+    stamped_gsm: float
     open_sheet: tuple[Length, Length]
     score: Length | None
     layers: tuple[Laid, ...]
@@ -114,11 +115,14 @@ class CardPlan:
         return self.layers[-1]
 
 
-def lay_out(spec: CardSpec, picture: Picture | None = None, touches: Sequence[str] = ()) -> CardPlan:
+def lay_out(
+    spec: CardSpec, picture: Picture | None = None, touches: Sequence[str] = (), *, stamped_gsm: float = 0.0
+) -> CardPlan:
     """Sizes and places of everything on the card, with warnings.
 
-    picture  what it is made for; without it nothing is said about crop and cover.
-    touches  finishing touches by code (paleta.order.TOUCHES): gems make a card thick.
+    picture      what it is made for; without it nothing is said about crop and cover.
+    touches      finishing touches by code (paleta.order.TOUCHES): gems make a card thick.
+    stamped_gsm  weight of the paper that was stamped, in g/m2; 0: not known.
     """
     base = spec.base
     layers = [Laid("base", "Base", Place(ZERO, ZERO, base.width, base.height), base.stock, ZERO)]
@@ -137,6 +141,7 @@ def lay_out(spec: CardSpec, picture: Picture | None = None, touches: Sequence[st
     )
     plan = CardPlan(
         spec=spec,
+        stamped_gsm=stamped_gsm,
         open_sheet=open_size(base),
         score={"side": base.width, "top": base.height}.get(base.fold),
         layers=tuple(layers),
@@ -148,9 +153,10 @@ def lay_out(spec: CardSpec, picture: Picture | None = None, touches: Sequence[st
         rough=rough,
         covered=tuple(_covered(picture, crop, layers[-1].place, greeting)),
         pieces=tuple(_pieces(spec, layers, foams, inside)),
-        thickness=_thickness(spec, touches),
+        thickness=ZERO,
         warnings=(),
     )
+    plan = replace(plan, thickness=_thickness(plan, touches))
     return replace(plan, warnings=tuple(_warnings(plan, picture)))
 
 
@@ -265,31 +271,35 @@ class Slab:
 
 def stack(plan: CardPlan) -> list[Slab]:
     """Everything on top of each other, from the table up: back, inside, front, layers, greeting strip, cut-outs."""
-    spec, base = plan.spec, plan.front
+    spec, base = plan.spec, plan.layers[0]
     slabs: list[Slab] = []
     lift = ZERO
 
-    def lay(name: str, place: Place, stock: str, foam: Length = ZERO, foam_place: Place | None = None) -> None:
+    def lay(name: str, laid: Laid, foam_place: Place | None = None) -> None:
         nonlocal lift
-        if foam:
-            slabs.append(Slab(f"Foam under {name.lower()}", foam_place or place, "", lift, foam, foam=True))
-            lift += foam
-        slabs.append(Slab(name, place, stock, lift, _paper(spec, stock)))
-        lift += slabs[-1].thick
+        if laid.foam:
+            under = f"Foam under {name.lower()}"
+            slabs.append(Slab(under, foam_place or laid.place, "", lift, laid.foam, foam=True))
+            lift += laid.foam
+        # The picture, and what is cut out of a second one, are on what was stamped unless other sheets are named.
+        stamped = laid.kind in ("panel", "cut-out") and not laid.stock
+        thick = paper_thickness(plan.stamped_gsm) if stamped else _paper(spec, laid.stock)
+        slabs.append(Slab(name, laid.place, laid.stock, lift, thick))
+        lift += thick
 
     if spec.base.fold != "flat":
-        lay("Back", base, spec.base.stock)
+        lay("Back", base)
     if plan.inside is not None:
-        lay(plan.inside.name, plan.inside.place, plan.inside.stock)
+        lay(plan.inside.name, plan.inside)
     beneath = {foam.name: foam.place for foam in plan.foams}
     for laid in plan.layers:
         name = "Front" if laid.kind == "base" else laid.name
-        lay(name, laid.place, laid.stock, laid.foam, beneath.get(laid.name))
+        lay(name, laid, beneath.get(laid.name))
     strip = plan.greeting if spec.greeting is not None and spec.greeting.strip else None
     top = lift
     for one in (*([strip] if strip else []), *plan.raised):
         lift = top
-        lay(one.name, one.place, one.stock, one.foam)
+        lay(one.name, one)
     return slabs
 
 
@@ -304,20 +314,14 @@ def paper_thickness(gsm: float) -> Length:
     return Length(Fraction(round(microns / 10), 100))
 
 
-def _thickness(spec: CardSpec, touches: Sequence[str]) -> Length:
-    """At its thickest place, with everything that may lie there on top of each other."""
-
-    total = _paper(spec, spec.base.stock) * (1 if spec.base.fold == "flat" else 2)
-    for layer in spec.layers:
-        total += _paper(spec, layer.stock) + layer.foam
-    if spec.inside is not None and spec.inside.panel:
-        total += _paper(spec, spec.inside.stock)
-    tops = [_paper(spec, "") + one.foam for one in spec.cutouts]
-    if spec.greeting is not None and spec.greeting.strip:
-        tops.append(_paper(spec, spec.greeting.stock) + spec.greeting.foam)
-    if "gems" in touches and "gems" in TOUCHES:
-        tops.append(Length(GEMS_MM))
-    return total + max(tops, default=ZERO)
+def _thickness(plan: CardPlan, touches: Sequence[str]) -> Length:
+    """At its thickest place. Cut-outs count even where it is not known where they stand, and gems may sit on them."""
+    slabs = stack(plan)
+    panel = next(slab for slab in slabs if slab.name == plan.panel.name)
+    top = panel.lift + panel.thick
+    tops = [top + one.foam + paper_thickness(plan.stamped_gsm) for one in plan.spec.cutouts]
+    gems = Length(GEMS_MM) if "gems" in touches and "gems" in TOUCHES else ZERO
+    return max([top + gems, *tops, *(slab.lift + slab.thick for slab in slabs)])
 
 
 def _warnings(plan: CardPlan, picture: Picture | None) -> Iterator[CardWarning]:

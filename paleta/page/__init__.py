@@ -3,7 +3,7 @@
 from paleta.page._card_drawings import front, inside, lines_to_cut, sheet, side
 from paleta.page._card_pdf import card_pdf
 from paleta.page._drawing import DEPTHS, Drawing, to_svg
-from paleta.page._look import card_look
+from paleta.page._look import card_look, cropped
 from paleta.page._recipe import (
     CAUTION,
     ONE_PAGE_THINGS,
@@ -33,6 +33,7 @@ __all__ = [
     "Visit",
     "card_look",
     "card_pdf",
+    "cropped",
     "front",
     "inside",
     "letter_of",

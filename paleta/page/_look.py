@@ -25,7 +25,7 @@ def card_look(plan: CardPlan, coloured: Image.Image, picture: Picture, width_px:
     for laid in plan.layers:
         draw.shadow(laid.place, laid.foam)
         if laid.kind == "panel" and plan.crop is not None:
-            draw.paste(_cropped(coloured, plan.crop, picture), laid.place)
+            draw.paste(cropped(coloured, plan.crop, picture), laid.place)
         else:
             draw.fill(laid.place, _paper_of(plan, laid))
     for one in plan.spec.cutouts:
@@ -44,12 +44,12 @@ def _paper_of(plan: CardPlan, laid: Laid) -> str:
     return stock.colour if stock is not None else WHITE
 
 
-def _cropped(coloured: Image.Image, crop: Place, picture: Picture) -> Image.Image:
+def cropped(coloured: Image.Image, crop: Place, picture: Picture) -> Image.Image:
     """The part of the picture the panel lies on; bare paper where it reaches beyond."""
     per_mm = coloured.width / float(picture.whole.width.mm)
-    box = tuple(round(float(edge.mm) * per_mm) for edge in (crop.x, crop.y, crop.right, crop.bottom))
-    part = Image.new("RGB", (max(1, box[2] - box[0]), max(1, box[3] - box[1])), coloured.getpixel((0, 0)))
-    part.paste(coloured, (-box[0], -box[1]))
+    left, top, right, bottom = (round(float(edge.mm) * per_mm) for edge in (crop.x, crop.y, crop.right, crop.bottom))
+    part = Image.new("RGB", (max(1, right - left), max(1, bottom - top)), coloured.getpixel((0, 0)))
+    part.paste(coloured, (-left, -top))
     return part
 
 

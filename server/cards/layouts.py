@@ -15,6 +15,7 @@ from paleta.recipe import Sheet, sheet_to_plain
 from server.derived import disk, pictures
 from server.derived.light import FORMS_KEY
 from server.derived.maps import Stamping, region_map
+from server.derived.memory import memory
 from server.pieces.order.readout import making_after
 from server.problems import Refused
 
@@ -68,7 +69,8 @@ def card_of(stamping: Stamping, sheet: Sheet) -> CardOf | None:
     if spec is None:
         return None
     picture = picture_of(stamping, sheet)
-    return CardOf(lay_out(spec, picture, sheet.finish.touches), picture, tuple(making_after(sheet)))
+    plan = lay_out(spec, picture, sheet.finish.touches, stamped_gsm=sheet.stamp.paper_used.gsm)
+    return CardOf(plan, picture, tuple(making_after(sheet)))
 
 
 def needed(stamping: Stamping, sheet: Sheet) -> CardOf:
@@ -86,8 +88,10 @@ def needed(stamping: Stamping, sheet: Sheet) -> CardOf:
 
 
 def cutting_of(card: CardOf, cards: int | None = None) -> CutPlan:
-    """How its pieces are cut from the sheets at hand."""
-    return cut_card(card.plan, cards)
+    """How its pieces are cut from the sheets at hand; places and greetings make no new plan."""
+    plan = card.plan
+    cards = plan.spec.cards if cards is None else cards
+    return memory.get(("cutting", plan.pieces, plan.spec.stock, cards), lambda: cut_card(plan, cards))
 
 
 def coloured(stamping: Stamping, sheet: Sheet) -> Image.Image:

@@ -9,7 +9,6 @@ from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
-from PIL import Image
 from rest_framework.decorators import action
 from rest_framework.exceptions import ValidationError
 from rest_framework.request import Request
@@ -17,7 +16,7 @@ from rest_framework.response import Response
 
 from paleta.card import MOST_CARDS
 from paleta.order import Plan
-from paleta.page import RecipePage, card_pdf, front, lines_to_cut, recipe_page, recipe_pdf, recipe_text, to_svg
+from paleta.page import RecipePage, card_pdf, cropped, front, lines_to_cut, recipe_page, recipe_pdf, recipe_text, to_svg
 from paleta.recipe import Sheet
 from server.cards import layouts, readout, services
 from server.cards.serializers import (
@@ -172,14 +171,9 @@ class CardViews(OfSheets):
     @staticmethod
     def _panel_photo(asked: Asked, card: layouts.CardOf) -> bytes:
         """The panel as it will look, alone."""
-        whole = layouts.coloured(asked.piece.stamping, asked.sheet)
-        crop = card.plan.crop
+        whole, crop = layouts.coloured(asked.piece.stamping, asked.sheet), card.plan.crop
         assert crop is not None
-        per_mm = whole.width / float(card.picture.whole.width.mm)
-        box = [round(float(edge.mm) * per_mm) for edge in (crop.x, crop.y, crop.right, crop.bottom)]
-        part = Image.new("RGB", (max(1, box[2] - box[0]), max(1, box[3] - box[1])), "white")
-        part.paste(whole, (-box[0], -box[1]))
-        return layouts.jpeg_of(part)
+        return layouts.jpeg_of(cropped(whole, crop, card.picture))
 
 
 class PageViews(OfSheets):

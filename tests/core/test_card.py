@@ -122,9 +122,11 @@ class TradeTest(SimpleTestCase):
         self.assertEqual(plan.open_sheet, (millimetres(220), millimetres(150)))
 
     def test_thickness_adds_up(self):
-        """Twice the base, the panel, the foam. From memory: 300 g/m2 is 0.39 mm."""
+        """Twice the base, the panel, the foam. From memory: 300 g/m2 is 0.39 mm, unknown card 0.36."""
         plan = lay_out(spec(panel=Panel(foam=millimetres(2))))
-        self.assertEqual(plan.thickness, millimetres("0.39") * 3 + millimetres(2))
+        self.assertEqual(plan.thickness, millimetres("0.39") * 2 + millimetres("0.36") + millimetres(2))
+        stamped = lay_out(spec(), stamped_gsm=200)
+        self.assertEqual(stamped.thickness, millimetres("0.39") * 2 + millimetres("0.26"))
         self.assertEqual(max(slab.lift + slab.thick for slab in stack(plan)), plan.thickness)
 
     def test_what_stands_up_begins_where_the_picture_ends(self):

@@ -2,8 +2,17 @@ import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 
 import { CardSection, useNoteCard } from "@/features/card";
-import { nameOf, pieceQueries, thingsOf, tradeQuery, type Piece, type Plan, type Trade } from "@/shared/api";
-import { counted, MakingList, minutes } from "@/shared/ui";
+import {
+  nameOf,
+  pieceQueries,
+  thingsOf,
+  tradeQuery,
+  type LaidCard,
+  type Piece,
+  type Plan,
+  type Trade,
+} from "@/shared/api";
+import { counted, MakingList, minutes, sizeWords, useUnit, type Unit } from "@/shared/ui";
 import { useDescribeFinish } from "./api";
 import { usePiece, SECTIONS, type Section } from "./bench";
 import { ColoursSection } from "./ColoursSection";
@@ -32,7 +41,9 @@ export function RecipeSheet({ section, onSection }: { section: Section; onSectio
   const plan = useQuery(pieceQueries.plan(piece.id, piece.version));
   const finish = useDescribeFinish(piece.id);
   const noteCard = useNoteCard(piece.id);
-  const summaries = summarise(piece, plan.data, trade);
+  const { unit } = useUnit();
+  const laid = useQuery({ ...pieceQueries.card(piece.id, piece.version), enabled: piece.card.spec !== null }).data;
+  const summaries = { ...summarise(piece, plan.data, trade), card: cardWords(piece.card, laid, unit) };
   const bodies: Record<Section, ReactNode> = {
     stamp: trade && <StampSection trade={trade} />,
     regions: <RegionsSection />,
@@ -114,16 +125,20 @@ function regionWords(piece: Piece): string {
     : counted(regions.length, "region");
 }
 
-function cardWords({ spec, notes }: Piece["card"]): Summary {
+function cardWords({ spec, notes }: Piece["card"], laid: LaidCard | null | undefined, unit: Unit): Summary {
   if (!spec) return notes ? { text: notes } : { text: "No size chosen yet", blank: true };
-  const { width, height } = spec.base;
-  const greeting = spec.greeting?.text ? `, “${spec.greeting.text}”` : "";
-  return { text: `${width} by ${height}${greeting}` };
+  const front = laid?.layers[0]?.place;
+  const size = front ? `${sizeWords(front.width, unit)} by ${sizeWords(front.height, unit)}` : "…";
+  return { text: spec.greeting?.text ? `${size}, “${spec.greeting.text}”` : size };
 }
 
 type Summary = { text: string; blank?: boolean };
 
-function summarise(piece: Piece, plan: Plan | undefined, trade: Trade | undefined): Record<Section, Summary> {
+function summarise(
+  piece: Piece,
+  plan: Plan | undefined,
+  trade: Trade | undefined,
+): Record<Exclude<Section, "card">, Summary> {
   const bare = piece.regions.list.filter((region) => region.left_as_paper).length;
   const open = piece.regions.list.filter((region) => !region.ramp && !region.left_as_paper).length;
   return {
@@ -148,6 +163,5 @@ function summarise(piece: Piece, plan: Plan | undefined, trade: Trade | undefine
       piece.finish.touches.length || piece.finish.notes
         ? { text: [...(plan?.after ?? []).map((step) => step.name), piece.finish.notes].filter(Boolean).join(" · ") }
         : { text: "Nothing noted", blank: true },
-    card: cardWords(piece.card),
   };
 }

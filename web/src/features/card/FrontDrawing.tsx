@@ -184,6 +184,24 @@ function Measures() {
             </td>
           </tr>
         ))}
+        {spec.greeting && (
+          <tr className="border-t border-line">
+            <th scope="row" className="py-1 text-left font-bold">
+              Greeting
+            </th>
+            <td colSpan={2}>
+              <span className="flex flex-wrap items-center gap-1.5">
+                <LengthField label="Width of the greeting" at="greeting.width" hideLabel className="w-16" />
+                by
+                <LengthField label="Height of the greeting" at="greeting.height" hideLabel className="w-16" />
+                from the left
+                <LengthField label="Greeting from the left" at="greeting.x" hideLabel className="w-16" />
+                and the top
+                <LengthField label="Greeting from the top" at="greeting.y" hideLabel className="w-16" />
+              </span>
+            </td>
+          </tr>
+        )}
         <tr className="border-t border-line">
           <th scope="row" className="py-1 text-left font-bold">
             Picture, before trimming

@@ -1,5 +1,6 @@
 import { Size } from "@/shared/ui";
 import { useCard } from "./card";
+import { LengthField } from "./LengthField";
 
 const ROOM = { width: 520, height: 400 };
 
@@ -22,6 +23,13 @@ export function InsideDrawing() {
           </>
         )}
       </p>
+      {laid.inside && (
+        <p className="flex items-center gap-1.5">
+          Round the panel shows{" "}
+          <LengthField label="Shows round the panel inside" at="inside.reveal" hideLabel className="w-16" />
+          each side
+        </p>
+      )}
       <div
         className="relative shadow-lg"
         style={{ width: wide * scale, height: high * scale, backgroundColor: base?.hex }}

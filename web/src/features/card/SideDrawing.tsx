@@ -1,4 +1,5 @@
 import { useCard } from "./card";
+import { LengthField } from "./LengthField";
 
 const WIDTH = 480;
 /** Paper is too thin to be seen to scale. */
@@ -39,6 +40,29 @@ export function SideDrawing() {
         {laid.thickness.mm} mm at its thickest. Widths to scale, thickness drawn ten times as large. From below:{" "}
         {slabs.map((slab) => slab.name.toLowerCase()).join(", ")}.
       </figcaption>
+      <Foams />
     </figure>
+  );
+}
+
+/** What stands on foam, and how thick that is. */
+function Foams() {
+  const { spec, laid } = useCard();
+  const layers = laid.layers.slice(1).map((layer, place) => ({
+    name: layer.name,
+    at: place < spec.mats.length ? `mats.${place}.foam` : "panel.foam",
+  }));
+  const raised = [
+    ...(spec.greeting?.strip ? [{ name: "Greeting strip", at: "greeting.foam" }] : []),
+    ...spec.cutouts.map((one, place) => ({ name: one.name, at: `cutouts.${place}.foam` })),
+  ];
+  return (
+    <ul aria-label="Foam" className="flex flex-wrap gap-x-5 gap-y-1">
+      {[...layers, ...raised].map((one) => (
+        <li key={one.at}>
+          <LengthField label={`Foam: ${one.name.toLowerCase()}`} at={one.at} metric className="w-16" />
+        </li>
+      ))}
+    </ul>
   );
 }

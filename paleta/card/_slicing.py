@@ -51,7 +51,8 @@ class Kind:
 
     @property
     def area(self) -> int:
-        return self.ways[0][0] * self.ways[0][1]
+        """Of one piece; 0 where it does not go on the sheet at all."""
+        return self.ways[0][0] * self.ways[0][1] if self.ways else 0
 
 
 def leaf(kind: int, way: tuple[int, int, bool]) -> Tree:

@@ -17,6 +17,7 @@ import pyamg
 from numpy.typing import NDArray
 from scipy import sparse
 from scipy.ndimage import binary_fill_holes, find_objects
+from scipy.sparse.linalg import LinearOperator, cg
 
 from paleta.light._bodies import FORMS, Body, Form
 
@@ -116,15 +117,19 @@ def solve(system: System, body_map: NDArray[np.int32]) -> NDArray[np.float64]:
     if not len(system.right):
         return solution
     # Half a sweep before and the other half after is as symmetric as conjugate gradients want it, at half the price.
-    solver = pyamg.ruge_stuben_solver(
-        system.matrix,
+    # What only prepares each of their steps is worked out in half the digits: half the memory to move, the same answer.
+    prepare = pyamg.ruge_stuben_solver(
+        system.matrix.astype(np.float32),
         max_coarse=DIRECT_UNKNOWNS,
         interpolation="direct",
         coarse_solver="splu",
         presmoother=("gauss_seidel", {"sweep": "forward"}),
         postsmoother=("gauss_seidel", {"sweep": "backward"}),
+    ).aspreconditioner()
+    prepared = LinearOperator(
+        system.matrix.shape, matvec=lambda rest: prepare.matvec(rest.astype(np.float32)), dtype=np.float64
     )
-    found = solver.solve(system.right, tol=SOLVER_TOLERANCE, accel="cg", maxiter=40)
+    found, _ = cg(system.matrix, system.right, rtol=SOLVER_TOLERANCE, maxiter=40, M=prepared)
     for layer, index in zip(system.layers, system.indices, strict=True):
         own = (layer == body_map) & (layer > 0)
         solution[own] = found[index[own]]

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 
 from paleta.card import CutSheet, Piece, Stock, cut, inches, millimetres
 from paleta.card._best_sheet import best_sheet, places
-from paleta.card._cut import _priced
+from paleta.card._fewest import Sheet, _alone, _priced
 from paleta.card._slicing import Kind, layouts
 from paleta.errors import CardError
 
@@ -73,6 +73,28 @@ def fewest_sheets(width: int, height: int, pieces: tuple[tuple[int, int], ...]) 
         return best
 
     return fewest(tuple(sorted(pieces)))
+
+
+def least_area(large: tuple[int, int], small: tuple[int, int], pieces: tuple[tuple[int, int], ...]) -> int:
+    """By trying every way to share the pieces out between sheets of two sizes."""
+    areas = {size: size[0] * size[1] for size in (large, small)}
+
+    @cache
+    def least(wanted: tuple[tuple[int, int], ...]) -> int:
+        if not wanted:
+            return 0
+        best = 10**6
+        first, rest = wanted[0], wanted[1:]
+        for count in range(len(rest) + 1):
+            for part in combinations(range(len(rest)), count):
+                together = (first, *(rest[k] for k in part))
+                left = tuple(rest[k] for k in range(len(rest)) if k not in part)
+                for size, area in areas.items():
+                    if fits(*size, together):
+                        best = min(best, area + least(left))
+        return best
+
+    return least(tuple(sorted(pieces)))
 
 
 def cut_by_hand(sheet: CutSheet) -> list[tuple[Fraction, ...]]:
@@ -158,7 +180,9 @@ class CuttingTest(SimpleTestCase):
             proven = cut([stock(8, 7)], wanted)
             self.assertTrue(proven.proven)
             kinds = [Kind(((a, b, False), (b, a, True)), one.count) for (a, b), one in zip(sides, wanted, strict=True)]
-            _, bound = _priced(kinds, (8, 7))
+            sheet = Sheet((8, 7), tuple(kinds))
+            known = {(0, counts): tree for counts, tree in _alone(sheet)}
+            bound = _priced([sheet], [one.count for one in wanted], known)
             self.assertLessEqual(bound, proven.needs[0].used + 1e-9)
 
     def test_many_cards_hold_together_too(self):
@@ -184,6 +208,20 @@ class CuttingTest(SimpleTestCase):
         self.check(plan, [base])
         # The fold runs along the grain: down the long side of the sheet.
         self.assertTrue(all(one.score is not None and one.score.down for one in plan.sheets[0].pieces))
+
+    def test_of_sheets_in_several_sizes_the_least_paper_is_taken(self):
+        """Against trying every number of either sheet."""
+        chance = np.random.default_rng(3)
+        large, small = stock(7, 6), stock(4, 3)
+        for _ in range(10):
+            sides = [(int(a), int(b)) for a, b in chance.integers(1, 5, (5, 2)) if min(a, b) <= 3 or max(a, b) <= 6]
+            wanted = [piece(a, b, name=f"P{number}") for number, (a, b) in enumerate(sides)]
+            plan = cut([large, small], wanted)
+            self.check(plan, wanted)
+            used = {need.stock.width.inches: need.used for need in plan.needs}
+            area = used[7] * 42 + used[4] * 12
+            self.assertEqual(area, least_area((7, 6), (4, 3), tuple(sides)))
+            self.assertTrue(plan.proven)
 
     def test_grain_is_kept_where_it_is_asked_for(self):
         along = piece(8, 3, name="P", along="width")

@@ -274,7 +274,14 @@ class CardFilesTest(SimpleTestCase):
             self.plan, cutting, making(self.spec), lines_to_cut(self.plan, self.picture), title="Moon", unit="in"
         )
         reader, text = read(pdf)
-        for words in ("Order of making", "Cutting plan, 1 of", "4 1/4 in", "Good night", "Write and stamp the inside"):
+        for words in (
+            "Front, full size",
+            "Order of making",
+            "Cutting plan, 1 of",
+            "4 1/4 in",
+            "Good night",
+            "Write and stamp the inside",
+        ):
             self.assertIn(words, text)
         last = reader.pages[-1].mediabox
         self.assertAlmostEqual(float(last.height), 5.5 * POINTS_PER_INCH + 16 / 25.4 * 72, delta=0.1)

@@ -149,9 +149,14 @@ class CardTest(BrowserTest):
         self.with_card()
         other = make_piece(self.ana, "Second")
         page = self.open_piece(other, "?section=card")
-        page.get_by_role("button", name="5 by 7").click()
-        page.get_by_role("link", name="Layers, cutting and making").click()
+        # Before any size is chosen, and again once it has another one.
         page.get_by_role("button", name="Match").click()
+        expect(page.get_by_role("button", name="7 Card")).to_contain_text("5 1/2 in by 4 1/4 in")
+        page.get_by_role("link", name="Layers, cutting and making").click()
+        page.get_by_label("Size, folded").select_option("5x7")
+        expect(page.get_by_label("Width of the card")).to_have_value("7")
+        page.get_by_role("button", name="Match").click()
+        expect(page.get_by_label("Width of the card")).to_have_value("5 1/2")
         self.kept(lambda: self.spec(other)["base"]["width"] == "5 1/2 in")
 
     def test_files_come_down(self):

@@ -13,6 +13,7 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from paleta.card import Base, CardSpec, Greeting, inches
 from paleta.errors import RecipeError
 from paleta.impression import apply_edits
 from paleta.light import Glow, Lamp
@@ -148,6 +149,22 @@ class OlderFormatTest(SimpleTestCase):
         self.assertEqual(sheet.regions.settings[1].ramp, ("grey-90", "grey-70", "grey-50"))
         self.assertEqual([one.swatch for one in recipe.plan.passes], ["grey-90", "grey-50", "grey-70", "grey-90"])
         self.assertEqual(load(dump(recipe)), recipe)
+
+    def test_a_file_of_format_3_keeps_what_was_noted_of_its_card(self):
+        plain = json.loads(dump(make_recipe(card={"notes": "Kraft, twine round it"})))
+        plain["format_version"] = 3
+        plain["sheet"]["card"].pop("spec")
+        recipe = load(json.dumps(plain).encode())
+        self.assertEqual((recipe.sheet.card.notes, recipe.sheet.card.spec), ("Kraft, twine round it", None))
+        # What only the newer format knows is a fault in the older one.
+        plain["sheet"]["card"]["spec"] = None
+        with self.assertRaisesMessage(RecipeError, "at sheet / card"):
+            load(json.dumps(plain).encode())
+
+    def test_a_card_comes_back_exactly(self):
+        spec = CardSpec(base=Base(width=inches("17/4"), height=inches("1/3")), greeting=Greeting(text="Joy"))
+        recipe = make_recipe(card={"spec": spec})
+        self.assertEqual(load(dump(recipe)).sheet.card.spec, spec)
 
     def test_a_fault_in_an_old_file_is_placed_in_the_old_files_words(self):
         plain = json.loads(self.OLD)

@@ -19,6 +19,7 @@ from paleta.impression._thing_shapes import shapes_of
 from paleta.order import PACES, SCHOOLS, make_plan
 from paleta.palette import share_out, suits
 from paleta.recipe import (
+    FORMAT_VERSION,
     RegionSetting,
     Sheet,
     build,
@@ -297,7 +298,7 @@ class FormatTwoTest(SimpleTestCase):
         for one in recipe.sheet.regions.settings.values():
             self.assertEqual(one.thing, f"Body {one.body}" if one.body else "")
         self.assertEqual(load(dump(recipe)), recipe)
-        self.assertEqual(json.loads(dump(recipe))["format_version"], 3)
+        self.assertEqual(json.loads(dump(recipe))["format_version"], FORMAT_VERSION)
 
     def test_its_plan_is_still_accepted(self):
         recipe = build(to_newest(json.loads(self.OLD)))

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { tradeQuery, type Piece } from "@/shared/api";
 import { Button, useUnit } from "@/shared/ui";
 import { useSetSpec } from "./api";
+import { MatchCard } from "./MatchCard";
 import { firstSpec } from "./spec";
 
 /** Which size the card has: the first thing to be known of it. */
@@ -30,6 +31,9 @@ export function FirstSize({ piece }: { piece: Piece }) {
           </li>
         ))}
       </ul>
+      <div className="mt-3">
+        <MatchCard piece={piece} />
+      </div>
     </section>
   );
 }

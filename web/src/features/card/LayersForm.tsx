@@ -9,7 +9,7 @@ import { StockChoice } from "./StockChoice";
 
 /** What lies on the base: mats from the largest up, and the picture. */
 export function LayersForm() {
-  const { spec, laid, change } = useCard();
+  const { piece, spec, laid, change } = useCard();
   return (
     <Part
       name="Layers"
@@ -45,7 +45,7 @@ export function LayersForm() {
           Two pictures that change places
         </Tick>
       </LayerForm>
-      <MatchCard />
+      <MatchCard piece={piece} />
     </Part>
   );
 }

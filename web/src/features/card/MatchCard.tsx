@@ -1,14 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { api, type Page, type ShelfPiece } from "@/shared/api";
+import { api, type Page, type Piece, type ShelfPiece } from "@/shared/api";
 import { Button } from "@/shared/ui";
 import { useMatchCard } from "./api";
-import { useCard } from "./card";
 
-/** Takes another piece's card, with this figure in the very place of the other one's. */
-export function MatchCard() {
-  const { piece } = useCard();
+/** Takes another piece's card with its sheets, and this figure in the very place of the other one's. */
+export function MatchCard({ piece }: { piece: Piece }) {
   const shelf = useQuery({
     queryKey: ["pieces", "shelf", "with a card"] as const,
     queryFn: ({ signal }) => api.get<Page<ShelfPiece>>("/pieces/?page_size=200", { signal }),

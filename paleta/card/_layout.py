@@ -182,8 +182,9 @@ def _on(carrier: Laid, layer: Layer, kind: str, name: str) -> Laid:
 
 def _foams(layers: Sequence[Laid], spec: CardSpec) -> Iterator[Laid]:
     for laid, layer in zip(layers[1:], spec.layers, strict=True):
-        if layer.foam:
-            place, less = laid.place, layer.foam_less
+        place, less = laid.place, layer.foam_less
+        # A layer that is hardly larger than that gets glue, and no foam that could be cut.
+        if layer.foam and less < min(place.width, place.height):
             yield Laid(
                 "foam",
                 laid.name,

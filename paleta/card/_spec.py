@@ -37,8 +37,10 @@ SIDE = Measure(inches("1/16"), inches(40))
 APART = Measure(ZERO, inches(4))
 SHIFT = Measure(inches(-40), inches(40))
 FOAM = Measure(ZERO, millimetres(20))
-NAME = Text(40)
-SHEET_NAME = Text(40, 1)
+LINE = r"[^\r\n\t]+"
+"""What is set on one line."""
+NAME = Text(40, pattern=LINE)
+SHEET_NAME = Text(40, 1, pattern=LINE)
 COLOUR = Text(7, 7, "#[0-9a-f]{6}")
 """sRGB, as screens show it: what card is sold by has no measured colour."""
 
@@ -123,7 +125,7 @@ class Greeting(_Checked):
     embossed  set with heat.
     """
 
-    text: str = holds(Text(120), "")
+    text: str = holds(Text(120, pattern=LINE), "")
     width: Length = holds(SIDE, inches(3))
     height: Length = holds(SIDE, inches("5/8"))
     x: Length = holds(SHIFT, inches("5/8"))

@@ -110,6 +110,10 @@ class TradeTest(SimpleTestCase):
         self.assertEqual((foam.width, foam.height), (inches("31/8"), inches("41/8")))
         self.assertEqual(foam.x - plan.panel.place.x, inches("1/16"))
 
+    def test_no_foam_is_cut_for_what_is_smaller_than_its_rim(self):
+        plan = lay_out(spec(panel=Panel(width=inches("1/8"), height=inches(3), foam=millimetres(1))))
+        self.assertEqual(plan.foams, ())
+
     def test_a_top_fold_is_scored_across(self):
         plan = lay_out(spec(base=replace(NOTE, fold="top")))
         self.assertEqual((plan.open_sheet, plan.score), ((inches("17/4"), inches(11)), inches("11/2")))

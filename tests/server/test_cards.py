@@ -70,6 +70,12 @@ class CardTest(ApiTestCase):
             ({"cards": 10_000}, "1000"),
             ({"stock": [{**LETTER, "colour": "red"}]}, "colour"),
             ({"making": ["fly"]}, "making"),
+            ({"greeting": {"text": "two\nlines"}}, "greeting"),
+            ({"mats": [{}] * 5}, "mats"),
+            ({"cutouts": [{"name": "Sun", "regions": [0]}]}, "cutouts"),
+            ({"stock": [{**LETTER, "name": " "}]}, "name"),
+            ({"envelope": "brown"}, "envelope"),
+            ({"base": None}, "base"),
         ):
             with self.subTest(change=str(change)[:60]):
                 self.assertProblem(self.change("card", {"spec": {**SPEC, **change}}), 422, "invalid_fields", words)

@@ -1748,8 +1748,7 @@ export interface components {
             height: string;
             /** @default side */
             fold: components["schemas"]["FoldEnum"];
-            /** @default  */
-            stock: string;
+            stock?: string;
             /** @default true */
             with_grain: boolean;
         };
@@ -1761,8 +1760,7 @@ export interface components {
             height: string;
             /** @default side */
             fold: components["schemas"]["FoldEnum"];
-            /** @default  */
-            stock: string;
+            stock?: string;
             /** @default true */
             with_grain: boolean;
         };
@@ -2305,8 +2303,7 @@ export interface components {
          *     embossed  set with heat.
          */
         Greeting: {
-            /** @default  */
-            text: string;
+            text?: string;
             /**
              * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
              * @default 3 in
@@ -2331,8 +2328,7 @@ export interface components {
             strip: boolean;
             /** @default false */
             embossed: boolean;
-            /** @default  */
-            stock: string;
+            stock?: string;
             /**
              * @description The colour it is stamped in.
              * @default #333333
@@ -2351,8 +2347,7 @@ export interface components {
          *     embossed  set with heat.
          */
         GreetingRequest: {
-            /** @default  */
-            text: string;
+            text?: string;
             /**
              * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
              * @default 3 in
@@ -2377,8 +2372,7 @@ export interface components {
             strip: boolean;
             /** @default false */
             embossed: boolean;
-            /** @default  */
-            stock: string;
+            stock?: string;
             /**
              * @description The colour it is stamped in.
              * @default #333333
@@ -2452,8 +2446,7 @@ export interface components {
              * @default 1/8 in
              */
             reveal: string;
-            /** @default  */
-            stock: string;
+            stock?: string;
         };
         /** @description What is written inside, and the panel it is written on; no panel: straight on the base. */
         InsideRequest: {
@@ -2466,8 +2459,7 @@ export interface components {
              * @default 1/8 in
              */
             reveal: string;
-            /** @default  */
-            stock: string;
+            stock?: string;
         };
         /**
          * @description * `start` - start
@@ -2617,8 +2609,7 @@ export interface components {
              * @default 0 in
              */
             down: string;
-            /** @default  */
-            stock: string;
+            stock?: string;
             /**
              * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
              * @default 0 in
@@ -2656,8 +2647,7 @@ export interface components {
              * @default 0 in
              */
             down: string;
-            /** @default  */
-            stock: string;
+            stock?: string;
             /**
              * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
              * @default 0 in
@@ -2993,8 +2983,7 @@ export interface components {
              * @default 0 in
              */
             down: string;
-            /** @default  */
-            stock: string;
+            stock?: string;
             /**
              * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
              * @default 0 in
@@ -3041,8 +3030,7 @@ export interface components {
              * @default 0 in
              */
             down: string;
-            /** @default  */
-            stock: string;
+            stock?: string;
             /**
              * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
              * @default 0 in

@@ -116,6 +116,16 @@ class Text(Kind):
 
 
 @dataclass(frozen=True)
+class Line(Text):
+    """Text that stands on one line."""
+
+    def check(self, value: Any) -> None:
+        super().check(value)
+        if len(value.splitlines()) > 1 or "\t" in value:
+            raise ValueError("stands on one line")
+
+
+@dataclass(frozen=True)
 class Choice(Kind):
     """One word of a vocabulary (code to name); `blank` allows none."""
 

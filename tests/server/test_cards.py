@@ -70,7 +70,6 @@ class CardTest(ApiTestCase):
             ({"cards": 10_000}, "1000"),
             ({"stock": [{**LETTER, "colour": "red"}]}, "colour"),
             ({"making": ["fly"]}, "making"),
-            ({"greeting": {"text": "two\nlines"}}, "greeting"),
             ({"mats": [{}] * 5}, "mats"),
             ({"cutouts": [{"name": "Sun", "regions": [0]}]}, "cutouts"),
             ({"stock": [{**LETTER, "name": " "}]}, "name"),
@@ -80,6 +79,8 @@ class CardTest(ApiTestCase):
             with self.subTest(change=str(change)[:60]):
                 self.assertProblem(self.change("card", {"spec": {**SPEC, **change}}), 422, "invalid_fields", words)
         self.assertProblem(self.change("card", {"spec": {**SPEC, "stock": []}}), 422, "card_impossible", "White")
+        lines = {**SPEC, "greeting": {"text": "two\nlines"}}
+        self.assertProblem(self.change("card", {"spec": lines}), 422, "card_impossible", "stands on one line")
         self.assertIsNone(self.get("").json()["card"]["spec"])
 
     def test_without_a_size_there_is_nothing_to_cut(self):

@@ -1748,7 +1748,8 @@ export interface components {
             height: string;
             /** @default side */
             fold: components["schemas"]["FoldEnum"];
-            stock?: string;
+            /** @default  */
+            stock: string;
             /** @default true */
             with_grain: boolean;
         };
@@ -1760,7 +1761,8 @@ export interface components {
             height: string;
             /** @default side */
             fold: components["schemas"]["FoldEnum"];
-            stock?: string;
+            /** @default  */
+            stock: string;
             /** @default true */
             with_grain: boolean;
         };
@@ -2303,7 +2305,8 @@ export interface components {
          *     embossed  set with heat.
          */
         Greeting: {
-            text?: string;
+            /** @default  */
+            text: string;
             /**
              * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
              * @default 3 in
@@ -2328,7 +2331,8 @@ export interface components {
             strip: boolean;
             /** @default false */
             embossed: boolean;
-            stock?: string;
+            /** @default  */
+            stock: string;
             /**
              * @description The colour it is stamped in.
              * @default #333333
@@ -2347,7 +2351,8 @@ export interface components {
          *     embossed  set with heat.
          */
         GreetingRequest: {
-            text?: string;
+            /** @default  */
+            text: string;
             /**
              * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
              * @default 3 in
@@ -2372,7 +2377,8 @@ export interface components {
             strip: boolean;
             /** @default false */
             embossed: boolean;
-            stock?: string;
+            /** @default  */
+            stock: string;
             /**
              * @description The colour it is stamped in.
              * @default #333333
@@ -2446,7 +2452,8 @@ export interface components {
              * @default 1/8 in
              */
             reveal: string;
-            stock?: string;
+            /** @default  */
+            stock: string;
         };
         /** @description What is written inside, and the panel it is written on; no panel: straight on the base. */
         InsideRequest: {
@@ -2459,7 +2466,8 @@ export interface components {
              * @default 1/8 in
              */
             reveal: string;
-            stock?: string;
+            /** @default  */
+            stock: string;
         };
         /**
          * @description * `start` - start
@@ -2609,7 +2617,8 @@ export interface components {
              * @default 0 in
              */
             down: string;
-            stock?: string;
+            /** @default  */
+            stock: string;
             /**
              * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
              * @default 0 in
@@ -2647,7 +2656,8 @@ export interface components {
              * @default 0 in
              */
             down: string;
-            stock?: string;
+            /** @default  */
+            stock: string;
             /**
              * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
              * @default 0 in
@@ -2983,7 +2993,8 @@ export interface components {
              * @default 0 in
              */
             down: string;
-            stock?: string;
+            /** @default  */
+            stock: string;
             /**
              * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
              * @default 0 in
@@ -3030,7 +3041,8 @@ export interface components {
              * @default 0 in
              */
             down: string;
-            stock?: string;
+            /** @default  */
+            stock: string;
             /**
              * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
              * @default 0 in

@@ -75,9 +75,12 @@ export function CardsField({ max }: { max: number }) {
         max={max}
         className="field w-20"
         defaultValue={spec.cards}
-        onBlur={(event) => {
-          const cards = Number(event.target.value);
-          if (cards !== spec.cards) void change((now) => setAt(now, "cards", cards)).catch(() => undefined);
+        onBlur={({ target }) => {
+          const cards = Number(target.value);
+          if (cards === spec.cards) return;
+          change((now) => setAt(now, "cards", cards)).catch(() => {
+            target.value = String(spec.cards);
+          });
         }}
         onKeyDown={(event) => {
           if (event.key === "Enter") event.currentTarget.blur();

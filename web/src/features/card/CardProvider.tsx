@@ -18,12 +18,14 @@ export function CardProvider({
 }) {
   const laid = useQuery(pieceQueries.card(piece.id, piece.version));
   const { mutateAsync } = useSetSpec(piece.id);
+  const { mutateAsync: quietly } = useSetSpec(piece.id, true);
   const { spec } = piece.card;
   const card = useMemo(() => {
     if (!spec || !laid.data) return null;
-    const change = (by: (spec: CardSpec) => CardSpec) => mutateAsync((now) => (now ? by(now) : now));
-    return { piece, spec, laid: laid.data, change };
-  }, [piece, spec, laid.data, mutateAsync]);
+    const through = (set: typeof mutateAsync) => (by: (spec: CardSpec) => CardSpec) =>
+      set((now) => (now ? by(now) : now));
+    return { piece, spec, laid: laid.data, change: through(mutateAsync), changeQuietly: through(quietly) };
+  }, [piece, spec, laid.data, mutateAsync, quietly]);
   if (!spec) return otherwise;
   if (laid.isError) return <Failed error={laid.error} onRetry={() => void laid.refetch()} />;
   if (!card) return <Waiting what="Laying the card out" />;

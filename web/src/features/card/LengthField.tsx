@@ -8,8 +8,6 @@ import { setAt, sizesOf, withUnit, type Path } from "./spec";
 type Props = {
   label: string;
   at: Path;
-  /** What is set in place of the one length, where one is not enough. */
-  onKeep?: (text: string) => Promise<unknown>;
   hideLabel?: boolean;
   className?: string;
   /** In millimetres whatever the unit: foam is sold so. */
@@ -19,16 +17,8 @@ type Props = {
 };
 
 /** A length of the spec, written as people write lengths. Kept on Enter or on going elsewhere; Escape takes it back. */
-export function LengthField({
-  label,
-  at,
-  onKeep,
-  hideLabel = false,
-  className = "w-24",
-  metric = false,
-  otherwise,
-}: Props) {
-  const { laid, change } = useCard();
+export function LengthField({ label, at, hideLabel = false, className = "w-24", metric = false, otherwise }: Props) {
+  const { laid, changeQuietly } = useCard();
   const chosen = useUnit().unit;
   const unit = metric ? "cm" : chosen;
   const known = sizesOf(laid).get(at) ?? otherwise;
@@ -47,8 +37,7 @@ export function LengthField({
       return;
     }
     const written = withUnit(tidy, unit);
-    const kept = onKeep ? onKeep(written) : change((spec) => setAt(spec, at, written));
-    kept.then(
+    changeQuietly((spec) => setAt(spec, at, written)).then(
       () => setFault(""),
       (error: Error) => setFault(error.message),
     );

@@ -8,6 +8,8 @@ export type Card = {
   laid: LaidCard;
   /** Keeps a change; rejects with the server's sentence where it cannot be. */
   change: (change: (spec: CardSpec) => CardSpec) => Promise<unknown>;
+  /** The same, for fields that show the sentence themselves. */
+  changeQuietly: (change: (spec: CardSpec) => CardSpec) => Promise<unknown>;
 };
 
 export const CardContext = createContext<Card | null>(null);

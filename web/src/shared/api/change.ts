@@ -13,11 +13,14 @@ export function useChange<Input>(
   method: "put" | "post",
   path: string | ((input: Input) => string),
   body?: (input: Input, piece: Piece | undefined) => unknown,
+  /** Where a refusal is shown beside what was refused, no notice is needed as well. */
+  quiet = false,
 ) {
   const client = useQueryClient();
   const key = pieceQueries.detail(id).queryKey;
   return useMutation({
     scope: { id: `piece-${id}` },
+    meta: { quiet },
     mutationFn: (input: Input) => {
       const piece = client.getQueryData(key);
       const where = typeof path === "string" ? path : path(input);

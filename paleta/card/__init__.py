@@ -1,22 +1,12 @@
 """The card: exact sizes, what lies where, how it is cut from sheets, and in what order it is made."""
 
 from paleta.card._cut import Cut, CutPiece, CutPlan, CutSheet, Need, cut, cut_card, warm_up
-from paleta.card._layout import (
-    CARD_WARNINGS,
-    CardPlan,
-    CardWarning,
-    Laid,
-    Piece,
-    Slab,
-    lay_out,
-    on_picture,
-    paper_thickness,
-    stack,
-)
+from paleta.card._layout import lay_out
 from paleta.card._length import ZERO, Length, Measure, Shown, inches, millimetres, parse_length, show
 from paleta.card._making import Conflict, MakingStep, check_making, drying_s, making, steps_of
 from paleta.card._outline import MASK_INSIDE_MM, cut_lines
 from paleta.card._picture import Picture, Place, Thing
+from paleta.card._plan import CARD_WARNINGS, CardPlan, CardWarning, Laid, Piece, on_picture
 from paleta.card._sizes import CARDS, ENVELOPES, SHEETS, Size
 from paleta.card._spec import (
     FOLDS,
@@ -35,6 +25,7 @@ from paleta.card._spec import (
     open_size,
     said_of_card,
 )
+from paleta.card._stack import Slab, paper_thickness, stack
 from paleta.card._weight import Weight, parse_weight, said_weight
 
 __all__ = [

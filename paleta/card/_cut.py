@@ -14,9 +14,9 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from paleta.card._fewest import Sheet, fewest
-from paleta.card._layout import CardPlan, Piece
 from paleta.card._length import ZERO, Length, show
 from paleta.card._picture import Place
+from paleta.card._plan import CardPlan, Piece
 from paleta.card._slicing import Kind, Tree
 from paleta.card._spec import MOST_CARDS, Stock
 from paleta.errors import CardError

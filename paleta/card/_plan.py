@@ -19,6 +19,7 @@ CARD_WARNINGS = {
     "greeting off": "The greeting hangs over",
     "press": "No roller press",
     "grain": "Grain not known",
+    "gone": "No longer in the picture",
 }
 
 

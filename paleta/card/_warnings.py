@@ -61,6 +61,12 @@ def _showing_foam(plan: CardPlan, picture: Picture | None) -> Iterator[CardWarni
     if picture is None:
         return
     for one in spec.cutouts:
+        if picture.box_of(one.regions) is None:
+            yield CardWarning(
+                "gone", one.name, f"{one.name} is no longer in the picture: its regions were joined or erased.",
+                "Leave it out", replace(spec, cutouts=tuple(it for it in spec.cutouts if it != one)),
+            )  # fmt: skip
+            continue
         wide = millimetres(str(round(picture.widest_mm(one.regions), 1))) + one.margin * 2
         if one.foam and wide < FOAM_LESS * 2:
             yield CardWarning(

@@ -22,10 +22,13 @@ SMALLEST = 0.7
 
 
 def card_pdf(
-    plan: CardPlan, cutting: CutPlan, steps: Sequence[MakingStep], to_cut: Drawing | None, *, title: str,
+    plan: CardPlan, cutting: CutPlan | str, steps: Sequence[MakingStep], to_cut: Drawing | None, *, title: str,
     unit: str = "in", paper: str = "letter", photo: bytes | None = None,
 ) -> bytes:  # fmt: skip
-    """Pages of the given paper, and one of the picture's own size with what is cut out of it."""
+    """Pages of the given paper, and one of the picture's own size with what is cut out of it.
+
+    cutting  the cutting plan, or why there is none.
+    """
     out = io.BytesIO()
     width, height = PAPERS[paper]
     page = Canvas(out, pagesize=(width, height), invariant=True)
@@ -48,9 +51,13 @@ def card_pdf(
         y = _wrapped(page, height, y, f"{number}. {step.name}. {wait}{step.how}", width)
     y = _wrapped(page, height, y + LEAD, CAUTION, width)
     page.showPage()
-    for number, one in enumerate(cutting.sheets, start=1):
+    sheets = () if isinstance(cutting, str) else cutting.sheets
+    if isinstance(cutting, str):
+        _titled(page, height, "Cutting plan", cutting, width)
+        page.showPage()
+    for number, one in enumerate(sheets, start=1):
         words = f"{one.count} sheet{'s' if one.count > 1 else ''} of {one.stock.name}. Cut in the order of the numbers."
-        y = _titled(page, height, f"Cutting plan, {number} of {len(cutting.sheets)}", words, width)
+        y = _titled(page, height, f"Cutting plan, {number} of {len(sheets)}", words, width)
         drawing = sheet(one, unit)
         scale = min(1.0, (width - 2 * EDGE) / (drawing.width * mm), (height - EDGE - y) / (drawing.height * mm))
         lay(page, drawing, EDGE, height - y, scale)

@@ -14,13 +14,20 @@ SURROUND = "#a3a3a3"
 EDGE_SHARE = 0.04
 """Neutral surround around the card, as a share of its width."""
 SHADE = (0, 0, 0, 96)
+TALLEST = 3
+"""A picture of a card is at most so many times as tall as it was asked to be wide."""
 
 
 def card_look(plan: CardPlan, coloured: Image.Image, picture: Picture, width_px: int) -> Image.Image:
-    """The card from the front, lamp at the top left. `coloured` is the whole picture as planned, in RGB."""
+    """The card from the front, lamp at the top left, `width_px` wide or, if that made it too tall, narrower.
+
+    coloured  the whole picture as planned, in RGB.
+    """
     edge = round(width_px * EDGE_SHARE)
-    scale = (width_px - 2 * edge) / float(plan.front.width.mm)
-    image = Image.new("RGB", (width_px, round(float(plan.front.height.mm) * scale) + 2 * edge), SURROUND)
+    width, height = (float(side.mm) for side in (plan.front.width, plan.front.height))
+    scale = min((width_px - 2 * edge) / width, TALLEST * width_px / height)
+    size = (max(1, round(width * scale)) + 2 * edge, max(1, round(height * scale)) + 2 * edge)
+    image = Image.new("RGB", size, SURROUND)
     draw = _Desk(image, scale, edge)
     for laid in plan.layers:
         draw.shadow(laid.place, laid.foam)

@@ -14,7 +14,8 @@ from rest_framework.exceptions import ValidationError
 from rest_framework.request import Request
 from rest_framework.response import Response
 
-from paleta.card import MOST_CARDS
+from paleta.card import MOST_CARDS, CutPlan
+from paleta.errors import CardError
 from paleta.order import Plan
 from paleta.page import RecipePage, card_pdf, cropped, front, lines_to_cut, recipe_page, recipe_pdf, recipe_text, to_svg
 from paleta.recipe import Sheet
@@ -133,9 +134,14 @@ class CardViews(OfSheets):
         """Drawings with measures, order of making, cutting plan, and the lines to cut at full size."""
         asked = self.asked(request)
         card = layouts.needed(asked.piece.stamping, asked.sheet)
+        try:
+            cutting: CutPlan | str = layouts.cutting_of(card)
+        except CardError as fault:
+            # A piece that goes on no sheet is said in its place; all else is drawn.
+            cutting = str(fault)
         data = card_pdf(
             card.plan,
-            layouts.cutting_of(card),
+            cutting,
             card.steps,
             lines_to_cut(card.plan, card.picture, self._masks(asked.sheet)),
             title=asked.sheet.stamp.title,

@@ -181,6 +181,10 @@ class WarningTest(SimpleTestCase):
         plan = lay_out(spec(cutouts=(CutOut(name="Mast", regions=(1,)),)), picture)
         self.assertIn("Mast is nowhere wider", self.mend(plan, "foam shows", picture).sentence)
 
+    def test_a_thing_that_is_no_longer_there(self):
+        plan = lay_out(spec(cutouts=(CutOut(name="Ghost", regions=(99,)),)), scene())
+        self.assertEqual(self.mend(plan, "gone", scene()).mended.cutouts, ())
+
     def test_the_greeting_over_the_face_is_moved_off_it(self):
         picture = scene()
         plan = lay_out(spec(greeting=Greeting(text="Hello", x=inches("1/2"), y=inches("3/2"))), picture)

@@ -123,8 +123,19 @@ class CardTest(ApiTestCase):
     def test_a_piece_larger_than_its_sheet_is_said(self):
         self.keep({**SPEC, "stock": [{**LETTER, "width": "3 in", "height": "3 in"}]})
         self.assertProblem(self.get("cutting/"), 422, "card_impossible", "does not go on a sheet")
-        # All else is still shown.
+        # All else is still shown and drawn.
         self.assertEqual(self.get("card-plan/").status_code, 200)
+        pages = pypdf.PdfReader(io.BytesIO(self.get("card.pdf/").content)).pages
+        self.assertIn("does not go on a sheet", " ".join(page.extract_text() for page in pages))
+
+    def test_cards_of_odd_shapes_are_drawn_in_bounds(self):
+        for width, height in (("1/16 in", "40 in"), ("40 in", "1/16 in"), ("40 in", "40 in"), ("1/16 in", "1/16 in")):
+            self.keep({**SPEC, "base": {"width": width, "height": height}})
+            look = Image.open(io.BytesIO(self.get("card-look/?width_px=200").content))
+            with self.subTest(width=width, height=height):
+                self.assertLessEqual(max(look.size), 3 * 200 + 16)
+                for path in ("card.pdf/", "card.svg/", "one-page.pdf/"):
+                    self.assertEqual(self.get(path).status_code, 200)
 
     def test_a_version_keeps_its_card_and_says_what_changed(self):
         self.keep()

@@ -1966,9 +1966,10 @@ export interface components {
          *     * `greeting off` - The greeting hangs over
          *     * `press` - No roller press
          *     * `grain` - Grain not known
+         *     * `gone` - No longer in the picture
          * @enum {string}
          */
-        CodeEnum: "hangs over" | "foam shows" | "over" | "envelope" | "thick" | "off the scan" | "cut away" | "greeting off" | "press" | "grain";
+        CodeEnum: "hangs over" | "foam shows" | "over" | "envelope" | "thick" | "off the scan" | "cut away" | "greeting off" | "press" | "grain" | "gone";
         /** @description What is to change in the part colours. */
         ColoursFormRequest: {
             key?: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];

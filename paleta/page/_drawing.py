@@ -51,7 +51,7 @@ class Words:
 
 @dataclass(frozen=True, slots=True)
 class Photo:
-    """A JPEG in a place; its left, top, right and bottom parts outside of 0..1 lie outside the place."""
+    """A JPEG that fills a place. SVG leaves it out: what is cut or measured needs no picture."""
 
     x: float
     y: float

@@ -1,8 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 
-import { LIMITS, tradeQuery } from "@/shared/api";
+import { tradeQuery } from "@/shared/api";
 import { Button, Tick } from "@/shared/ui";
 import { useCard } from "./card";
+import { CardsField } from "./CardsField";
 import { Part } from "./Part";
 import { PartChoice } from "./PartChoice";
 import { nameOfSize, setAt, turned } from "./spec";
@@ -56,36 +57,8 @@ export function BaseForm() {
         <Tick checked={spec.base.with_grain} onKeep={(on) => change((now) => setAt(now, "base.with_grain", on))}>
           Fold along the grain
         </Tick>
-        <CardsField max={LIMITS.CardSpecRequest.cards.maximum} />
+        <CardsField />
       </div>
     </Part>
-  );
-}
-
-/** How many cards are made of it. */
-export function CardsField({ max }: { max: number }) {
-  const { spec, change } = useCard();
-  return (
-    <label className="flex items-center gap-2">
-      Cards
-      <input
-        key={spec.cards}
-        type="number"
-        min={1}
-        max={max}
-        className="field w-20"
-        defaultValue={spec.cards}
-        onBlur={({ target }) => {
-          const cards = Number(target.value);
-          if (cards === spec.cards) return;
-          change((now) => setAt(now, "cards", cards)).catch(() => {
-            target.value = String(spec.cards);
-          });
-        }}
-        onKeyDown={(event) => {
-          if (event.key === "Enter") event.currentTarget.blur();
-        }}
-      />
-    </label>
   );
 }

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 
-import { LIMITS, pieceQueries, type CutSheet } from "@/shared/api";
+import { pieceQueries, type CutSheet } from "@/shared/api";
 import { counted, Failed, Size, sizeWords, useUnit, Waiting } from "@/shared/ui";
-import { CardsField } from "./BaseForm";
+import { CardsField } from "./CardsField";
 import { useCard } from "./card";
 import { Part } from "./Part";
 
@@ -11,7 +11,7 @@ export function CuttingPlan() {
   const { piece } = useCard();
   const plan = useQuery(pieceQueries.cutting(piece.id, piece.version));
   return (
-    <Part name="Cutting" action={<CardsField max={LIMITS.CardSpecRequest.cards.maximum} />}>
+    <Part name="Cutting" action={<CardsField />}>
       {plan.isError && <Failed error={plan.error} onRetry={() => void plan.refetch()} />}
       {plan.isPending && <Waiting what="Working out the cuts" />}
       {plan.data && (

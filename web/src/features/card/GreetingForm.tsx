@@ -1,9 +1,10 @@
 import { LIMITS, type Greeting } from "@/shared/api";
 import { Button, Size, Tick } from "@/shared/ui";
 import { useCard } from "./card";
+import { ColourField } from "./ColourField";
 import { LengthField } from "./LengthField";
 import { Part } from "./Part";
-import { setAt } from "./spec";
+import { setAt, snapped } from "./spec";
 import { StockChoice } from "./StockChoice";
 import { TextField } from "./TextField";
 
@@ -59,20 +60,7 @@ export function GreetingForm() {
         <LengthField label="Greeting: height" at="greeting.height" />
         <LengthField label="From the left" at="greeting.x" />
         <LengthField label="From the top" at="greeting.y" />
-        <label className="inline-block">
-          <span className="block text-[13px] text-soft">Its ink</span>
-          <input
-            type="color"
-            className="h-8 w-12"
-            defaultValue={one.colour}
-            key={one.colour}
-            onBlur={(event) => {
-              const colour = event.target.value;
-              if (colour !== one.colour)
-                void change((now) => setAt(now, "greeting.colour", colour)).catch(() => undefined);
-            }}
-          />
-        </label>
+        <ColourField label="Its ink" at="greeting.colour" value={one.colour} />
         <Tick checked={one.strip} onKeep={(on) => change((now) => setAt(now, "greeting.strip", on))}>
           On a strip of its own
         </Tick>
@@ -108,11 +96,10 @@ function placed(laid: ReturnType<typeof useCard>["laid"]): Greeting {
   const front = laid.layers[0]?.place;
   if (!front) return FIRST;
   const width = Math.min(76.2, front.width.at_mm * 0.7);
-  const round = (mm: number) => `${Math.round((mm / 25.4) * 16)}/16 in`;
   return {
     ...FIRST,
-    width: round(width),
-    x: round((front.width.at_mm - width) / 2),
-    y: round(front.height.at_mm * 0.98 - 15.9 - 9),
+    width: snapped(width, "in"),
+    x: snapped((front.width.at_mm - width) / 2, "in"),
+    y: snapped(front.height.at_mm * 0.98 - 15.9 - 9, "in"),
   };
 }

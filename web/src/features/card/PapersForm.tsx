@@ -3,7 +3,9 @@ import { useQuery } from "@tanstack/react-query";
 import { LIMITS, tradeQuery, type Stock } from "@/shared/api";
 import { Button, useUnit } from "@/shared/ui";
 import { useCard } from "./card";
+import { ColourField } from "./ColourField";
 import { LengthField } from "./LengthField";
+import { NumberField } from "./NumberField";
 import { Part } from "./Part";
 import { PartChoice } from "./PartChoice";
 import { freshName, newStock, renamed, setAt, withoutStock } from "./spec";
@@ -79,48 +81,12 @@ function Paper({ one, place }: { one: Stock; place: number }) {
           onKeep={(weight) => change((now) => setAt(now, `${at}.gsm`, weight || 0))}
         />
         <NumberField label="At hand" at={`${at}.owned`} value={one.owned} />
-        <label className="inline-block">
-          <span className="block text-[13px] text-soft">Colour</span>
-          <input
-            type="color"
-            className="h-8 w-12"
-            key={one.colour}
-            defaultValue={one.colour}
-            onBlur={(event) => {
-              const colour = event.target.value;
-              if (colour !== one.colour)
-                void change((now) => setAt(now, `${at}.colour`, colour)).catch(() => undefined);
-            }}
-          />
-        </label>
+        <ColourField label="Colour" at={`${at}.colour`} value={one.colour} />
         <Button kind="quiet" onClick={() => void change((now) => withoutStock(now, one.name)).catch(() => undefined)}>
           Take away
         </Button>
       </div>
       <p className="mt-1 text-[13px] text-soft">{laid.weights[place]?.said}</p>
     </fieldset>
-  );
-}
-
-function NumberField({ label, at, value }: { label: string; at: string; value: number }) {
-  const { change } = useCard();
-  return (
-    <label className="inline-block">
-      <span className="block text-[13px] text-soft">{label}</span>
-      <input
-        key={value}
-        type="number"
-        min={0}
-        className="field w-20"
-        defaultValue={value}
-        onBlur={(event) => {
-          const next = Number(event.target.value);
-          if (next !== value) void change((now) => setAt(now, at, next)).catch(() => undefined);
-        }}
-        onKeyDown={(event) => {
-          if (event.key === "Enter") event.currentTarget.blur();
-        }}
-      />
-    </label>
   );
 }

@@ -1,4 +1,5 @@
-import type { CardSpec, LaidCard, NamedSize, Stock, Unit } from "./types";
+import type { CardSpec, LaidCard, NamedSize, Stock } from "@/shared/api";
+import type { Unit } from "@/shared/ui";
 
 /** What a spec's part is reached by: "mats.0.reveal". */
 export type Path = string;

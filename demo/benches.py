@@ -13,16 +13,40 @@ from numpy.typing import NDArray
 from demo.lineart import DRAWINGS, Drawing, sprays
 from demo.scanner import BLACK_INK, WHITE_INK, Faults, scan
 from paleta.colour import hex_to_lab
+from paleta.ground import Fade
 from paleta.impression import RegionMap
 from paleta.light import Glow
 
-SPRAY = 7
-"""The seed of the plants in the photographed piece."""
+
+@dataclass(frozen=True)
+class DemoGround:
+    """way       how it is laid; wishes are its colours, one for each band where widths_mm cuts it into some.
+    first     laid before the figure; else the figure is masked for it, or stands beside what needs no mask.
+    splatter  its own darkest swatch is splattered over it.
+    """
+
+    way: str
+    wishes: tuple[str, ...]
+    fade: Fade = field(default_factory=Fade)
+    widths_mm: tuple[float, ...] = ()
+    masked: bool = False
+    first: bool = False
+    splatter: bool = False
+
+
+@dataclass(frozen=True)
+class DemoAccent:
+    """An accent on all that is coloured of the figure, in the palest or the darkest of a drawer."""
+
+    kind: str
+    medium: str
+    darkest: bool = False
 
 
 @dataclass(frozen=True)
 class DemoPiece:
-    """school None leaves the piece as it comes from the scanner."""
+    """school None leaves the piece as it comes from the scanner. drawing is one of DRAWINGS, or the number of a spray;
+    glossy puts it on a glossy card of the user's own."""
 
     drawing: str
     title: str
@@ -39,9 +63,13 @@ class DemoPiece:
     glows: tuple[Glow, ...] = ()
     ink_rgb: tuple[float, float, float] = BLACK_INK
     photographed: bool = False
+    glossy: bool = False
+    ground: DemoGround | None = None
+    over: str = ""
+    accents: tuple[DemoAccent, ...] = ()
 
     def make(self) -> tuple[Drawing, bytes, NDArray[np.int32]]:
-        drawing = DRAWINGS[self.drawing]() if self.drawing in DRAWINGS else sprays(SPRAY)
+        drawing = DRAWINGS[self.drawing]() if self.drawing in DRAWINGS else sprays(int(self.drawing))
         data, seen = scan(drawing, paper=self.paper, faults=self.faults, seed=self.seed, ink_rgb=self.ink_rgb)
         return drawing, data, seen
 
@@ -54,8 +82,10 @@ PIECES = (
         faults=Faults(turn_deg=1.6, patchy=0.9, specks=0.8, gaps=5, gap_mm=0.9, shading=0.18),
     ),
     DemoPiece(
-        "spray",
+        "7",
         "White lines on kraft, photographed",
+        "pencil",
+        "P1",
         paper="kraft",
         seed=4,
         faults=Faults(patchy=0.3, gaps=1, gap_mm=0.6),
@@ -74,6 +104,8 @@ PIECES = (
         finish="On the spine tips and the pot spots.",
         touches=("white pen",),
         card="Six for the door: the greeting goes on the empty wall.",
+        # Washed walls beside a figure in waterproof ink, background first, splatter last on it.
+        ground=DemoGround("wash", ("#c9a58c",), Fade(kind="figure", reach_mm=22), first=True, splatter=True),
     ),
     DemoPiece(
         "pangolin",
@@ -88,6 +120,11 @@ PIECES = (
         touches=("gloss",),
         card="Emboss the greeting before the pencil comes near it.",
         glows=(Glow(x_mm=68.4, y_mm=108, reach_mm=16, tint="#ffd27a", reserve_mm=2),),
+        # A night in dark marker round the lantern's glow, and the blackest pencil in the creases.
+        ground=DemoGround(
+            "one way", ("#3a4a70",), Fade(kind="point", x_mm=68.4, y_mm=108, reach_mm=26, bare_mm=3), first=True
+        ),
+        accents=(DemoAccent("crease", "pencil", darkest=True),),
     ),
     DemoPiece(
         "balloon",
@@ -100,6 +137,41 @@ PIECES = (
         1,
         finish="Along the lit rims; a little in the sky.",
         touches=("white pen", "splatter"),
+        # A marker figure under its mask, and a sky of blended inks behind it.
+        ground=DemoGround("circles", ("#6f9fd8",), masked=True),
+    ),
+    DemoPiece(
+        "12",
+        "A sprig before three stripes",
+        school="M2",
+        lamp=(300, 42),
+        seed=12,
+        # Stripes by tape, each ink deeper than the last; pencil over all of the marker, its shadow and white rims.
+        ground=DemoGround("circles", ("#3f4a86", "#4f8fd0", "#a9d4f0"), widths_mm=(30, 34, 38), first=True),
+        over="pencil",
+        accents=(DemoAccent("shadow", "pencil", darkest=True), DemoAccent("rim", "pencil")),
+    ),
+    DemoPiece(
+        "21",
+        "A sprig in pulled pens",
+        "soluble",
+        "D2",
+        "cold-press",
+        "waterproof",
+        (45, 40),
+        21,
+        # Pulled with a wet brush, dried, then dry pigment in the deepest places.
+        accents=(DemoAccent("crease", "pencil", darkest=True),),
+    ),
+    DemoPiece(
+        "33",
+        "A sprig on glossy card",
+        school="M2",
+        lamp=(320, 45),
+        seed=33,
+        glossy=True,
+        # Ink pounced with felt, marker details over it once it is dry.
+        ground=DemoGround("pounced", ("#c8a062",), Fade(from_deg=180), first=True),
     ),
 )
 

@@ -14,7 +14,19 @@ from paleta.colour import lab_to_hex
 from paleta.devices import photograph
 from paleta.order import Plan
 from paleta.recipe import Stint, stints_of
-from paleta.run import AnotherPen, Event, Laid, Noted, Rescued, Slip, event_to_plain, needs_of, plan_key
+from paleta.run import (
+    AnotherPen,
+    Event,
+    Handled,
+    Laid,
+    Noted,
+    Rescued,
+    Slip,
+    Touched,
+    event_to_plain,
+    needs_of,
+    plan_key,
+)
 from server.derived import pictures
 from server.drawers.models import SwatchRecord
 from server.pieces.models import Piece
@@ -112,15 +124,24 @@ def _events(run: Run, demo: DemoRun, begun_s: float, seed: int) -> Iterator[Even
     """What that hand would have ticked off, waiting where the paper is wet."""
     chance = np.random.default_rng(seed)
     plan, recipe = plan_followed(run), recipe_followed(run)
-    pace = run.pace_used()
+    paces = run.paces_used()
     needs, key = needs_of(plan), plan_key(plan)
-    codes = {one.name: code for code, one in recipe.sheet.colours.swatches.items()}
-    touched: dict[tuple[int, int], float] = {}
-    now, pen = begun_s, ""
+    codes = {one.name: one.code for one in recipe.sheet.colours.swatches.values()}
+    touched: dict[tuple[int, int], Touched] = {}
+    now, held = begun_s, plan.passes[0]
+    handled = dict.fromkeys(range(1, run.cards + 1), 0)
     number = iter(range(100_000))
 
     def about(at_s: float, card: int = 1) -> dict[str, Any]:
         return {"id": f"demo-{seed}-{next(number):05}", "at_s": at_s, "plan": key, "card": card}
+
+    def masks(card: int, upto: int) -> Iterator[Event]:
+        """What is done with masks and tape before the pass `upto`."""
+        nonlocal now
+        for step, one in enumerate(plan.handling, start=1):
+            if step > handled[card] and one.before_pass <= upto:
+                handled[card], now = step, now + one.end_s - one.start_s
+                yield Handled(**about(now, card), step=step)
 
     if demo.pen:
         planned, taken = demo.pen
@@ -142,18 +163,25 @@ def _events(run: Run, demo: DemoRun, begun_s: float, seed: int) -> Iterator[Even
     ends = {round(share * len(course)): (slip, rescue) for share, slip, rescue in demo.slips}
     for place, (card, stint) in enumerate(course):
         ones = plan.passes[stint.first_pass - 1 : stint.last_pass]
-        dry = max((touched.get((card, need.region), 0.0) + need.seconds for need in needs[ones[0].number]), default=0.0)
-        hand = sum(pace.laying_s(one.area_mm2) for one in ones) + (pace.change_s if ones[0].swatch != pen else 0)
+        asked = ((touched.get((card, need.region)), need) for need in needs[ones[0].number])
+        dry = max((last.ready_s(need) for last, need in asked if last is not None), default=0.0)
+        yield from masks(card, ones[0].number)
+        pace = paces[ones[0].medium]
+        hand = sum(pace.laying_s(one.area_mm2) for one in ones) + (pace.change_s if ones[0].pen != held.pen else 0)
+        hand += pace.setup_s if ones[0].medium != held.medium else 0
         now = max(now, dry) + hand * demo.pace * float(np.exp(chance.normal(0, SCATTER)))
-        pen = ones[0].swatch
+        held = ones[0]
         yield Laid(**about(now, card), passes=tuple(one.number for one in ones))
         for one in ones:
-            touched[card, one.region] = now
+            touched[card, one.region] = Touched(now, paces[one.medium])
         if place in ends:
             slip, rescue = ends[place]
             happened = Slip(**about(now + 4, card), slip=slip, passes=tuple(one.number for one in ones))
             yield happened
             now += 90
             yield Rescued(**about(now, card), event=happened.id, rescue=rescue)
+    if demo.share == 1:
+        for card in handled:
+            yield from masks(card, len(plan.passes) + 1)
     if demo.note and demo.share == 1:
         yield Noted(**about(now + 30), text=demo.note)

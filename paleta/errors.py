@@ -53,6 +53,12 @@ class EditError(PaletaError, ValueError):
     code = "edit_impossible"
 
 
+class FadeError(PaletaError, ValueError):
+    """A ground cannot fade like this."""
+
+    code = "fade_impossible"
+
+
 class LampError(PaletaError, ValueError):
     """A lamp or glow stands where none can stand."""
 

@@ -235,13 +235,13 @@ class Record(Kind):
 
 @dataclass(frozen=True)
 class Table(Kind):
-    """A mapping, written as a list of its values; each says its own key in the field `key`.
+    """A mapping, written as a list of its values; each says its own key in the field `key`, or in several.
 
     Where the values do not hold their key themselves, `outside` is the key's kind.
     """
 
     kind: Kind
-    key: str
+    key: str | tuple[str, ...]
     most: int
     outside: Kind | None = None
 
@@ -259,17 +259,21 @@ class Table(Kind):
         return [{self.key: key, **self.kind.to_plain(one)} for key, one in value.items()]
 
     def from_plain(self, plain: Plain) -> Any:
-        keys = [item[self.key] for item in plain]
+        keys = [self._key_of(item) for item in plain]
         if len(set(keys)) != len(keys):
-            raise ValueError(f"names the same {self.key} twice")
+            said = self.key if isinstance(self.key, str) else " and ".join(self.key)
+            raise ValueError(f"names the same {said} twice")
         if self.outside is None:
-            return {item[self.key]: self.kind.from_plain(item) for item in plain}
+            return {key: self.kind.from_plain(item) for key, item in zip(keys, plain, strict=True)}
         return {
             self.outside.from_plain(item[self.key]): self.kind.from_plain(
                 {name: one for name, one in item.items() if name != self.key}
             )
             for item in plain
         }
+
+    def _key_of(self, item: Mapping[str, Any]) -> Any:
+        return item[self.key] if isinstance(self.key, str) else tuple(item[name] for name in self.key)
 
     def schema(self) -> Schema:
         inner = self.kind.schema()

@@ -132,5 +132,7 @@ SPECTACULAR_SETTINGS = {
         "Medium": "server.drawers.models.MEDIUM_CHOICES",
         "ValueWarningKind": "server.pieces.colours.serializers.KIND_CHOICES",
         "RowKind": "server.drawers.serializers.ROW_KINDS",
+        "AccentKind": "server.pieces.serializers.ACCENT_CHOICES",
+        "FadeKind": "server.pieces.serializers.FADE_CHOICES",
     },
 }

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from collections.abc import Iterable
 from dataclasses import fields
 from typing import Any
 
@@ -12,8 +13,8 @@ from PIL import Image
 
 from paleta.impression import RegionMap
 from paleta.media import Swatch
-from paleta.order import Job, Work
-from paleta.recipe import PARTS, Card, Colours, Finish, Light, Order, Regions, Sheet, Stamp
+from paleta.order import Job, Pen, Work
+from paleta.recipe import PARTS, Card, Coat, Colours, Finish, Light, Order, Regions, Sheet, Stamp
 
 PART_CLASSES = dict(zip(PARTS, (Stamp, Regions, Light, Colours, Order, Finish, Card), strict=True))
 
@@ -44,6 +45,16 @@ def as_file(picture: np.ndarray | Image.Image, kind: str = "PNG", **more: Any) -
     out = io.BytesIO()
     image.save(out, kind, **more)
     return out.getvalue()
+
+
+def coats(*codes: str, medium: str = "marker") -> tuple[Coat, ...]:
+    """The coats of a region that has one, of these swatches."""
+    return (Coat(medium=medium, ramp=codes),) if codes else ()
+
+
+def by_pen(swatches: Iterable[Swatch]) -> dict[Pen, Swatch]:
+    """Swatches as the sheet holds them."""
+    return {(one.medium, one.code): one for one in swatches}
 
 
 def grey_pens(*lights: float, medium: str = "marker") -> list[Swatch]:

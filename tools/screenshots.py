@@ -35,13 +35,13 @@ def main(address: str) -> None:
         bench(page, 0.42, 0.2, "finish", "coloured", "bench-finish")
         back(page, address)
         piece(page, "Pangolin at the telescope").click()
+        ground(page)
         bench(page, 0.78, 0.16, "light", "clay", "bench-light")
         back(page, address)
         piece(page, "Three on the shelf").click()
         bench(page, 0.5, 0.4, "colours", "values", "bench-values")
         back(page, address)
         piece(page, "A poor scan").click()
-        palette(page)
         stamp(page)
         versions(page, address)
         page.get_by_role("link", name="Print view").first.click()
@@ -104,6 +104,16 @@ def along(page: Page, address: str) -> None:
     take(page, "logbook")
 
 
+def ground(page: Page) -> None:
+    """The night behind the figure in hand, with the point it fades round."""
+    page.locator('canvas[data-shown*="version="]').wait_for()
+    page.locator('button[aria-controls="part-regions"]').click()
+    page.wait_for_load_state("networkidle")
+    page.get_by_role("button", name="Background", exact=True).first.click()
+    page.get_by_role("button", name="Lay it", exact=True).wait_for()
+    bench(page, 0, 0, "regions", "coloured", "bench-ground")
+
+
 def chart(page: Page) -> None:
     page.get_by_role("searchbox").fill("sea green")
     page.get_by_role("button", name="Swatch chart").click()
@@ -132,25 +142,6 @@ def bench(page: Page, x: float, y: float, section: str, view: str, name: str) ->
     take(page, name)
 
 
-def palette(page: Page) -> None:
-    """Five colours from the wheel, laid over all open regions; taken back afterwards."""
-    page.locator('canvas[data-shown*="version="]').wait_for()
-    page.locator('button[aria-controls="part-colours"]').click()
-    page.get_by_text("A palette").click()
-    page.get_by_label("First colour").fill("#c98a3c")
-    page.get_by_label("Scheme").select_option("split opposites")
-    page.get_by_role("button", name="From the wheel").click()
-    page.get_by_role("button", name="Lay it over").click()
-    page.get_by_role("listbox", name="Passes in order").wait_for()
-    page.get_by_role("group", name="View of the picture").get_by_role("button", name="Coloured").click()
-    page.locator('canvas[data-shown*="view=coloured"]').wait_for()
-    page.wait_for_load_state("networkidle")
-    page.wait_for_timeout(800)
-    take(page, "bench-palette")
-    page.get_by_role("button", name="Undo").click()
-    page.get_by_role("button", name="Redo").and_(page.locator(":enabled")).wait_for()
-
-
 def card(page: Page, address: str) -> None:
     """The card with its measures."""
     back(page, address)
@@ -169,7 +160,7 @@ def stamp(page: Page) -> None:
     page.locator('button[aria-controls="part-stamp"]').click()
     page.get_by_label("Show only what was taken as ink").check()
     page.locator('canvas[data-shown*="view=ink"]').wait_for()
-    page.get_by_label("Paper").select_option("cold-press")
+    page.get_by_role("combobox", name="Paper").select_option("cold-press")
     page.get_by_role("note").wait_for()
     page.wait_for_timeout(400)
     take(page, "bench-stamp")

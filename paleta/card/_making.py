@@ -109,13 +109,13 @@ def steps_of(spec: CardSpec) -> tuple[str, ...]:
     return tuple(code for code in STEP_NAMES if there[code])
 
 
-def making(spec: CardSpec, touches: Sequence[str] = (), medium: str = "marker") -> list[MakingStep]:
+def making(spec: CardSpec, touches: Sequence[str] = (), media: Sequence[str] = ("marker",)) -> list[MakingStep]:
     """The steps in the maker's order, or in one that breaks no rule; with what has to be waited for."""
     steps = steps_of(spec)
     by_hand = [code for code in spec.making if code in steps]
     # A step that came to the card after its order was set by hand goes where it would by itself.
     order = _merged(by_hand, steps) if by_hand else _sorted(steps)
-    waits = {"dry": drying_s(spec, touches, medium)}
+    waits = {"dry": drying_s(spec, touches, media)}
     return [MakingStep(code, STEP_NAMES[code], _how(code, spec), SECONDS[code], waits.get(code, 0.0)) for code in order]
 
 
@@ -129,10 +129,10 @@ def check_making(order: Sequence[str]) -> list[Conflict]:
     ]
 
 
-def drying_s(spec: CardSpec, touches: Sequence[str], medium: str) -> float:
+def drying_s(spec: CardSpec, touches: Sequence[str], media: Sequence[str]) -> float:
     """Until everything on the picture is dry, counted from the last of what was laid on it."""
     greeting = [GREETING_DRY_S[spec.greeting.embossed]] if spec.greeting else []
-    return max([DRY_BEFORE[medium], *(TOUCHES[code].dry_s for code in touches), *greeting])
+    return max([*(DRY_BEFORE[medium] for medium in media), *(TOUCHES[code].dry_s for code in touches), *greeting])
 
 
 def _sorted(steps: Sequence[str]) -> list[str]:

@@ -1,8 +1,9 @@
 """Judgements on a sheet before a pen is uncapped."""
 
 from paleta.checks._fit import FITS, Advice, fit
+from paleta.checks._grounds import ground_advice
 from paleta.checks._light import LIGHT_REMEDIES, LightDoubt, check_light, light_directions
-from paleta.checks._paper import paper_like
+from paleta.checks._paper import paper_like, paper_white
 from paleta.checks._reserves import reserves
 from paleta.checks._small import narrowest_shaded_mm
 from paleta.checks._stamping import StampingStep, stamping_order
@@ -20,9 +21,11 @@ __all__ = [
     "ValueWarning",
     "check_light",
     "fit",
+    "ground_advice",
     "light_directions",
     "narrowest_shaded_mm",
     "paper_like",
+    "paper_white",
     "reserves",
     "stamping_order",
     "value_warnings",

@@ -12,11 +12,8 @@ NAMES_SHOWN = 3
 
 
 def reserves(sheet: Sheet, region_map: RegionMap) -> list[str]:
-    """One sentence for every glow that keeps paper bare, and one for all bare highlights."""
+    """One sentence for every glow and every ground that keeps paper bare, and one for all bare highlights."""
     lines = []
-    if sheet.colours.under_swatches:
-        names = [swatch.name for swatch in sheet.colours.under_swatches.values()]
-        lines.append(f"Lay the marker beneath first and let it dry: {_listed(names)}. The pencils go over it.")
     for number, glow in enumerate(sheet.light.glows, start=1):
         bare = reserved_zones(region_map.labels.shape, [glow], px_per_mm=region_map.px_per_mm)
         if bare is None:
@@ -29,7 +26,13 @@ def reserves(sheet: Sheet, region_map: RegionMap) -> list[str]:
             "the paper within is the light."
         )
     regions = sheet.regions.settings.values()
-    lit = [one.name for one in regions if one.bare_highlight and one.ramp and not one.left_as_paper]
+    for one in regions:
+        if one.fade is not None and one.fade.kind == "point" and one.fade.bare_mm and one.coats:
+            lines.append(
+                f"On {one.name} mark the ring round its light first, {one.fade.bare_mm:g} mm from the middle, with the "
+                "palest shade, and never colour over it: everything gets darker away from it."
+            )
+    lit = [one.name for one in regions if one.bare_highlight and one.coats and not one.left_as_paper]
     if lit:
         lines.append(f"Leave the lightest spot bare on {_listed(lit)}.")
     return lines

@@ -23,6 +23,10 @@ ALIKE = 7.0
 MERGING_BORDER_MM = 5.0
 FOCAL_CONTRAST = 10.0
 WHITE_MARGIN, UNSEEN, LEAST_SEEN_MM2 = 4.0, 10.0, 4.0
+NIGHT_GROUND, NIGHT_WHITE, WHITE_CHROMA = 40.0, 78.0, 9.0
+"""Mean L* below which a ground makes a night of the picture, and above which a thing of so little chroma is white."""
+NO_LINE = "pale"
+"""The outline ink of no-line work."""
 GREENS = (100.0, 190.0)
 GREEN_CHROMA = 14.0
 GREENS_ALIKE = 6.0
@@ -34,6 +38,8 @@ VALUE_KINDS = {
     "focal_contrast": "Focal image does not stand out",
     "white_vanishes": "White vanishes",
     "key": "Not in its key",
+    "outline_shows": "The outline shows",
+    "white_at_night": "White at night",
 }
 REMEDIES = {
     "deepen": "Take a ramp that goes deeper",
@@ -60,13 +66,16 @@ class ValueWarning:
     remedy_words: str
 
 
-def value_warnings(sheet: Sheet, looks: Mapping[int, Sequence[Lab]], region_map: RegionMap) -> list[ValueWarning]:
-    """Warnings for the coloured regions of a sheet; `looks` as from paleta.picture.looks_of."""
+def value_warnings(
+    sheet: Sheet, looks: Mapping[int, Sequence[Lab]], region_map: RegionMap, outline: Lab | None = None
+) -> list[ValueWarning]:
+    """Warnings for the coloured regions of a sheet, grounds among them; `looks` as from paleta.picture.looks_of,
+    `outline` the colour of the stamped line where it was measured."""
     areas = {region.label: region.area_mm2 for region in region_map.regions}
     laid = {
         label: np.array(zones, float)
         for label, zones in looks.items()
-        if sheet.regions.settings[label].ramp and not sheet.regions.settings[label].left_as_paper and label in areas
+        if sheet.regions.settings[label].coats and not sheet.regions.settings[label].left_as_paper and label in areas
     }
     if not laid:
         return []
@@ -77,6 +86,8 @@ def value_warnings(sheet: Sheet, looks: Mapping[int, Sequence[Lab]], region_map:
         *_focal(sheet, means, areas),
         *_whites(sheet, means, areas),
         *_key(sheet, means, areas),
+        *_outline(sheet, laid, outline),
+        *_at_night(sheet, means, areas),
     ]
 
 
@@ -124,7 +135,7 @@ def _neighbours(sheet: Sheet, means: Mapping[int, np.ndarray], region_map: Regio
         first, second = sorted((border.a, border.b), key=lambda label: leads[label])
         if apart < GREENS_ALIKE and _green(means[border.a]) and _green(means[border.b]):
             close["greens_alike", leads[first], leads[second]].append((apart, first, second))
-        elif apart < ALIKE and one.ramp != other.ramp:
+        elif apart < ALIKE and one.coats != other.coats:
             close["merging", leads[first], leads[second]].append((apart, first, second))
     return [
         _side_by_side(sheet, kind, pairs, [label for label in means if leads[label] == changed])
@@ -138,8 +149,8 @@ def _side_by_side(
     """`thing` holds all coloured regions of what is to be changed; those with the ramp at fault are."""
     apart, one, other = min(pairs)
     regions = tuple(sorted({label for _, *pair in pairs for label in pair}))
-    faulty = {sheet.regions.settings[second].ramp for _, _, second in pairs}
-    changed = tuple(sorted(label for label in thing if sheet.regions.settings[label].ramp in faulty))
+    faulty = {sheet.regions.settings[second].coats for _, _, second in pairs}
+    changed = tuple(sorted(label for label in thing if sheet.regions.settings[label].coats in faulty))
     first, second = _spoken(sheet, one), _spoken(sheet, other)
     if kind == "greens_alike":
         sentence = f"{first} and {second} grow side by side in the same green."
@@ -207,6 +218,43 @@ def _key(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, floa
     remedy = "paler" if light < low else "darker"
     words = f"Make {sheet.regions.settings[worst].name} {remedy}"
     return [ValueWarning("key", (worst,), sentence, remedy, (worst,), words)]
+
+
+def _outline(sheet: Sheet, laid: Mapping[int, np.ndarray], outline: Lab | None) -> list[ValueWarning]:
+    """No-line work: an outline that is darker than the palest shade beside it does not vanish in the colouring."""
+    if outline is None or sheet.stamp.outline_ink != NO_LINE:
+        return []
+    shown = [label for label, zones in laid.items() if zones[:, 0].max() > outline[0] + WHITE_MARGIN]
+    shown.sort(key=lambda label: -laid[label][:, 0].max())
+    if not shown:
+        return []
+    sentence = (
+        f"The pale outline comes to L* {outline[0]:.0f} and is darker than the palest shade of "
+        f"{_named(sheet, shown)}: it will show."
+    )
+    return [ValueWarning("outline_shows", tuple(shown), sentence, "darker", tuple(shown), REMEDIES["darker"])]
+
+
+def _at_night(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[ValueWarning]:
+    """In a night scene even white things are shaded with a middle grey, so that the few untouched whites sparkle."""
+    settings = sheet.regions.settings
+    dark = any(settings[label].fade is not None and mean[0] < NIGHT_GROUND for label, mean in means.items())
+    if not dark and sheet.colours.key != "night":
+        return []
+    white = [
+        label
+        for label, mean in means.items()
+        if settings[label].fade is None
+        and mean[0] > NIGHT_WHITE
+        and float(np.hypot(mean[1], mean[2])) < WHITE_CHROMA
+        and areas[label] > LEAST_SEEN_MM2
+    ]
+    white.sort(key=lambda label: -areas[label])
+    if not white:
+        return []
+    be = "is" if len(white) == 1 else "are"
+    sentence = f"{_named(sheet, white)} {be} as white as by day: a middle grey suits night."
+    return [ValueWarning("white_at_night", tuple(white), sentence, "darker", tuple(white), REMEDIES["darker"])]
 
 
 def _green(lab: np.ndarray) -> bool:

@@ -1,7 +1,8 @@
 """The scan or photo of one stamped image: reading it and finding its regions."""
 
 from paleta.impression._corners import Corners, check_corners, find_sheet, rectify
-from paleta.impression._edits import EDIT_SCHEMA, apply_edits, check_edit, parts_of_split
+from paleta.impression._edges import to_edge
+from paleta.impression._edits import EDIT_SCHEMA, MOST_BANDS, MOST_HANDLES, apply_edits, check_edit, parts_of_split
 from paleta.impression._impression import MM_PER_INCH, Impression
 from paleta.impression._junctions import Junction, t_junctions
 from paleta.impression._likeness import likeness_doubts
@@ -15,6 +16,8 @@ from paleta.impression._things import Group, Things, Weighed, find_things, weigh
 __all__ = [
     "EDIT_SCHEMA",
     "MM_PER_INCH",
+    "MOST_BANDS",
+    "MOST_HANDLES",
     "PAPER",
     "WIDTH_RANGE_MM",
     "Border",
@@ -40,6 +43,7 @@ __all__ = [
     "read",
     "rectify",
     "t_junctions",
+    "to_edge",
     "warm_up",
     "weigh",
 ]

@@ -4,6 +4,11 @@ Each edit is a plain mapping, so a list of them can be stored as JSON:
     {"op": "join", "regions": [3, 7]}                      3 and 7 become one region that keeps the lowest label
     {"op": "erase", "region": 5}                           5 was a speck: it goes to the neighbour it lies in
     {"op": "split", "region": 3, "line": [[10, 4], [12, 9]]}   a barrier drawn across region 3, points (x, y) in mm
+    {"op": "ground", "label": 58, "margin_mm": 0}          the paper round the figure becomes region 58
+    {"op": "horizon", "region": 58, "label": 59, "handles": [[0, 40], [90, 44]]}   what lies below (or right of) the
+                                                           smooth line becomes region 59, in however many pieces
+    {"op": "bands", "region": 58, "labels": [59, 60], "widths_mm": [8, 8, 12], "gap_mm": 3, "from_deg": 0}
+                                                           bands from one side on; what lies between and beyond is paper
 """
 
 from __future__ import annotations
@@ -16,6 +21,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.errors import EditError
+from paleta.ground import smooth
 from paleta.impression._region_map import RegionMap
 from paleta.impression._regions import give_leftovers_to_nearest
 
@@ -33,6 +39,9 @@ def _shape(**fields: dict[str, Any]) -> dict[str, Any]:
     return {"type": "object", "properties": fields, "required": sorted(fields), "additionalProperties": False}
 
 
+MOST_BANDS, MOST_HANDLES = 12, 12
+SMALLEST_GROUND_MM2 = 4.0
+BAND_ROUNDING_MM = 0.5
 EDIT_SCHEMA = {
     "oneOf": [
         _shape(op={"const": "join"}, regions={"type": "array", "items": _LABEL, "minItems": 2, "maxItems": 4000}),
@@ -46,6 +55,26 @@ EDIT_SCHEMA = {
             region=_LABEL,
             at=_POINT,
             area_mm2={"type": "number", "minimum": 0, "maximum": 1_000_000},
+        ),
+        _shape(op={"const": "ground"}, label=_LABEL, margin_mm={"type": "number", "minimum": 0, "maximum": 100}),
+        _shape(
+            op={"const": "horizon"},
+            region=_LABEL,
+            label=_LABEL,
+            handles={"type": "array", "items": _POINT, "minItems": 2, "maxItems": MOST_HANDLES},
+        ),
+        _shape(
+            op={"const": "bands"},
+            region=_LABEL,
+            labels={"type": "array", "items": _LABEL, "minItems": 1, "maxItems": MOST_BANDS - 1},
+            widths_mm={
+                "type": "array",
+                "items": {"type": "number", "minimum": 0.5, "maximum": 1000},
+                "minItems": 2,
+                "maxItems": MOST_BANDS,
+            },
+            gap_mm={"type": "number", "minimum": 0, "maximum": 50},
+            from_deg={"type": "number", "minimum": 0, "maximum": 360},
         ),
     ]
 }
@@ -68,13 +97,18 @@ def check_edit(edit: Edit, labels: set[int]) -> None:
         wanted = [edit.get("region")]
         if len(edit.get("line", [])) < 2:
             raise EditError("A barrier needs at least two points.")
-    elif edit.get("op") == "erase":
+    elif edit.get("op") in ("erase", "horizon", "bands"):
         wanted = [edit.get("region")]
+    elif edit.get("op") == "ground":
+        wanted = []
     else:
         raise EditError(f"Unknown change to the regions: {edit.get('op')!r}.")
     missing = sorted(set(wanted) - labels)
     if missing:
         raise EditError(f"There is no region {missing[0]} to {edit['op']}.")
+    taken = sorted(labels & {edit.get("label"), *edit.get("labels", ())})
+    if taken:
+        raise EditError(f"There is a region {taken[0]} already.")
 
 
 def apply_edits(region_map: RegionMap, edits: Sequence[Edit]) -> RegionMap:
@@ -95,6 +129,9 @@ def apply_edits(region_map: RegionMap, edits: Sequence[Edit]) -> RegionMap:
         elif edit["op"] == "erase":
             labels, ink = _erase(labels, ink, edit["region"], region_map.px_per_mm)
             alive.discard(edit["region"])
+        elif edit["op"] in GROUNDS:
+            labels, made = GROUNDS[edit["op"]](labels, edit, region_map.px_per_mm)
+            alive |= set(made)
         else:
             labels, parts = _split(labels, edit["region"], edit["line"], region_map.px_per_mm)
             alive |= set(parts)
@@ -166,6 +203,62 @@ def _split(
     result = labels.copy()
     result[box] = np.where(inside, filled, labels[box])
     return result, names[1:]
+
+
+def _ground(labels: NDArray[np.int32], edit: Edit, px_per_mm: float) -> tuple[NDArray[np.int32], list[int]]:
+    """The paper round the figure, less a margin along the picture's border."""
+    inside = labels == 0
+    margin = round(edit["margin_mm"] * px_per_mm)
+    if margin:
+        kept = np.zeros(labels.shape, bool)
+        kept[margin:-margin, margin:-margin] = True
+        inside &= kept
+    if inside.sum() < SMALLEST_GROUND_MM2 * px_per_mm**2:
+        raise EditError("There is no paper round the figure that could be a ground.")
+    return np.where(inside, np.int32(edit["label"]), labels), [edit["label"]]
+
+
+def _horizon(labels: NDArray[np.int32], edit: Edit, px_per_mm: float) -> tuple[NDArray[np.int32], list[int]]:
+    """Part a ground by the side of the line its pixels lie on, whatever stands before it."""
+    points = np.asarray(smooth(edit["handles"]), float) * px_per_mm
+    across = 0 if np.ptp(points[:, 0]) >= np.ptp(points[:, 1]) else 1
+    points = points[np.argsort(points[:, across], kind="stable")]
+    steps = np.arange(labels.shape[1 - across]) + 0.5
+    border = np.interp(steps, points[:, across], points[:, 1 - across])
+    rows, cols = (np.arange(size) + 0.5 for size in labels.shape)
+    beyond = rows[:, None] > border[None, :] if across == 0 else cols[None, :] > border[:, None]
+    inside = labels == edit["region"]
+    least = SMALLEST_PART_MM2 * px_per_mm**2
+    if (inside & beyond).sum() < least or (inside & ~beyond).sum() < least:
+        raise EditError("The line crosses nothing of this ground. Draw it from one side to the other.")
+    return np.where(inside & beyond, np.int32(edit["label"]), labels), [edit["label"]]
+
+
+def _bands(labels: NDArray[np.int32], edit: Edit, px_per_mm: float) -> tuple[NDArray[np.int32], list[int]]:
+    """Cut a ground into bands of the given widths; the first keeps its label."""
+    widths, gap = edit["widths_mm"], edit["gap_mm"]
+    if len(edit["labels"]) != len(widths) - 1:
+        raise EditError("Every band after the first needs a label.")
+    inside = labels == edit["region"]
+    angle = np.radians(edit["from_deg"])
+    rows, cols = (np.arange(size) + 0.5 for size in labels.shape)
+    along = (-np.sin(angle) * cols[None, :] + np.cos(angle) * rows[:, None]) / px_per_mm
+    along = along - along[inside].min() + 0.5 / px_per_mm
+    room, wanted = float(along[inside].max()) + 0.5 / px_per_mm, sum(widths) + gap * (len(widths) - 1)
+    if wanted > room + BAND_ROUNDING_MM:
+        raise EditError(f"The bands are {wanted:.1f} mm wide together; the ground has only {room:.1f} mm.")
+    result = np.where(inside, np.int32(0), labels)
+    start = 0.0
+    for label, width in zip([edit["region"], *edit["labels"]], widths, strict=True):
+        band = inside & (along >= start) & (along < start + width)
+        if not band.any():
+            raise EditError("A band lies wholly behind the figure.")
+        result[band] = label
+        start += width + gap
+    return result, list(edit["labels"])
+
+
+GROUNDS = {"ground": _ground, "horizon": _horizon, "bands": _bands}
 
 
 def _drawn_on(points: NDArray[np.float64]) -> NDArray[np.float64]:

@@ -1,5 +1,6 @@
 """Form and light: how bodies bulge, how a lamp falls on them, and which zone of a region is how dark."""
 
+from paleta.light._accents import ACCENTS, AccentKind, Cover, accent_cover
 from paleta.light._bodies import FORMS, Body
 from paleta.light._guess import Front, guess_bodies, guess_fronts, put_before, settle_depths
 from paleta.light._illuminate import glow_light, glow_tint, illuminate, reserved_zones
@@ -20,18 +21,22 @@ from paleta.light._zones import (
 )
 
 __all__ = [
+    "ACCENTS",
     "FORMS",
     "LEVELS",
     "NO_ZONE",
     "SCALE",
     "SHARES",
     "ZONE_NAMES",
+    "AccentKind",
     "Body",
+    "Cover",
     "Front",
     "Glow",
     "Lamp",
     "Relief",
     "Zoning",
+    "accent_cover",
     "glow_light",
     "glow_tint",
     "guess_bodies",

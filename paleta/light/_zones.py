@@ -39,6 +39,7 @@ class Zoning:
     shades         label to number of zones, 0 = left as paper; regions not named get `default`.
     bodies         label to body for regions that form one body: their zones run across all of them.
     true_to_scene  0: every region gets its whole ramp by shares; 1: thresholds over the whole picture; or between.
+    apart          labels that are no part of the scene, grounds: always by their own shares.
     shade          -1 to 1: less or more of every region lies in the darker zones than usual.
     """
 
@@ -47,6 +48,7 @@ class Zoning:
     true_to_scene: float = 0.0
     bodies: Mapping[int, int] = field(default_factory=dict)
     shade: float = 0.0
+    apart: frozenset[int] = frozenset()
 
     def __post_init__(self) -> None:
         for label, count in [(None, self.default), *self.shades.items()]:
@@ -73,7 +75,8 @@ def thresholds(
     """For every region the light levels at which the next lighter zone begins: count - 1 rising numbers."""
     span = int(labels.max()) + 1
     histogram = _histogram(light_levels, labels, span)
-    picture = np.cumsum(histogram[1:].sum(axis=0))
+    inside = [label for label in range(1, span) if label not in zoning.apart]
+    picture = np.cumsum(histogram[inside].sum(axis=0))
     own = np.cumsum(_with_bodies(histogram, zoning.bodies), axis=1)
     result: dict[int, NDArray[np.int32]] = {}
     by_count: dict[int, list[int]] = {}
@@ -89,7 +92,8 @@ def thresholds(
         for place, part in enumerate(wanted):
             by_region[:, place] = (rows < part * rows[:, -1:]).sum(axis=1) + 1
         by_scene = np.searchsorted(picture, wanted * picture[-1]) + 1
-        mix = np.round((1 - zoning.true_to_scene) * by_region + zoning.true_to_scene * by_scene).astype(np.int32)
+        scene = np.array([[0.0 if label in zoning.apart else zoning.true_to_scene] for label in alike])
+        mix = np.round((1 - scene) * by_region + scene * by_scene).astype(np.int32)
         mix[rows[:, -1] == 0] = 0
         result.update(zip(alike, mix, strict=True))
     return dict(sorted(result.items()))

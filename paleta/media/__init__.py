@@ -1,7 +1,8 @@
 """How a swatch looks on a paper: every medium by its own optics."""
 
-from paleta.media._appearance import appearance, appearance_of_layers, blended, doubt_of, tip_to_tip, washes
+from paleta.media._appearance import appearance, appearance_of_layers, blended, covers_of, doubt_of, tip_to_tip, washes
 from paleta.media._optics import Layer
+from paleta.media._over import Over, over, stack_fault
 from paleta.media._swatch import (
     DILUTED,
     FIRM_PRESSURE,
@@ -12,6 +13,7 @@ from paleta.media._swatch import (
     MEDIA,
     PAPERS,
     REFERENCE_PAPER,
+    SURFACES,
     Paper,
     Swatch,
     check_lab,
@@ -32,7 +34,9 @@ __all__ = [
     "MEDIA",
     "PAPERS",
     "REFERENCE_PAPER",
+    "SURFACES",
     "Layer",
+    "Over",
     "Paper",
     "Row",
     "Swatch",
@@ -41,10 +45,13 @@ __all__ = [
     "blended",
     "check_lab",
     "code_fault",
+    "covers_of",
     "doubt_of",
     "grams_per_m2",
+    "over",
     "pounds_of",
     "read_table",
+    "stack_fault",
     "tip_to_tip",
     "washes",
     "write_csv",

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from paleta.colour import Lab
 from paleta.errors import SwatchError
-from paleta.media._optics import OPTICS, Layer, spectrum_of
+from paleta.media._optics import EVEN_COVERAGE, INKPAD_COVER, OPTICS, Layer, spectrum_of
 from paleta.media._spectrum import reflectance_to_lab
 from paleta.media._swatch import DILUTED, Paper, Swatch
 
@@ -84,6 +84,13 @@ def washes(swatch: Swatch) -> list[Swatch]:
             for word, dilution in WASHES.items()
         ),
     ]
+
+
+def covers_of(swatch: Swatch) -> float | None:
+    """The share of what is below that one even layer covers for good; None for what is transparent."""
+    if swatch.opacity is not None:
+        return swatch.opacity
+    return {"pencil": EVEN_COVERAGE, "inkpad": INKPAD_COVER}.get(swatch.medium)
 
 
 def doubt_of(swatch: Swatch) -> str:

@@ -50,18 +50,31 @@ def code_fault(code: str) -> str:
     return ""
 
 
+SURFACES = {
+    "very smooth": "Very smooth",
+    "smooth": "Smooth",
+    "tooth": "A little tooth",
+    "rough": "Rough",
+    "glossy": "Glossy",
+}
+
+
 @dataclass(frozen=True, slots=True)
 class Paper:
-    """A paper by its own colour. gsm is its weight in g/m2, 0 where unknown; kind says how pounds count."""
+    """A paper by its own colour. gsm is its weight in g/m2, 0 where unknown; kind says how pounds count; surface is one
+    of SURFACES."""
 
     code: str
     name: str
     lab: Lab
     gsm: float = 0.0
     kind: str = "cover"
+    surface: str = "smooth"
 
     def __post_init__(self) -> None:
         check_lab(self.lab, self.name)
+        if self.surface not in SURFACES:
+            raise SwatchError(f"{self.name}: the surface must be one of {', '.join(SURFACES)}, got {self.surface!r}.")
 
     @property
     def weighed_name(self) -> str:
@@ -76,9 +89,9 @@ class Paper:
 PAPERS = {
     paper.code: paper
     for paper in (
-        Paper("smooth-white", "Smooth white card, 250 g/m2", (95.6, 0.3, -1.8), 250),
+        Paper("smooth-white", "Smooth white card, 250 g/m2", (95.6, 0.3, -1.8), 250, surface="very smooth"),
         Paper("cream", "Cream card, 250 g/m2", (92.8, 0.6, 8.2), 250),
-        Paper("cold-press", "Watercolour paper, 300 g/m2", (94.6, -0.2, 3.0), 300, "watercolour"),
+        Paper("cold-press", "Watercolour paper, 300 g/m2", (94.6, -0.2, 3.0), 300, "watercolour", "tooth"),
         Paper("toned-grey", "Toned grey, 220 g/m2", (71.0, 0.1, 1.4), 220, "text"),
         Paper("kraft", "Kraft card, 280 g/m2", (64.5, 8.3, 21.5), 280),
     )

@@ -5,6 +5,7 @@ from paleta.order._copies import MOST_COPIES, Batch, BatchLine, batch
 from paleta.order._own_pace import LEAST_TIMED, Learnt, Timed, TimedPasses, learn, own_pace
 from paleta.order._pace import PACES, Pace
 from paleta.order._plan import Handling, Pass, Plan
+from paleta.order._rules import paler_first, ranks_of
 from paleta.order._schedule import make_plan, plan_plainly, plan_region_by_region, warm_up
 from paleta.order._schools import (
     DEFAULT_SCHOOL,
@@ -25,7 +26,8 @@ from paleta.order._schools import (
     school_to_plain,
 )
 from paleta.order._touches import DRY_BEFORE, TOUCHES, Touch, TouchStep, plan_touches
-from paleta.order._work import Job, Mask, Work, expand
+from paleta.order._ways import Paces, Schools, Ways
+from paleta.order._work import MASK_KINDS, Job, Mask, Pen, Work, expand
 
 __all__ = [
     "DEFAULT_SCHOOL",
@@ -34,6 +36,7 @@ __all__ = [
     "LONGEST_HOW",
     "LONGEST_NAME",
     "LONGEST_SUMMARY",
+    "MASK_KINDS",
     "MOST_COPIES",
     "MOST_STEPS",
     "OWN_PREFIX",
@@ -49,15 +52,19 @@ __all__ = [
     "Learnt",
     "Mask",
     "Pace",
+    "Paces",
     "Pass",
+    "Pen",
     "Plan",
     "School",
+    "Schools",
     "Step",
     "Timed",
     "TimedPasses",
     "Touch",
     "TouchStep",
     "Violation",
+    "Ways",
     "Where",
     "Which",
     "Work",
@@ -68,9 +75,11 @@ __all__ = [
     "learn",
     "make_plan",
     "own_pace",
+    "paler_first",
     "plan_plainly",
     "plan_region_by_region",
     "plan_touches",
+    "ranks_of",
     "school_from_plain",
     "school_named",
     "school_to_plain",

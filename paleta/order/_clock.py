@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
-from paleta.order._pace import Pace
+from paleta.order._ways import Ways
 from paleta.order._work import Stroke
 
 Near = Mapping[int, Sequence[int]]
@@ -14,21 +14,22 @@ Near = Mapping[int, Sequence[int]]
 
 @dataclass(slots=True)
 class Hand:
-    """One hand at work: the time, and the pen in it."""
+    """One hand at work: the time, and the stroke whose pen is in it."""
 
-    pace: Pace
+    ways: Ways
     now_s: float = 0.0
-    pen: str | None = None
+    held: Stroke | None = None
     changes: int = 0
 
-    def take_up(self, pen: str) -> bool:
-        """Change to `pen` if it is not in the hand."""
-        change = self.pen not in (None, pen)
-        if change:
-            self.now_s += self.pace.change_s
-            self.changes += 1
-        self.pen = pen
-        return change
+    def take_up(self, stroke: Stroke) -> bool:
+        """Change to the stroke's pen if it is not in the hand, and set up its medium if another was in use."""
+        held, self.held = self.held, stroke
+        if held is None or held.pen == stroke.pen:
+            return False
+        pace = self.ways.paces[stroke.medium]
+        self.now_s += pace.change_s + (pace.setup_s if held.medium != stroke.medium else 0.0)
+        self.changes += 1
+        return True
 
     def wait_until(self, ready_s: float) -> float:
         """Rest until then; how long that was, in seconds."""
@@ -38,11 +39,11 @@ class Hand:
 
     def lay(self, stroke: Stroke, paper: Paper, ready_s: float = 0.0) -> Laid:
         """Take the stroke's pen, wait until `ready_s`, and lay it on `paper`."""
-        change = self.take_up(stroke.swatch)
+        change = self.take_up(stroke)
         waited_s = self.wait_until(ready_s)
         start_s = self.now_s
-        self.now_s += self.pace.laying_s(stroke.area_mm2)
-        paper.region_end_s[stroke.region] = self.now_s
+        self.now_s += self.ways.paces[stroke.medium].laying_s(stroke.area_mm2)
+        paper.touched(stroke, self.now_s)
         return Laid(change, waited_s, start_s)
 
 
@@ -56,20 +57,26 @@ class Laid(NamedTuple):
 
 @dataclass(slots=True)
 class Paper:
-    """One card: when each region was last touched, and so when it is dry."""
+    """One card: when each region was last touched, with what, and so when it is dry."""
 
-    pace: Pace
+    ways: Ways
     near: Near
-    region_end_s: dict[int, float] = field(default_factory=dict)
+    last: dict[int, tuple[str, float]] = field(default_factory=dict)
+
+    def touched(self, stroke: Stroke, end_s: float) -> None:
+        self.last[stroke.region] = stroke.medium, end_s
 
     def ready(self, strokes: Sequence[Stroke]) -> tuple[float, int | None]:
         """When the paper is dry for all `strokes`, and the region that is waited for (None: it is dry already)."""
         ready_s, cause = 0.0, None
         for stroke in strokes:
-            if stroke.join == "dry" and self.region_end_s[stroke.region] + self.pace.coat_dry_s > ready_s:
-                ready_s, cause = self.region_end_s[stroke.region] + self.pace.coat_dry_s, stroke.region
+            if stroke.join == "dry":
+                medium, end_s = self.last[stroke.region]
+                if end_s + self.ways.paces[medium].coat_dry_s > ready_s:
+                    ready_s, cause = end_s + self.ways.paces[medium].coat_dry_s, stroke.region
             for other in self.near.get(stroke.region, ()):
-                dry_s = self.region_end_s.get(other, -1e9) + self.pace.touch_dry_s
-                if dry_s > ready_s:
-                    ready_s, cause = dry_s, other
+                if other in self.last:
+                    medium, end_s = self.last[other]
+                    if end_s + self.ways.paces[medium].touch_dry_s > ready_s:
+                        ready_s, cause = end_s + self.ways.paces[medium].touch_dry_s, other
         return ready_s, cause

@@ -6,8 +6,8 @@ from dataclasses import dataclass, replace
 
 from paleta.errors import PlanImpossible
 from paleta.order._clock import Hand, Paper
-from paleta.order._pace import Pace
 from paleta.order._plan import Pass, Plan
+from paleta.order._ways import Paces, Ways
 from paleta.order._work import Work
 
 MOST_COPIES = 200
@@ -41,7 +41,7 @@ class Batch:
     starts_s: tuple[tuple[float, ...], ...] = ()
 
 
-def batch(work: Work, plan: Plan, pace: Pace, copies: int) -> Batch:
+def batch(work: Work, plan: Plan, pace: Paces | None, copies: int) -> Batch:
     """Work `copies` cards along `plan`: every wet stretch is done on card after card, one dries while the next is laid.
     Where the plan is woven so closely that this would take longer, card after card is worked whole.
 
@@ -49,11 +49,14 @@ def batch(work: Work, plan: Plan, pace: Pace, copies: int) -> Batch:
     ------
     PlanImpossible
         If `copies` is not 1 to 200.
+    SchoolError
+        If the plan was read from a file and does not know how it is laid.
     """
     if not 1 <= copies <= MOST_COPIES:
         raise PlanImpossible(f"A batch has 1 to {MOST_COPIES} cards, got {copies}.")
-    hand, near = Hand(pace), work.neighbours()
-    cards = [Paper(pace, near) for _ in range(copies)]
+    ways = plan.laid_by(pace=pace)
+    hand, near = Hand(ways), work.neighbours()
+    cards = [Paper(ways, near) for _ in range(copies)]
     starts: list[list[float]] = [[] for _ in range(copies)]
     lines = []
     for stretch in _stretches(plan.passes):
@@ -70,7 +73,7 @@ def batch(work: Work, plan: Plan, pace: Pace, copies: int) -> Batch:
         )
     # Every card has its masks laid and lifted.
     handled_s = copies * sum(one.end_s - one.start_s for one in plan.handling)
-    whole = _card_after_card(plan, pace, copies)
+    whole = _card_after_card(plan, ways, copies)
     if hand.now_s + handled_s > whole.one_by_one_s:
         return whole
     return replace(
@@ -82,9 +85,13 @@ def batch(work: Work, plan: Plan, pace: Pace, copies: int) -> Batch:
     )
 
 
-def _card_after_card(plan: Plan, pace: Pace, copies: int) -> Batch:
-    another = bool(plan.passes) and plan.passes[0].swatch != plan.passes[-1].swatch
-    each_s = plan.duration_s + (pace.change_s if another else 0.0)
+def _card_after_card(plan: Plan, ways: Ways, copies: int) -> Batch:
+    another, again_s = False, 0.0
+    if plan.passes:
+        first, last = plan.passes[0], plan.passes[-1]
+        pace, another = ways.paces[first.medium], first.pen != last.pen
+        again_s = (pace.change_s if another else 0.0) + (pace.setup_s if first.medium != last.medium else 0.0)
+    each_s = plan.duration_s + again_s
     total_s = round(copies * each_s - (each_s - plan.duration_s), 1)
     changes = copies * plan.pen_changes + (copies - 1 if another else 0)
     waits_s = copies * sum(one.wait_s for one in plan.passes)
@@ -116,11 +123,7 @@ def _stretches(passes: tuple[Pass, ...]) -> list[list[Pass]]:
     for place, one in enumerate(passes):
         joined = stretches and (
             tie[place] < place
-            or (
-                stretches[-1][-1].swatch == one.swatch
-                and len({p.swatch for p in stretches[-1]}) == 1
-                and tie[place] == place
-            )
+            or (stretches[-1][-1].pen == one.pen and len({p.pen for p in stretches[-1]}) == 1 and tie[place] == place)
         )
         if joined:
             stretches[-1].append(one)

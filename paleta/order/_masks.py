@@ -1,28 +1,41 @@
-"""Masks: what covers some regions while others are coloured, laid and lifted between the passes.
+"""Masks and tape: what covers some regions while others are coloured, laid, wiped and lifted between the passes.
 
 Times are common practice and from memory: a mask is stamped a second time on masking paper and cut slightly inside
-the line, which is done before colouring begins; here it is only laid and lifted.
+the line, which is done before colouring begins; here it is only laid and lifted. Ink that was blended over a mask soils
+the next ink, so it is wiped between two of them.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from itertools import pairwise
 
-from paleta.order._pace import Pace
 from paleta.order._plan import Handling, Pass, Plan
-from paleta.order._work import Mask, Work
+from paleta.order._ways import Ways
+from paleta.order._work import Mask, Stroke, Work
 
-LAY_S, LIFT_S = 45.0, 30.0
+LAY_S, LIFT_S, WIPE_S = 45.0, 30.0, 20.0
+SOILING = ("inkpad",)
+"""Media that stay on a mask and come off on the next pad."""
 HOW = {
-    "lay": ("Lay the mask", "over the figure, pressed down along its line; the paper beneath must be dry"),
-    "lift": ("Lift the mask", "slowly, away from the figure, once the colour round it is dry"),
+    ("lay", "mask"): ("Lay the mask", "over the figure, pressed down along its line; the paper beneath must be dry"),
+    ("wipe", "mask"): ("Wipe the mask", "clean and dry, or its ink soils the next one"),
+    ("lift", "mask"): ("Lift the mask", "slowly, away from the figure, once the colour round it is dry"),
+    ("lay", "tape"): ("Lay the tape", "along the line that shows, pressed down; the paper beneath must be dry"),
+    ("wipe", "tape"): ("Wipe the tape", "clean and dry, or its ink soils the next one"),
+    ("lift", "tape"): ("Lift the tape", "slowly and flat, away from the colour, once that is dry"),
 }
 
 
-def handling_s(work: Work) -> float:
-    """What the masks add to any order."""
-    return (LAY_S + LIFT_S) * len(used_masks(work))
+def handling_s(work: Work, chains: Sequence[Sequence[Stroke]]) -> float:
+    """What masks add to any order at the least: between each two inks that are blended over one it is wiped."""
+    masks = used_masks(work)
+    wipes = 0
+    for _, mask in masks:
+        inks = {one.pen for chain in chains for one in chain if one.region in mask.during and one.medium in SOILING}
+        # One cloth wipes all that lie at once.
+        wipes = max(wipes, len(inks) - 1)
+    return (LAY_S + LIFT_S) * len(masks) + WIPE_S * wipes
 
 
 def used_masks(work: Work) -> list[tuple[int, Mask]]:
@@ -34,16 +47,17 @@ def _used(mask: Mask, work: Work) -> bool:
     return any(job.ramp and job.region in mask.during for job in work.jobs)
 
 
-def mask_faults(work: Work, plan: Plan, pace: Pace, rounding_s: float) -> Iterable[tuple[str, tuple[int, ...], str]]:
+def mask_faults(work: Work, plan: Plan, ways: Ways, rounding_s: float) -> Iterable[tuple[str, tuple[int, ...], str]]:
     """Broken rules of masks as (kind, passes, sentence)."""
     for number, mask in used_masks(work):
-        kinds = [one.kind for one in plan.handling if one.mask == number]
-        if kinds != ["lay", "lift"]:
-            yield "mask", (), "A mask is not laid once and lifted once."
+        about = [one for one in plan.handling if one.mask == number and one.kind != "wipe"]
+        if [one.kind for one in about] != ["lay", "lift"]:
+            yield "mask", (), f"A {mask.kind} is not laid once and lifted once."
             continue
-        lay, lift = (one for one in plan.handling if one.mask == number)
+        lay, lift = about
         for one in plan.passes:
-            yield from _beside(one, mask, lay, lift, pace.touch_dry_s, rounding_s)
+            yield from _beside(one, mask, lay, lift, ways.paces[one.medium].touch_dry_s, rounding_s)
+        yield from _soiled(plan, mask, rounding_s)
     yield from _stacked(work, plan)
     # Passes among themselves are looked at by the check of the one hand.
     steps: list[Pass | Handling] = sorted([*plan.passes, *plan.handling], key=lambda one: one.start_s)
@@ -51,6 +65,18 @@ def mask_faults(work: Work, plan: Plan, pace: Pace, rounding_s: float) -> Iterab
         if isinstance(before, Handling) != isinstance(after, Handling) and after.start_s < before.end_s - rounding_s:
             number = after.before_pass if isinstance(after, Handling) else after.number
             yield "hand", (number,), "A mask is handled while a pass is laid."
+
+
+def _soiled(plan: Plan, mask: Mask, rounding_s: float) -> Iterable[tuple[str, tuple[int, ...], str]]:
+    """Two inks are blended over a mask without wiping it between them."""
+    wipes = [one for one in plan.handling if one.kind == "wipe" and one.end_s - one.start_s >= WIPE_S - rounding_s]
+    inked = [one for one in plan.passes if one.region in mask.during and one.medium in SOILING]
+    for before, after in pairwise(inked):
+        wiped = any(
+            before.end_s - rounding_s <= one.start_s and one.end_s <= after.start_s + rounding_s for one in wipes
+        )
+        if before.pen != after.pen and not wiped:
+            yield "soiled", (before.number, after.number), f"The {mask.kind} is not wiped before pass {after.number}."
 
 
 def _stacked(work: Work, plan: Plan) -> Iterable[tuple[str, tuple[int, ...], str]]:

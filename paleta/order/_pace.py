@@ -16,6 +16,7 @@ class Pace:
     touch_dry_s         until a touching region may be laid wet beside it.
     coat_dry_s          until a second coat or raw colour on dry.
     blend_s             longest pause in which a wet blend still melts.
+    setup_s             setting the medium up beside another that was in use: water jar, pads, sharpened pencils.
     """
 
     start_s: float
@@ -24,9 +25,10 @@ class Pace:
     touch_dry_s: float
     coat_dry_s: float
     blend_s: float
+    setup_s: float = 0.0
 
     def __post_init__(self) -> None:
-        if min(self.start_s, self.per_mm2_s, self.change_s, self.touch_dry_s, self.coat_dry_s) < 0:
+        if min(self.start_s, self.per_mm2_s, self.change_s, self.touch_dry_s, self.coat_dry_s, self.setup_s) < 0:
             raise PlanImpossible("No time can be below zero.")
         if self.blend_s < self.change_s:
             raise PlanImpossible(
@@ -38,11 +40,11 @@ class Pace:
 
 
 # Marker: touch dry under a minute, second coat after 2 to 3 minutes, workable a minute or so. Watercolour: dried with
-# a heat tool (30 to 60 s; 5 to 20 min in air). Pencil does not dry.
+# a heat tool (30 to 60 s; 5 to 20 min in air). Pencil does not dry. Setting up is from memory.
 PACES = {
-    "marker": Pace(start_s=3, per_mm2_s=0.12, change_s=6, touch_dry_s=50, coat_dry_s=150, blend_s=75),
-    "watercolour": Pace(start_s=5, per_mm2_s=0.10, change_s=12, touch_dry_s=60, coat_dry_s=60, blend_s=90),
-    "pencil": Pace(start_s=4, per_mm2_s=0.35, change_s=5, touch_dry_s=0, coat_dry_s=0, blend_s=3600),
-    "soluble": Pace(start_s=4, per_mm2_s=0.14, change_s=6, touch_dry_s=60, coat_dry_s=90, blend_s=60),
-    "inkpad": Pace(start_s=5, per_mm2_s=0.03, change_s=15, touch_dry_s=60, coat_dry_s=120, blend_s=600),
+    "marker": Pace(start_s=3, per_mm2_s=0.12, change_s=6, touch_dry_s=50, coat_dry_s=150, blend_s=75, setup_s=15),
+    "watercolour": Pace(start_s=5, per_mm2_s=0.10, change_s=12, touch_dry_s=60, coat_dry_s=60, blend_s=90, setup_s=60),
+    "pencil": Pace(start_s=4, per_mm2_s=0.35, change_s=5, touch_dry_s=0, coat_dry_s=0, blend_s=3600, setup_s=20),
+    "soluble": Pace(start_s=4, per_mm2_s=0.14, change_s=6, touch_dry_s=60, coat_dry_s=90, blend_s=60, setup_s=40),
+    "inkpad": Pace(start_s=5, per_mm2_s=0.03, change_s=15, touch_dry_s=60, coat_dry_s=120, blend_s=600, setup_s=45),
 }

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
-from paleta.order._pace import Pace
+from paleta.errors import SchoolError
 from paleta.order._schools import School
+from paleta.order._ways import Paces, Schools, Ways
 from paleta.order._work import Stroke, Work
 
 
@@ -27,7 +28,8 @@ class Pass(Stroke):
 
 @dataclass(frozen=True, slots=True)
 class Handling:
-    """A mask being laid or lifted: `kind` is "lay" or "lift"; it comes before the pass numbered `before_pass`."""
+    """A mask being laid, wiped between two inks or lifted: `kind` is "lay", "wipe" or "lift"; it comes before the pass
+    numbered `before_pass`."""
 
     kind: str
     mask: int
@@ -43,8 +45,8 @@ class Handling:
 class Plan:
     """Passes in order. `bound_s` is a time no order can beat.
 
-    handling  masks laid and lifted between the passes, by time.
-    work, school, pace  what it was made for; a plan read from a file does not know them.
+    handling  masks laid, wiped and lifted between the passes, by time.
+    work, ways  what it was made for; a plan read from a file does not know them.
     """
 
     passes: tuple[Pass, ...]
@@ -52,6 +54,22 @@ class Plan:
     duration_s: float
     bound_s: float
     handling: tuple[Handling, ...] = ()
-    school: School | None = field(default=None, compare=False, repr=False)
-    pace: Pace | None = field(default=None, compare=False, repr=False)
+    ways: Ways | None = field(default=None, compare=False, repr=False)
     work: Work | None = field(default=None, compare=False, repr=False)
+
+    def laid_by(self, school: Schools | None = None, pace: Paces | None = None) -> Ways:
+        """How it is laid: as it was made for, save where schools or paces are named.
+
+        Raises
+        ------
+        SchoolError
+            If neither the plan nor the caller names a school.
+        """
+        if school is not None:
+            ways = Ways.of(school, pace or (self.ways.paces if self.ways else None))
+            named = {school.medium: school} if isinstance(school, School) else school
+            known = self.ways.schools if self.ways is not None else {}
+            return replace(ways, schools={**ways.schools, **known, **named})
+        if self.ways is None:
+            raise SchoolError("A plan that was read from a file is judged by a school: name it.")
+        return replace(self.ways, paces=Ways.of(self.ways.schools[self.ways.usual], pace).paces) if pace else self.ways

@@ -1,10 +1,45 @@
-"""What must be done before what, beside the chains of a region: dark creepers after their paler neighbours."""
+"""The chain of a region through its coats, and what must be done before what beside that: dark creepers after their
+paler neighbours."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import replace
+from typing import TypeVar
 
-from paleta.order._work import Stroke, Work
+from paleta.media import over
+from paleta.order._schools import Join
+from paleta.order._ways import Ways
+from paleta.order._work import Job, Stroke, Work, expand
+
+One = TypeVar("One", bound=Stroke)
+
+
+def chains_of(work: Work, ways: Ways) -> list[list[Stroke]]:
+    """The strokes of every region, coat after coat, lowest first; regions of which all is left as paper have none."""
+    by_region: dict[int, list[Job]] = {}
+    for job in work.jobs:
+        by_region.setdefault(job.region, []).append(job)
+    chains = []
+    for jobs in by_region.values():
+        chain: list[Stroke] = []
+        for job in sorted(jobs, key=lambda job: job.coat):
+            strokes = expand(job, ways.school_of(job))
+            if chain and strokes:
+                strokes[0] = replace(strokes[0], join=_joined(chain[-1].medium, strokes[0].medium))
+            chain += strokes
+        if chain:
+            chains.append(chain)
+    return chains
+
+
+def _joined(below: str, above: str) -> Join:
+    return "any" if over(below, above).wet else "dry"
+
+
+def ranks_of(work: Work) -> dict[tuple[int, int], int]:
+    """Rank by region and coat."""
+    return {(job.region, job.coat): job.rank for job in work.jobs}
 
 
 def blocks_of(chain: Sequence[Stroke]) -> list[list[Stroke]]:
@@ -21,16 +56,26 @@ def blocks_of(chain: Sequence[Stroke]) -> list[list[Stroke]]:
 def needs_of(work: Work, chains: Sequence[Sequence[Stroke]]) -> Iterable[tuple[Stroke, list[Stroke]]]:
     """Strokes that must wait, and the strokes that must be laid before each.
 
-    Very dark colours creep past the line: the first of them waits until touching paler regions are finished (common
-    practice). Where a wish says otherwise the wish wins: a background laid first cannot wait for what stands on it.
+    Very dark colours creep past the line: the first of them waits until touching paler regions are finished in its
+    medium (common practice). Where a wish says otherwise the wish wins: a background laid first cannot wait for what
+    stands on it.
     """
     near = work.neighbours()
-    rank = {job.region: job.rank for job in work.jobs}
-    last = {chain[0].region: chain[-1] for chain in chains}
-    creeping = {
-        chain[0].region: next((stroke for stroke in chain if stroke.swatch in work.creepers), None) for chain in chains
-    }
-    for region, dark in creeping.items():
-        if dark is not None:
-            paler = [other for other in near.get(region, ()) if creeping[other] is None and rank[other] <= rank[region]]
-            yield dark, [last[other] for other in paler]
+    ranks = ranks_of(work)
+    by_region = {chain[0].region: chain for chain in chains}
+    for region, chain in by_region.items():
+        dark = next((stroke for stroke in chain if work.creeps(stroke)), None)
+        if dark is None:
+            continue
+        beside = (by_region.get(other, ()) for other in near.get(region, ()))
+        yield dark, [stroke for chain in beside for stroke in paler_first(work, dark, chain, ranks)[-1:]]
+
+
+def paler_first(work: Work, dark: Stroke, beside: Sequence[One], ranks: Mapping[tuple[int, int], int]) -> list[One]:
+    """Those of the strokes on a touching region that must be laid before the creeping `dark`: all in its medium, unless
+    that region creeps itself or has its turn later."""
+    alike = [stroke for stroke in beside if stroke.medium == dark.medium]
+    if any(map(work.creeps, alike)):
+        return []
+    rank = ranks.get((dark.region, dark.coat), 0)
+    return [stroke for stroke in alike if ranks.get((stroke.region, stroke.coat), 0) <= rank]

@@ -9,20 +9,24 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Mapping, Sequence
-from dataclasses import asdict, replace
-from itertools import groupby
+from dataclasses import asdict, dataclass, field, replace
+from itertools import groupby, pairwise
 
-from paleta.order._masks import HOW, handling_s, used_masks
-from paleta.order._pace import PACES, Pace
+from paleta.media import MEDIA
+from paleta.order._masks import HOW, SOILING, WIPE_S, handling_s, used_masks
+from paleta.order._pace import PACES
 from paleta.order._plan import Handling, Pass, Plan
-from paleta.order._schools import School, school_named
+from paleta.order._rules import chains_of
+from paleta.order._schools import school_named
 from paleta.order._search import Least, Tables, built, search, starts_and_ends, tables_of, waiting_in_a_circle
-from paleta.order._work import Job, Stroke, Work, expand
+from paleta.order._ways import Paces, Schools, Ways
+from paleta.order._work import Job, Mask, Pen, Stroke, Work
 from paleta.order.columns import HABIT, LAY, PLAIN
 
 
-def make_plan(work: Work, school: School, pace: Pace) -> Plan:
-    """Order all passes of all jobs.
+def make_plan(work: Work, school: Schools, pace: Paces | None = None) -> Plan:
+    """Order all passes of all jobs. Where jobs are of several media, a school and a pace are given for each of them;
+    common practice stands in for what is not.
 
     Returns
     -------
@@ -35,27 +39,28 @@ def make_plan(work: Work, school: School, pace: Pace) -> Plan:
         If the pace leaves no time for a wet blend, or what must come first goes round in a circle, as where a mask
         covers what must be coloured while it lies.
     """
-    chains = _chains(work, school)
-    tables = tables_of(work, chains, pace)
+    ways = Ways.of(school, pace)
+    chains = chains_of(work, ways)
+    tables = tables_of(work, chains, ways)
     if not tables.strokes:
-        return Plan((), 0, 0.0, 0.0, school=school, pace=pace, work=work)
-    least = least_of(chains, work, pace)
+        return Plan((), 0, 0.0, 0.0, ways=ways, work=work)
+    least = least_of(chains, work, ways)
     sequence, proven = search(tables, least)
-    plan = _timed(sequence, tables, work, school, pace, least.seconds)
+    plan = _timed(sequence, tables, work, ways, least.seconds)
     return replace(plan, bound_s=plan.duration_s) if proven else plan
 
 
-def plan_region_by_region(work: Work, school: School, pace: Pace) -> Plan:
+def plan_region_by_region(work: Work, school: Schools, pace: Paces | None = None) -> Plan:
     """The habit to compare with: one region after the other, going on with another while one dries.
 
     It waits as cleverly as `make_plan`, but does not look at which pen is in the hand.
     """
-    return _plan_built(work, school, pace, HABIT)
+    return _plan_built(work, Ways.of(school, pace), HABIT)
 
 
-def plan_plainly(work: Work, school: School, pace: Pace) -> Plan:
+def plan_plainly(work: Work, school: Schools, pace: Paces | None = None) -> Plan:
     """The plain way to compare with: stay with the pen, then take the one with the most work ready."""
-    return _plan_built(work, school, pace, PLAIN)
+    return _plan_built(work, Ways.of(school, pace), PLAIN)
 
 
 def warm_up() -> None:
@@ -69,65 +74,108 @@ def warm_up() -> None:
         )
 
 
-def least_of(chains: Sequence[Sequence[Stroke]], work: Work, pace: Pace) -> Least:
+def least_of(chains: Sequence[Sequence[Stroke]], work: Work, ways: Ways) -> Least:
     """What no order is under: every pass is laid, every pen taken up as often as the chain that parts its passes most
-    needs it, masks are handled, and every chain has its own waits."""
-    visits: Counter[str] = Counter()
+    needs it, and every medium set up likewise, masks are handled, and every chain has its own waits."""
+    pens: Counter[Pen] = Counter()
+    media: Counter[str] = Counter()
     for chain in chains:
         # Passes of one pen with another pen between them are different visits of it.
-        visits |= Counter(pen for pen, _ in groupby(stroke.swatch for stroke in chain))
-    laying = sum(pace.laying_s(stroke.area_mm2) for chain in chains for stroke in chain)
-    hand = laying + (visits.total() - 1) * pace.change_s + handling_s(work)
-    return Least(max(hand, *(_alone_s(chain, pace) for chain in chains)), visits.total())
+        pens |= Counter(pen for pen, _ in groupby(stroke.pen for stroke in chain))
+        media |= Counter(medium for medium, _ in groupby(stroke.medium for stroke in chain))
+    paces = ways.paces
+    hand = sum(paces[stroke.medium].laying_s(stroke.area_mm2) for chain in chains for stroke in chain)
+    hand += sum(count * paces[medium].change_s for (medium, _), count in pens.items())
+    hand += sum(count * paces[medium].setup_s for medium, count in media.items())
+    # The first pen is taken up, and its medium set up, before the clock runs.
+    hand -= max(paces[medium].change_s + paces[medium].setup_s for medium in media)
+    hand += handling_s(work, chains)
+    return Least(max(hand, *(_alone_s(chain, ways) for chain in chains)), pens.total())
 
 
-def _alone_s(chain: Sequence[Stroke], pace: Pace) -> float:
+def _alone_s(chain: Sequence[Stroke], ways: Ways) -> float:
     """How long one region takes by itself."""
-    total = 0.0
-    for number, stroke in enumerate(chain):
-        change = pace.change_s if number and chain[number - 1].swatch != stroke.swatch else 0.0
-        total += max(change, pace.coat_dry_s if stroke.join == "dry" else 0.0) + pace.laying_s(stroke.area_mm2)
+    total = ways.paces[chain[0].medium].laying_s(chain[0].area_mm2)
+    for before, stroke in pairwise(chain):
+        pace = ways.paces[stroke.medium]
+        change = pace.change_s if before.pen != stroke.pen else 0.0
+        setup = pace.setup_s if before.medium != stroke.medium else 0.0
+        dry = ways.paces[before.medium].coat_dry_s if stroke.join == "dry" else 0.0
+        total += max(change + setup, dry) + pace.laying_s(stroke.area_mm2)
     return total
 
 
-def _chains(work: Work, school: School) -> list[list[Stroke]]:
-    return [chain for chain in (expand(job, school) for job in work.jobs) if chain]
-
-
-def _plan_built(work: Work, school: School, pace: Pace, way: int) -> Plan:
-    chains = _chains(work, school)
-    tables = tables_of(work, chains, pace)
+def _plan_built(work: Work, ways: Ways, way: int) -> Plan:
+    chains = chains_of(work, ways)
+    tables = tables_of(work, chains, ways)
     if not tables.strokes:
-        return Plan((), 0, 0.0, 0.0, school=school, pace=pace, work=work)
+        return Plan((), 0, 0.0, 0.0, ways=ways, work=work)
     sequence = built(tables, way)
     if sequence is None:
         raise waiting_in_a_circle(tables)
-    return _timed(sequence.tolist(), tables, work, school, pace, least_of(chains, work, pace).seconds)
+    return _timed(sequence.tolist(), tables, work, ways, least_of(chains, work, ways).seconds)
 
 
-def _timed(sequence: Sequence[int], tables: Tables, work: Work, school: School, pace: Pace, bound_s: float) -> Plan:
+@dataclass(slots=True)
+class _Covers:
+    """The masks that lie, each with the pen whose ink is on it."""
+
+    masks: Mapping[int, Mask]
+    lying: dict[int, Pen | None] = field(default_factory=dict)
+
+    def soiled(self, stroke: Stroke) -> list[int]:
+        """Masks that must be wiped before `stroke`; its ink is on them from now on."""
+        if stroke.medium not in SOILING:
+            return []
+        beside = [number for number in self.lying if stroke.region in self.masks[number].during]
+        found = [number for number in beside if self.lying[number] not in (None, stroke.pen)]
+        self.lying.update(dict.fromkeys(beside, stroke.pen))
+        return found
+
+
+def _timed(sequence: Sequence[int], tables: Tables, work: Work, ways: Ways, bound_s: float) -> Plan:
     """The plan of a sequence of strokes and handling."""
     starts, ends = starts_and_ends(tables, sequence)
     names = {stroke.region: stroke.name for stroke in tables.strokes}
     masks = used_masks(work)
+    covers = _Covers(dict(masks))
     near = work.neighbours()
     passes: list[Pass] = []
     handling: list[Handling] = []
-    free_s, changes, pen = 0.0, 0, None
+    free_s, changes = 0.0, 0
+
+    def handle(kind: str, number: int, start_s: float, end_s: float) -> None:
+        how = HOW[kind, work.masks[number].kind]
+        waited_s = round(start_s - free_s, 1)
+        handling.append(
+            Handling(kind, number, *how, len(passes) + 1, round(start_s, 1), round(end_s, 1), max(0.0, waited_s))
+        )
+
     for one in sequence:
         start_s, end_s = starts[one], ends[one]
         if one >= len(tables.strokes):
-            kind = "lay" if tables.handling[one - len(tables.strokes)][0] == LAY else "lift"
-            number, _ = masks[tables.handling[one - len(tables.strokes)][1]]
-            waited = round(start_s - free_s, 1)
-            handling.append(
-                Handling(kind, number, *HOW[kind], len(passes) + 1, round(start_s, 1), round(end_s, 1), waited)
-            )
+            kind, place = tables.handling[one - len(tables.strokes)]
+            number = masks[place][0]
+            handle("lay" if kind == LAY else "lift", number, start_s, end_s)
+            if kind == LAY:
+                covers.lying[number] = None
+            else:
+                del covers.lying[number]
         else:
             stroke = tables.strokes[one]
-            change = pen not in (None, stroke.swatch)
-            changes, pen = changes + change, stroke.swatch
-            wait_s = round(start_s - free_s - (pace.change_s if change else 0.0), 1)
+            soiled = covers.soiled(stroke)
+            if soiled:
+                # All that lies is wiped with one cloth in one go.
+                handle("wipe", soiled[0], free_s, free_s + WIPE_S)
+                free_s += WIPE_S
+            before = passes[-1] if passes else None
+            change = before is not None and before.pen != stroke.pen
+            changes += change
+            pace = ways.paces[stroke.medium]
+            change_s = pace.change_s if change else 0.0
+            if before is not None and before.medium != stroke.medium:
+                change_s += pace.setup_s
+            wait_s = round(start_s - free_s - change_s, 1)
             passes.append(
                 Pass(
                     **{**asdict(stroke), "area_mm2": round(stroke.area_mm2, 2)},
@@ -135,7 +183,7 @@ def _timed(sequence: Sequence[int], tables: Tables, work: Work, school: School, 
                     start_s=round(start_s, 1),
                     end_s=round(end_s, 1),
                     wait_s=max(0.0, wait_s),
-                    wait_for=_reason(stroke, passes, near, pace, names) if wait_s > 0 else "",
+                    wait_for=_reason(stroke, passes, near, ways, names) if wait_s > 0 else "",
                     change=change,
                 )
             )
@@ -146,20 +194,21 @@ def _timed(sequence: Sequence[int], tables: Tables, work: Work, school: School, 
         duration_s=round(free_s, 1),
         bound_s=round(min(bound_s, free_s), 1),
         handling=tuple(handling),
-        school=school,
-        pace=pace,
+        ways=ways,
         work=work,
     )
 
 
 def _reason(
-    stroke: Stroke, laid: Sequence[Pass], near: Mapping[int, Sequence[int]], pace: Pace, names: Mapping[int, str]
+    stroke: Stroke, laid: Sequence[Pass], near: Mapping[int, Sequence[int]], ways: Ways, names: Mapping[int, str]
 ) -> str:
     """What is waited for before `stroke`: whatever is dry last."""
     waits = [(0.0, "what comes after it to be laid in time")]
     for one in laid:
+        pace = ways.paces[one.medium]
         if stroke.join == "dry" and one.region == stroke.region:
-            waits.append((one.end_s + pace.coat_dry_s, f"the first coat of {names[one.region]} to dry"))
+            coat = "the first coat" if one.medium == stroke.medium else f"the {MEDIA[one.medium].lower()}"
+            waits.append((one.end_s + pace.coat_dry_s, f"{coat} of {names[one.region]} to dry"))
         if one.region in near.get(stroke.region, ()):
             waits.append((one.end_s + pace.touch_dry_s, f"{names[one.region]} to be touch dry"))
     return max(waits)[1]

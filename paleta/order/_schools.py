@@ -200,6 +200,19 @@ SCHOOLS = {
             ),
         ),
         School(
+            "M5",
+            "Two coats, one way",
+            "marker",
+            "For grounds: the palest marked first, then flooded in strokes of one direction, dried until the streaks "
+            "even out, and coated again the same way.",
+            (
+                Step("palest", "own zone", "start", "mark the palest part first, so that it is never coloured over"),
+                Step("middles from pale", "own zone", "wet", "work away from it, each shade into the last"),
+                Step("darkest", "own zone", "wet", "flood the rest in strokes of one direction"),
+                Step("darkest", "own zone", "dry", "second coat in the same direction, once bone dry"),
+            ),
+        ),
+        School(
             "W1",
             "Dark ends, light middle",
             "watercolour",
@@ -306,6 +319,17 @@ SCHOOLS = {
                 Step("palest", "all over", "start", "stamp or lay the palest solid layer"),
                 Step("middles from pale", "own zone", "dry", "lay the next darker layer in register"),
                 Step("darkest", "own zone", "dry", "lay the darkest layer in register"),
+            ),
+        ),
+        School(
+            "B3",
+            "Pounced",
+            "inkpad",
+            "Light inks on felt first, the strong ones at opposite ends: pounce, turn, pounce.",
+            (
+                Step("palest", "all over", "start", "pounce the lightest ink with felt, turning it every time"),
+                Step("middles from pale", "own zone", "any", "pounce into the first while it is fresh"),
+                Step("darkest", "own zone", "any", "a drop at the far end of the felt; pounce, turn, pounce"),
             ),
         ),
         *(

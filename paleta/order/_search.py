@@ -12,9 +12,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.errors import PlanImpossible
-from paleta.order._masks import LAY_S, LIFT_S, used_masks
-from paleta.order._pace import Pace
-from paleta.order._rules import blocks_of, needs_of
+from paleta.order._masks import LAY_S, LIFT_S, SOILING, WIPE_S, used_masks
+from paleta.order._rules import blocks_of, needs_of, ranks_of
+from paleta.order._ways import Ways
 from paleta.order._work import Stroke, Work
 from paleta.order.columns import (
     ANY,
@@ -85,16 +85,17 @@ class Tables:
 
     @property
     def dries(self) -> bool:
-        return bool(self.columns[3][[TOUCH, COAT]].any())
+        return bool(self.columns[3][:, [TOUCH, COAT]].any())
 
 
-def tables_of(work: Work, chains: Sequence[Sequence[Stroke]], pace: Pace) -> Tables:
+def tables_of(work: Work, chains: Sequence[Sequence[Stroke]], ways: Ways) -> Tables:
     strokes = [stroke for chain in chains for stroke in chain]
     number = {id(stroke): place for place, stroke in enumerate(strokes)}
     regions = {chain[0].region: place for place, chain in enumerate(chains)}
-    ranks = {job.region: job.rank for job in work.jobs}
+    ranks = ranks_of(work)
     levels = {rank: level for level, rank in enumerate(sorted(set(ranks.values())))}
-    pens = {pen: place for place, pen in enumerate(dict.fromkeys(stroke.swatch for stroke in strokes))}
+    pens = {pen: place for place, pen in enumerate(dict.fromkeys(stroke.pen for stroke in strokes))}
+    media = {medium: place for place, medium in enumerate(dict.fromkeys(stroke.medium for stroke in strokes))}
     masks = used_masks(work)
     handling = [(kind, mask) for mask in range(len(masks)) for kind in (LAY, LIFT)]
     count = len(strokes) + len(handling)
@@ -107,38 +108,41 @@ def tables_of(work: Work, chains: Sequence[Sequence[Stroke]], pace: Pace) -> Tab
     for stroke, others in needs_of(work, chains):
         needs[number[id(stroke)]] |= {number[id(other)] for other in others}
     covers = np.zeros((2, len(masks), max(1, len(chains))), bool)
+    turn = {id(stroke): ranks[stroke.region, stroke.coat] for stroke in strokes}
     for place, (kind, mask) in enumerate(handling, start=len(strokes)):
         own = masks[mask][1]
-        turns = [ranks[chain[0].region] for chain in chains if chain[0].region in own.during]
+        turns = [turn[id(stroke)] for stroke in strokes if stroke.region in own.during]
         for row, chain in enumerate(chains):
-            region, first, last = chain[0].region, number[id(chain[0])], number[id(chain[-1])]
+            region = chain[0].region
             covers[:, mask, row] = region in own.over, region in own.during
             # Laid before what is coloured while it lies, lifted after; what it covers comes before or after by rank.
-            beneath = region in own.over
-            if kind == LAY:
-                earlier, later = beneath and ranks[region] < max(turns), region in own.during
-            else:
-                earlier, later = region in own.during, beneath and ranks[region] > min(turns)
-            if earlier:
-                needs[place].add(last)
-            if later:
-                needs[first].add(place)
+            first: list[int] = []
+            last: list[int] = []
+            if region in own.during:
+                first, last = ([number[id(chain[0])]], []) if kind == LAY else ([], [number[id(chain[-1])]])
+            elif region in own.over and kind == LAY:
+                last = [number[id(stroke)] for stroke in chain if turn[id(stroke)] < max(turns)][-1:]
+            elif region in own.over:
+                first = [number[id(stroke)] for stroke in chain if turn[id(stroke)] > min(turns)][:1]
+            needs[place].update(last)
+            for stroke_at in first:
+                needs[stroke_at].add(place)
         if kind == LIFT:
             needs[place].add(place - 1)
     near = work.neighbours()
     touching = [sorted(regions[other] for other in near.get(chain[0].region, ())) for chain in chains]
     blocks = [[number[id(stroke)] for stroke in block] for chain in chains for block in blocks_of(chain)]
     blocks += [[place] for place in range(len(strokes), count)]
-    seconds = [pace.laying_s(stroke.area_mm2) for stroke in strokes]
+    seconds = [ways.paces[stroke.medium].laying_s(stroke.area_mm2) for stroke in strokes]
     seconds += [LAY_S if kind == LAY else LIFT_S for kind, _ in handling]
-    rank = [levels[ranks[stroke.region]] for stroke in strokes] + [0] * len(handling)
+    rank = [levels[turn[id(stroke)]] for stroke in strokes] + [0] * len(handling)
     none = [-1] * len(handling)
     near_at, touched = _ragged([touching[regions[stroke.region]] for stroke in strokes] + [[]] * len(handling))
     needs_at, needed = _ragged([sorted(each) for each in needs])
     table = np.stack(
         [
             _ints([round(each * TICKS) for each in seconds]),
-            _ints([pens[stroke.swatch] for stroke in strokes] + none),
+            _ints([pens[stroke.pen] for stroke in strokes] + none),
             _ints([regions[stroke.region] for stroke in strokes] + [0] * len(handling)),
             _ints([JOINS[stroke.join] for stroke in strokes] + [ANY] * len(handling)),
             before,
@@ -149,6 +153,7 @@ def tables_of(work: Work, chains: Sequence[Sequence[Stroke]], pace: Pace) -> Tab
             near_at[1:],
             needs_at[:-1] + len(touched),
             needs_at[1:] + len(touched),
+            _ints([media[stroke.medium] for stroke in strokes] + none),
         ],
         axis=1,
     )
@@ -156,12 +161,19 @@ def tables_of(work: Work, chains: Sequence[Sequence[Stroke]], pace: Pace) -> Tab
         np.ascontiguousarray(table),
         np.concatenate([touched, needed]),
         covers,
-        _ints([round(each * TICKS) for each in (pace.change_s, pace.touch_dry_s, pace.coat_dry_s, pace.blend_s)]),
+        np.array([_paced(medium, ways) for medium in media], np.int64).reshape(-1, 6),
     )
     block_of = np.empty(count, np.int64)
     for place, block in enumerate(blocks):
         block_of[block] = place
     return Tables(strokes, handling, given, block_of, *_ragged(blocks))
+
+
+def _paced(medium: str, ways: Ways) -> list[int]:
+    """A row of the compiled loops' `pace`."""
+    pace = ways.paces[medium]
+    seconds = (pace.change_s, pace.touch_dry_s, pace.coat_dry_s, pace.blend_s, pace.setup_s)
+    return [round(each * TICKS) for each in (*seconds, WIPE_S if medium in SOILING else 0.0)]
 
 
 @dataclass(frozen=True, slots=True)

@@ -63,8 +63,8 @@ class TouchStep:
     caution: str
 
 
-def plan_touches(codes: Sequence[str], medium: str) -> list[TouchStep]:
-    """The chosen touches in their order with waits.
+def plan_touches(codes: Sequence[str], media: Sequence[str]) -> list[TouchStep]:
+    """The chosen touches in their order with waits, on what was coloured in these media.
 
     Raises
     ------
@@ -74,13 +74,14 @@ def plan_touches(codes: Sequence[str], medium: str) -> list[TouchStep]:
     unknown = [code for code in codes if code not in TOUCHES]
     if unknown:
         raise PlanImpossible(f"A finishing touch is one of {', '.join(TOUCHES)}, not {unknown[0]!r}.")
-    now, dry_at = 0.0, DRY_BEFORE[medium]
+    now, dry_at = 0.0, max(DRY_BEFORE[medium] for medium in media)
     steps = []
     for touch in sorted((TOUCHES[code] for code in set(codes)), key=lambda one: one.rank):
         wait = max(0.0, dry_at - now)
         start = now + wait
         now = start + touch.laying_s
         dry_at = now + touch.dry_s
-        caution = " ".join(filter(None, (touch.caution, NOT_WITH.get((touch.code, medium), ""))))
+        clashes = (NOT_WITH.get((touch.code, medium), "") for medium in media)
+        caution = " ".join(filter(None, (touch.caution, *clashes)))
         steps.append(TouchStep(touch.code, touch.name, touch.how, start, now, wait, caution))
     return steps

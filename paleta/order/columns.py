@@ -6,14 +6,15 @@ that are done with it.
 
 from __future__ import annotations
 
-DURATION, PEN, REGION, JOIN, BEFORE, RANK, KIND, MASK, NEAR_AT, NEAR_END, NEEDS_AT, NEEDS_END = range(12)
-"""Columns of `table`, N x 12. PEN, MASK and BEFORE (the stroke before on that region) are -1 where there is none; what
-has the lower RANK is finished first. lists[NEAR_AT:NEAR_END] are the regions that touch, lists[NEEDS_AT:NEEDS_END] the
-rows that must be laid before."""
+DURATION, PEN, REGION, JOIN, BEFORE, RANK, KIND, MASK, NEAR_AT, NEAR_END, NEEDS_AT, NEEDS_END, MEDIUM = range(13)
+"""Columns of `table`, N x 13. PEN, MASK and BEFORE (the stroke before on that region) are -1 where there is none; what
+has the lower RANK is finished first; MEDIUM is a row of `pace`.
+lists[NEAR_AT:NEAR_END] are the regions that touch, lists[NEEDS_AT:NEEDS_END] the rows that must be laid before."""
 OVER, DURING = range(2)
 """Of `covers`, 2 x masks x regions: what a mask covers, and what is coloured while it lies."""
-CHANGE, TOUCH, COAT, BLEND = range(4)
-"""Of `pace`, as in Pace."""
+CHANGE, TOUCH, COAT, BLEND, SETUP, WIPE = range(6)
+"""Columns of `pace`, a row for each medium, as in Pace. WIPE is how long wiping a mask takes between two inks of it, 0
+where a medium does not soil a mask."""
 NEVER = -(10**12)
 START, WET, DRY, ANY = range(4)
 STROKE, LAY, LIFT = range(3)

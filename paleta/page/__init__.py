@@ -1,6 +1,6 @@
 """What is printed: the recipe on one page, and the card's drawings, cutting plan and lines to cut."""
 
-from paleta.page._card_drawings import front, inside, lines_to_cut, sheet, side
+from paleta.page._card_drawings import front, inside, lines_to_cut, mask_to_cut, sheet, side
 from paleta.page._card_pdf import card_pdf
 from paleta.page._drawing import DEPTHS, Drawing, to_svg
 from paleta.page._look import card_look, cropped
@@ -38,6 +38,7 @@ __all__ = [
     "inside",
     "letter_of",
     "lines_to_cut",
+    "mask_to_cut",
     "recipe_page",
     "recipe_pdf",
     "recipe_text",

@@ -193,6 +193,13 @@ def lines_to_cut(plan: CardPlan, picture: Picture, masks: Mapping[str, Sequence[
     return Drawing("Lines to cut", _mm(whole.width), _mm(whole.height), tuple(marks))
 
 
+def mask_to_cut(picture: Picture, regions: Sequence[int]) -> Drawing:
+    """A mask of these regions at full size on the picture's own paper, cut slightly inside the line."""
+    whole = picture.whole
+    marks = tuple(_outlines(picture, regions, -MASK_INSIDE_MM, "film"))
+    return Drawing("Mask to cut", _mm(whole.width), _mm(whole.height), marks)
+
+
 def _outlines(picture: Picture, regions: Sequence[int], margin: float, depth: str) -> Iterator[Mark]:
     for path in cut_lines(picture.labels, regions, margin, picture.px_per_mm):
         yield Line(tuple((float(x), float(y)) for x, y in path[:-1]), closed=True, depth=depth, thick=0.2)

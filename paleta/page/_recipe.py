@@ -11,7 +11,7 @@ from paleta.card import CardPlan, making, show
 from paleta.colour import Lab, lab_to_hex
 from paleta.impression import RegionMap
 from paleta.media import INKS, MEDIA
-from paleta.order import Pass, Plan, TouchStep, plan_touches
+from paleta.order import Pass, Pen, Plan, TouchStep, plan_touches
 from paleta.recipe import Sheet
 
 ONE_PAGE_THINGS = 60
@@ -24,18 +24,20 @@ CAUTION = (
 )
 
 
+Coats = tuple[tuple[Pen, ...], ...]
+
+
 @dataclass(frozen=True, slots=True)
 class Lettered:
     """A thing, or those of its regions that have a ramp of their own. x, y: where its letter stands, 0..1.
 
-    ramp, under  swatch codes palest first; under: the marker ramp beneath pencil.
+    coats  the swatches of its coats, lowest coat first and palest first, then those of its accents.
     """
 
     letter: str
     name: str
     regions: tuple[int, ...]
-    ramp: tuple[str, ...]
-    under: tuple[str, ...]
+    coats: Coats
     x: float
     y: float
 
@@ -44,7 +46,7 @@ class Lettered:
 class Chip:
     """A swatch as measured: Lab under D65."""
 
-    code: str
+    pen: Pen
     name: str
     lab: Lab
 
@@ -55,20 +57,19 @@ class Chip:
 
 @dataclass(frozen=True, slots=True)
 class Ramp:
-    """Swatch codes palest first and the letters they go on."""
+    """Coats and the letters they go on."""
 
     letters: tuple[str, ...]
-    codes: tuple[str, ...]
-    under: tuple[str, ...]
+    coats: Coats
 
 
 @dataclass(frozen=True, slots=True)
 class Visit:
-    """Passes with one swatch, in a row: where it goes, as "B2" (the second shade of B), with what is done between."""
+    """Passes with one swatch, in a row: where it goes, as "B2" (the second swatch of B), with what is done between."""
 
     first: int
     last: int
-    swatch: str
+    swatch: Pen
     stops: tuple[str, ...]
 
 
@@ -89,8 +90,8 @@ class RecipePage:
     facts: tuple[tuple[str, str], ...]
     notes: tuple[tuple[str, str], ...]
 
-    def chip(self, code: str) -> Chip:
-        return next(one for one in self.chips if one.code == code)
+    def chip(self, pen: Pen) -> Chip:
+        return next(one for one in self.chips if one.pen == pen)
 
 
 def letter_of(number: int) -> str:
@@ -109,9 +110,9 @@ def recipe_page(
     touches  finishing touches in their order; None: those of the sheet as `plan_touches` orders them.
     """
     lettered = [*_lettered(sheet, region_map)]
-    after = plan_touches(sheet.finish.touches, sheet.colours.medium) if touches is None else touches
-    swatches = {**sheet.colours.under_swatches, **sheet.colours.swatches}
-    used = dict.fromkeys(code for one in lettered for code in (*one.under, *one.ramp))
+    after = plan_touches(sheet.finish.touches, sheet.media) if touches is None else touches
+    swatches = sheet.colours.swatches
+    used = dict.fromkeys(pen for one in lettered for coat in one.coats for pen in coat)
     lamp = sheet.light.lamp
     return RecipePage(
         title=sheet.stamp.title,
@@ -124,7 +125,7 @@ def recipe_page(
         ),
         lettered=tuple(lettered),
         bare=tuple(one.name for one in sheet.regions.settings.values() if one.left_as_paper),
-        chips=tuple(Chip(code, swatches[code].name, swatches[code].lab) for code in used),
+        chips=tuple(Chip(pen, swatches[pen].name, swatches[pen].lab) for pen in used),
         ramps=tuple(_ramps(lettered)),
         visits=tuple(_visits(plan, lettered)),
         facts=tuple(_facts(sheet, plan, region_map, unit)),
@@ -136,37 +137,35 @@ def _lettered(sheet: Sheet, region_map: RegionMap) -> Iterator[Lettered]:
     """Things in the order of their first region; regions of one thing that have another ramp get a letter as well."""
     height, width = region_map.labels.shape
     measured = {region.label: region for region in region_map.regions}
-    groups: dict[tuple[object, tuple[str, ...], tuple[str, ...]], list[int]] = {}
+    groups: dict[tuple[object, Coats], list[int]] = {}
     settings = sheet.regions.settings
     for label, one in settings.items():
-        if one.ramp or one.under:
-            groups.setdefault((one.thing or label, one.ramp, one.under), []).append(label)
-    for number, ((_, ramp, under), labels) in enumerate(groups.items()):
+        if one.coats:
+            accents = tuple((accent.pen,) for accent in one.accents)
+            coats = (*(coat.pens for coat in one.coats), *accents)
+            groups.setdefault((one.thing or label, coats), []).append(label)
+    for number, ((_, coats), labels) in enumerate(groups.items()):
         whole = len({settings[label].thing for label in labels}) == 1 and len(labels) > 1
         name = settings[labels[0]].thing if whole else settings[labels[0]].name
         largest = max((measured[label] for label in labels), key=lambda region: region.area_mm2)
         row, column = largest.anchor
-        yield Lettered(
-            letter_of(number), name, tuple(labels), ramp, under, (column + 0.5) / width, (row + 0.5) / height
-        )
+        yield Lettered(letter_of(number), name, tuple(labels), coats, (column + 0.5) / width, (row + 0.5) / height)
 
 
 def _ramps(lettered: Sequence[Lettered]) -> Iterator[Ramp]:
-    letters: dict[tuple[tuple[str, ...], tuple[str, ...]], list[str]] = {}
+    letters: dict[Coats, list[str]] = {}
     for one in lettered:
-        letters.setdefault((one.ramp, one.under), []).append(one.letter)
-    for (ramp, under), those in letters.items():
-        yield Ramp(tuple(those), ramp, under)
+        letters.setdefault(one.coats, []).append(one.letter)
+    for coats, those in letters.items():
+        yield Ramp(tuple(those), coats)
 
 
 def _visits(plan: Plan, lettered: Sequence[Lettered]) -> Iterator[Visit]:
     home = {label: one for one in lettered for label in one.regions}
     handled: dict[int, list[str]] = {}
     for step in plan.handling:
-        handled.setdefault(step.before_pass, []).append(
-            f"({step.name.lower()} {'on' if step.kind == 'lay' else 'off'})"
-        )
-    for swatch, run in groupby(plan.passes, key=lambda one: one.swatch):
+        handled.setdefault(step.before_pass, []).append(f"({step.name.lower()})")
+    for pen, run in groupby(plan.passes, key=lambda one: one.pen):
         passes = list(run)
         stops: list[str] = []
         for one in passes:
@@ -176,12 +175,13 @@ def _visits(plan: Plan, lettered: Sequence[Lettered]) -> Iterator[Visit]:
             stop = _stop(one, home[one.region])
             if not stops or stops[-1] != stop:
                 stops.append(stop)
-        yield Visit(passes[0].number, passes[-1].number, swatch, tuple(stops))
+        yield Visit(passes[0].number, passes[-1].number, pen, tuple(stops))
 
 
 def _stop(one: Pass, where: Lettered) -> str:
-    """B2+ : the second shade of B, laid while the one before is wet."""
-    return f"{where.letter}{where.ramp.index(one.swatch) + 1}{'+' if one.join == 'wet' else ''}"
+    """B2+ : the second swatch of B, laid while the one before is wet."""
+    listed = [pen for coat in where.coats for pen in coat]
+    return f"{where.letter}{listed.index(one.pen) + 1}{'+' if one.join == 'wet' else ''}"
 
 
 def _minutes(seconds: float) -> str:
@@ -192,11 +192,16 @@ def _facts(sheet: Sheet, plan: Plan, region_map: RegionMap, unit: str) -> Iterat
     height, width = region_map.labels.shape
     size = [side / region_map.px_per_mm for side in (width, height)]
     yield "Paper", sheet.stamp.paper_used.weighed_name
-    yield "Outline", INKS[sheet.stamp.outline_ink]
+    yield "Outline", ": ".join(filter(None, (INKS[sheet.stamp.outline_ink], sheet.stamp.ink_name)))
     per = 25.4 if unit == "in" else 10.0
     yield "Image", f"{size[0] / per:.1f} by {size[1] / per:.1f} {'in' if unit == 'in' else 'cm'}"
-    yield "Medium", f"{MEDIA[sheet.colours.medium]}, {len(sheet.colours.swatches)} swatches"
-    yield "School", sheet.order.school_used.name
+    media = [MEDIA[medium] for medium in sheet.media]
+    yield "Media" if len(media) > 1 else "Medium", f"{', '.join(media)}; {len(sheet.colours.swatches)} swatches"
+    schools = [sheet.order.school_of(medium).name for medium in sheet.media]
+    yield "Schools" if len(schools) > 1 else "School", "; ".join(schools)
+    for setting in sheet.regions.settings.values():
+        if setting.fade is not None:
+            yield setting.name, f"fades {setting.fade.words}"
     yield "Order", f"{len(plan.passes)} passes, {plan.pen_changes} pen changes, about {_minutes(plan.duration_s)}"
 
 
@@ -210,7 +215,7 @@ def _notes(sheet: Sheet, touches: Sequence[TouchStep], card: CardPlan | None, un
         )
     if card is not None:
         yield "Card", said_card(card, unit)
-        steps = making(card.spec, sheet.finish.touches, sheet.colours.medium)
+        steps = making(card.spec, sheet.finish.touches, sheet.media)
         yield (
             "Making",
             "; ".join((f"wait {_minutes(one.wait_s)}, " if one.wait_s > 0 else "") + one.name.lower() for one in steps),
@@ -251,13 +256,12 @@ def recipe_text(page: RecipePage) -> str:
     lines += [f"{name}: {value}" for name, value in page.facts]
     lines += ["", "Pens per part, palest first"]
     for one in page.lettered:
-        names = " · ".join(page.chip(code).name for code in one.ramp)
-        beneath = f" over {' · '.join(page.chip(code).name for code in one.under)}" if one.under else ""
+        names = ", then ".join(" · ".join(page.chip(pen).name for pen in coat) for coat in one.coats)
         count = f" ({len(one.regions)})" if len(one.regions) > 1 else ""
-        lines.append(f"{one.letter} {one.name}{count}: {names}{beneath}")
+        lines.append(f"{one.letter} {one.name}{count}: {names}")
     if page.bare:
         lines.append(f"Left as paper: {', '.join(page.bare)}")
-    lines += ["", "Order (B2: second shade of B; +: while the one before is wet)"]
+    lines += ["", "Order (B2: second swatch of B; +: while the one before is wet)"]
     lines += [said_visit(page, visit) for visit in page.visits]
     if page.notes:
         lines.append("")

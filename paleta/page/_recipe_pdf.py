@@ -184,16 +184,11 @@ class _Setter:
 
     def _ramp(self, ramp: Ramp) -> Iterator[tuple[str, str, str]]:
         yield " ".join(ramp.letters) + ":", BOLD, ""
-        for code in ramp.codes:
-            chip = self.page.chip(code)
-            yield chip.name + (" ·" if code != ramp.codes[-1] else ""), REGULAR, chip.hex
-        for number, code in enumerate(ramp.under):
-            chip = self.page.chip(code)
-            yield (
-                ("over " if number == 0 else "") + chip.name + ("," if code != ramp.under[-1] else ""),
-                REGULAR,
-                chip.hex,
-            )
+        for number, coat in enumerate(ramp.coats):
+            for pen in coat:
+                chip = self.page.chip(pen)
+                start = "then " if number and pen == coat[0] else ""
+                yield start + chip.name + (" ·" if pen != coat[-1] else ""), REGULAR, chip.hex
 
     def _values(self) -> None:
         self._heading("Swatches as measured: L* a* b*, D65")
@@ -204,7 +199,7 @@ class _Setter:
         yield " ".join(f"{value:.1f}" for value in chip.lab), BOLD, ""
 
     def _order(self) -> None:
-        self._heading("Order (B2: second shade of B; +: while the one before is wet)")
+        self._heading("Order (B2: second swatch of B; +: while the one before is wet)")
         parts: list[tuple[str, str]] = []
         for visit in self.page.visits:
             numbers, rest = said_visit(self.page, visit).split(" ", 1)

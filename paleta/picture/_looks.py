@@ -8,7 +8,8 @@ from functools import lru_cache
 from paleta.colour import Lab
 from paleta.media import Layer, Paper, Swatch, appearance_of_layers
 from paleta.order import Job, School, expand
-from paleta.recipe import Sheet, zoning_of
+from paleta.picture._texture import POUNCED
+from paleta.recipe import Coat, Sheet, spread_over, zoning_of
 
 MELTED_COAT = 0.35
 """A second time over in the same wet blend adds this part of a coat: the dye already there is moved about, not doubled.
@@ -24,45 +25,52 @@ UNCHOSEN = {
 WHITE_LIGHTNESS = 95.0
 
 
-def looks_of(sheet: Sheet, school: School) -> dict[int, tuple[Lab, ...]]:
-    """For every region not left as paper, the Lab of its zones, deepest first."""
+def looks_of(sheet: Sheet) -> dict[int, tuple[Lab, ...]]:
+    """For every region not left as paper, the Lab of its zones, deepest first, through all its coats."""
     looks: dict[int, tuple[Lab, ...]] = {}
+    paper = sheet.stamp.paper_used
     for label, count in zoning_of(sheet).shades.items():
-        ramp = tuple(sheet.colours.swatches[code] for code in sheet.regions.settings[label].ramp)
-        if count and ramp:
-            bare = (sheet.stamp.paper_used.lab,) if count > len(ramp) else ()
-            under = tuple(sheet.colours.under_swatches[code] for code in sheet.regions.settings[label].under)
-            looks[label] = zone_look(ramp, school, sheet.stamp.paper_used, under) + bare
+        setting = sheet.regions.settings[label]
+        if count and setting.coats:
+            stack = tuple(
+                (tuple(sheet.colours.swatches[pen] for pen in coat.pens), sheet.school_for(coat))
+                for coat in setting.coats
+            )
+            looks[label] = stack_look(stack, paper) + ((paper.lab,) if count > setting.zones else ())
         elif count:
-            light, a, b = sheet.stamp.paper_used.lab
+            light, a, b = paper.lab
             # The paper itself, in more and less light.
             shares = (grey / WHITE_LIGHTNESS for grey in UNCHOSEN[count])
             looks[label] = tuple((light * share, a * share, b * share) for share in shares)
     return looks
 
 
+def look_of(coat: Coat) -> str:
+    """How a coat shows: as its medium does, or mottled where it is pounced."""
+    return POUNCED if coat.school == "B3" else coat.medium
+
+
+def zone_look(ramp: tuple[Swatch, ...], school: School, paper: Paper) -> tuple[Lab, ...]:
+    """Lab of the zones of one ramp (palest first) under a school, deepest zone first."""
+    return stack_look(((ramp, school),), paper)
+
+
 @lru_cache(maxsize=4096)
-def zone_look(
-    ramp: tuple[Swatch, ...], school: School, paper: Paper, under: tuple[Swatch, ...] = ()
-) -> tuple[Lab, ...]:
-    """Lab of the zones of one ramp (palest first) under a school, deepest zone first; `under` is the dry marker ramp
-    that it goes over."""
-    job = Job(region=0, name="-", area_mm2=1.0, ramp=tuple(str(i) for i in range(len(ramp))))
-    strokes = expand(job, school)
-    zones = []
-    for zone in range(len(ramp)):
-        layers = [(ramp[stroke.shade - 1], stroke.join) for stroke in strokes if zone in stroke.zones]
-        zones.append(appearance_of_layers([*_beneath(under, zone, len(ramp)), *_melt(layers)], paper))
-    return tuple(zones)
-
-
-def _beneath(under: tuple[Swatch, ...], zone: int, zones: int) -> list[Layer]:
-    """The marker of a zone beneath: its own shade over the palest, as the usual school leaves it."""
-    if not under:
-        return []
-    place = round((len(under) - 1) * (1 - zone / max(zones - 1, 1))) if zones > 1 else (len(under) - 1) // 2
-    own = under[place]
-    return [Layer(own)] if own == under[0] else [Layer(under[0], coats=MELTED_COAT), Layer(own)]
+def stack_look(stack: tuple[tuple[tuple[Swatch, ...], School], ...], paper: Paper) -> tuple[Lab, ...]:
+    """Lab of the zones of coats over each other, lowest first, each a ramp (palest first) and its school; deepest zone
+    first, as many as the longest ramp has swatches. Each coat is dry before the next."""
+    zones = max(len(ramp) for ramp, _ in stack)
+    layers: list[list[Layer]] = [[] for _ in range(zones)]
+    for ramp, school in stack:
+        job = Job(region=0, name="-", area_mm2=1.0, ramp=tuple(str(number) for number in range(len(ramp))))
+        strokes = expand(job, school)
+        own = [
+            _melt([(ramp[stroke.shade - 1], stroke.join) for stroke in strokes if zone in stroke.zones])
+            for zone in range(len(ramp))
+        ]
+        for zone, place in enumerate(spread_over(len(ramp), zones)):
+            layers[zone] += own[place]
+    return tuple(appearance_of_layers(each, paper) for each in layers)
 
 
 def _melt(layers: Sequence[tuple[Swatch, str]]) -> list[Layer]:

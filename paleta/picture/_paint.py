@@ -20,6 +20,10 @@ VIEWS = ("line", "ink", "regions", "clay", "values", "coloured")
 COLOURLESS = ("values", "clay")
 SOFT_LEVELS = {"marker": 0.35, "watercolour": 0.5, "pencil": 0.45, "soluble": 0.45, "inkpad": 0.9}
 """Part of the way to the next zone over which two shades melt, by medium. From memory, common practice."""
+SOFT_GROUND = 1.0
+"""A fade melts over all of the way."""
+GROUND_REACH = 4.0
+"""A ground's zones are wider than a region's, and so is what melts of them."""
 TABLE_STEP = 2
 """Colours are worked out for every second level of light and held in between: steps of 0.4 % are not seen."""
 QUICK_STEP = 8
@@ -32,6 +36,34 @@ CLAY_DARKEST, CLAY_PALEST = 18.0, 94.0
 """L* of clay in no light and in all of it. From memory: what a photo of a plaster cast spans."""
 PALE_INK = 128
 """An outline whose levels lie above this is lighter than most papers; tints are dark beneath it."""
+
+
+@dataclass(frozen=True, eq=False)
+class Laid:
+    """An accent in the picture: where (h x w, 0..1), its colour on paper, and the share of what is below that it
+    covers for good; None = it is transparent and multiplies, as glazes do."""
+
+    share: NDArray[np.float32]
+    lab: Lab
+    paper_lab: Lab
+    covers: float | None
+
+    def over(self, colours: NDArray[np.uint8], *, grey: bool) -> NDArray[np.uint8]:
+        """`colours` (h x w x 3) with the accent on them."""
+        rows, cols = np.flatnonzero(self.share.any(axis=1)), np.flatnonzero(self.share.any(axis=0))
+        if not rows.size:
+            return colours
+        box = (slice(rows[0], rows[-1] + 1), slice(cols[0], cols[-1] + 1))
+        share, below = self.share[box][..., None], colours[box].astype(np.float32)
+        own, paper = (np.array((lab[0], 0, 0) if grey else lab) for lab in (self.lab, self.paper_lab))
+        rgb = (255 * lab_to_srgb(own)).astype(np.float32)
+        if self.covers is None:
+            laid = below * np.minimum(rgb / np.maximum(255 * lab_to_srgb(paper), 1), 1)
+        else:
+            laid = below + self.covers * (rgb - below)
+        result = colours.copy()
+        result[box] = np.clip(below + share * (laid - below) + 0.5, 0, 255).astype(np.uint8)
+        return result
 
 
 class ViewUnknown(PaletaError, ValueError):
@@ -67,8 +99,11 @@ class Canvas:
         return self.offsets + light_levels
 
 
-def make_canvas(impression: Impression, region_map: RegionMap, step: int = 1, medium: str = "marker") -> Canvas:
-    """Every `step`-th pixel of the picture, ready to paint on with `medium`."""
+def make_canvas(
+    impression: Impression, region_map: RegionMap, step: int = 1, media: Mapping[int, str] | None = None
+) -> Canvas:
+    """Every `step`-th pixel of the picture, ready to paint on; `media` are those on top of the regions that are not
+    coloured in marker."""
     size = (-(-region_map.labels.shape[1] // step), -(-region_map.labels.shape[0] // step))
     photo = np.clip(impression.pixels * 255 + 0.5, 0, 255).astype(np.uint8)
     # Only what was taken as ink stays dark: grain, dust and the scanner's shading do not belong on the plan.
@@ -82,7 +117,7 @@ def make_canvas(impression: Impression, region_map: RegionMap, step: int = 1, me
     ink_rgb = _ink_colour(impression, region_map)
     return Canvas(
         labels=labels,
-        texture=texture(labels, medium, region_map.px_per_mm / step),
+        texture=texture(labels, media or {}, region_map.px_per_mm / step),
         photo=photo,
         bare=bare,
         inked=_inked(bare, ink_rgb),
@@ -115,7 +150,8 @@ def paint(
     looks: Mapping[int, Sequence[Lab]],
     thresholds: Mapping[int, NDArray[np.int32]],
     paper_lab: Lab,
-    medium: str,
+    soft: Mapping[int, float] | None = None,
+    accents: Sequence[Laid] = (),
     tints: Sequence[tuple[str, NDArray[np.float32]]] = (),
     bare: NDArray[np.bool_] | None = None,
     quick: bool = False,
@@ -126,6 +162,8 @@ def paint(
     regions   every region in its own tint of grey. clay: all of it in one grey, with nothing but form and light.
     values    the same with lightness alone, the grey value study.
 
+    soft is how far the shades of a region melt into each other, a part of the way to the next; SOFT_LEVELS of marker
+    where nothing is said. accents lie over all of it, in their order.
     tints are colours with the share of them that each pixel catches; `bare` is where paper is left bare. `quick` holds
     each colour over more levels of light: for pictures that last no longer than the lamp moves.
     """
@@ -146,7 +184,7 @@ def paint(
             looks,
             thresholds,
             paper_lab,
-            SOFT_LEVELS[medium],
+            soft or {},
             view == "values",
             QUICK_STEP if quick else TABLE_STEP,
         )
@@ -159,6 +197,8 @@ def paint(
             laid[[label for label in looks if label < count and label in thresholds]] = True
             grain = np.where(laid[canvas.labels][..., None], canvas.texture, np.uint8(NEUTRAL))
             colours = cv2.multiply(colours, grain, scale=1 / NEUTRAL)
+        for one in accents:
+            colours = one.over(colours, grey=view == "values")
         colours = _tinted(colours, canvas.labels, tints) if view == "coloured" else colours
         if bare is not None:
             paper = (paper_lab[0], 0.0, 0.0) if view == "values" else paper_lab
@@ -199,7 +239,7 @@ def _table(
     looks: Mapping[int, Sequence[Lab]],
     thresholds: Mapping[int, NDArray[np.int32]],
     paper_lab: Lab,
-    soft: float,
+    soft: Mapping[int, float],
     grey: bool,
     hold: int,
 ) -> NDArray[np.uint8]:
@@ -214,19 +254,22 @@ def _table(
             alike.setdefault(len(zones), []).append(label)
     for labels in alike.values():
         shades = np.array([looks[label] for label in labels], float)
-        melted = _melted(np.array([thresholds[label] for label in labels], float), ladder, soft)
+        way = np.array([soft.get(label, SOFT_LEVELS["marker"]) for label in labels])
+        melted = _melted(np.array([thresholds[label] for label in labels], float), ladder, way)
         lab[labels] = shades[:, :1] + melted @ np.diff(shades, axis=1)
     if grey:
         lab[..., 1:] = 0
     return np.repeat((lab_to_srgb(lab) * 255 + 0.5).astype(np.uint8), hold, axis=1)
 
 
-def _melted(starts: NDArray[np.float64], ladder: NDArray[np.int64], soft: float) -> NDArray[np.float64]:
+def _melted(starts: NDArray[np.float64], ladder: NDArray[np.int64], soft: NDArray[np.float64]) -> NDArray[np.float64]:
     """R x levels x thresholds: how far each region has passed each of its thresholds at each level, 0..1. Within a
     zone it is flat; round a threshold one shade melts into the next, which never begins before the last is done."""
     rows, passed = starts.shape
     edges = np.concatenate([np.zeros((rows, 1)), starts, np.full((rows, 1), LEVELS - 1.0)], axis=1)
-    reach = soft * np.minimum(np.minimum(np.diff(edges)[:, :-1], np.diff(edges)[:, 1:]), LEVELS / 8)
+    # What melts all the way may do so as far as its zones are wide.
+    most = np.where(soft >= SOFT_GROUND, GROUND_REACH, 1.0)[:, None] * LEVELS / 8
+    reach = soft[:, None] * np.minimum(np.minimum(np.diff(edges)[:, :-1], np.diff(edges)[:, 1:]), most)
     reach = np.maximum(reach, 0.5)
     bounds = np.stack([starts - reach, starts + reach], axis=2).reshape(rows, 2 * passed)
     low, high = np.moveaxis(np.maximum.accumulate(np.maximum(bounds, 0), axis=1).reshape(rows, passed, 2), 2, 0)

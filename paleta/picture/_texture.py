@@ -5,40 +5,64 @@ The amounts are kept low, for judging colour comes first; they are from memory.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 import cv2
 import numpy as np
 from numpy.typing import NDArray
+
+from paleta.impression import to_edge
+from paleta.picture._strokes import strokes
 
 NEUTRAL = 200
 """Texture value that leaves a colour as it is: colours are multiplied by texture / NEUTRAL."""
 EDGE_MM, EDGE_DARK = 0.45, 0.13
 GRAIN_MM, GRAIN = 0.35, 0.022
-TOOTH_MM, TOOTH = 0.16, 0.075
+TOOTH_MM, TOOTH = 0.14, 0.03
+STRAND_MM, STROKES = 0.09, 0.028
 PAD_MM, PAD = 2.5, 0.02
+MOTTLE_MM, MOTTLE = 0.6, 0.008
+POUNCED = "pounced"
+"""Ink that was pounced with felt: mottled."""
+POUNCE_MM, POUNCE = 0.9, 0.04
 WET = ("watercolour", "soluble")
 
 
-def texture(labels: NDArray[np.int32], medium: str, px_per_mm: float) -> NDArray[np.uint8] | None:
-    """h x w x 3 uint8 for a label map h x w, or None for marker, which dries smooth."""
-    if medium == "marker":
+def texture(labels: NDArray[np.int32], media: Mapping[int, str], px_per_mm: float) -> NDArray[np.uint8] | None:
+    """h x w x 3 uint8 for a label map h x w whose regions are laid in `media` at the top; None where all is marker,
+    which dries smooth."""
+    there = sorted(set(media.values()) - {"marker"})
+    if not there:
         return None
+    span = int(labels.max()) + 1
+    plane = np.full(labels.shape, NEUTRAL, np.uint8)
+    inner = to_edge(labels)
+    for medium in there:
+        field = _field(medium, inner, px_per_mm)
+        own = np.zeros(span, bool)
+        own[[label for label, one in media.items() if one == medium and 0 < label < span]] = True
+        np.copyto(plane, np.clip(field * NEUTRAL + 0.5, 0, 255).astype(np.uint8), where=own[labels])
+    return np.repeat(plane[..., None], 3, axis=2)
+
+
+def _field(medium: str, inner: NDArray[np.float32], px_per_mm: float) -> NDArray[np.float32]:
+    shape = inner.shape
     chance = np.random.default_rng(11)
     if medium in WET:
-        field = 1 + GRAIN * _noise(labels.shape, GRAIN_MM * px_per_mm, chance)
-        inner = np.ones(labels.shape, np.uint8)
-        inner[:, 1:][labels[:, 1:] != labels[:, :-1]] = 0
-        inner[1:][labels[1:] != labels[:-1]] = 0
         # Pigment is carried to the edge of a puddle and dries there in a darker line.
-        away = cv2.distanceTransform(inner, cv2.DIST_L2, 3) / px_per_mm
-        field *= 1 - EDGE_DARK * np.exp(-((away / EDGE_MM) ** 2)) * (1 if medium == "watercolour" else 0.5)
-    elif medium == "pencil":
-        # Pencil catches on the hills of the paper and leaves its valleys paler.
-        field = 1 + TOOTH * np.maximum(_noise(labels.shape, TOOTH_MM * px_per_mm, chance), -0.4)
-    else:
-        field = 1 + PAD * _noise(labels.shape, PAD_MM * px_per_mm, chance)
-    plane = np.clip(field * NEUTRAL + 0.5, 0, 255).astype(np.uint8)
-    plane[labels == 0] = NEUTRAL
-    return np.repeat(plane[..., None], 3, axis=2)
+        edge = EDGE_DARK * (1 if medium == "watercolour" else 0.5) * np.exp(-((inner / px_per_mm / EDGE_MM) ** 2))
+        return np.asarray((1 + GRAIN * _noise(shape, GRAIN_MM * px_per_mm, chance)) * (1 - edge), np.float32)
+    if medium == "pencil":
+        # Pencil catches on the hills of the paper and leaves its valleys paler, stroke beside stroke.
+        tooth = np.clip(_noise(shape, TOOTH_MM * px_per_mm, chance), -1.2, 1.2)
+        strands = strokes(_noise(shape, STRAND_MM * px_per_mm, chance), inner, px_per_mm)
+        return np.asarray(1 + TOOTH * tooth + STROKES * np.clip(strands, -2, 2), np.float32)
+    if medium == POUNCED:
+        return np.asarray(1 + POUNCE * np.clip(_noise(shape, POUNCE_MM * px_per_mm, chance), -2, 2), np.float32)
+    if medium == "inkpad":
+        cloud = PAD * _noise(shape, PAD_MM * px_per_mm, chance)
+        return np.asarray(1 + cloud + MOTTLE * _noise(shape, MOTTLE_MM * px_per_mm, chance), np.float32)
+    return np.ones(shape, np.float32)
 
 
 def _noise(shape: tuple[int, ...], sigma_px: float, chance: np.random.Generator) -> NDArray[np.float32]:

@@ -1,8 +1,9 @@
 """The recipe sheet while it is being filled in, and the frozen, versioned recipe that comes of it."""
 
 from paleta.recipe._card import Card
-from paleta.recipe._carry import CarriedOver, carry_over, first_setting
+from paleta.recipe._carry import CarriedOver, carry_over, first_setting, taken_from_paper
 from paleta.recipe._changes import what_changed
+from paleta.recipe._coat import MOST_COATS, Accent, Coat, spread_over
 from paleta.recipe._colours import KEY_NAMES, Colours
 from paleta.recipe._file import build, dump, load, plan_from_plain, plan_to_plain
 from paleta.recipe._finish import Finish
@@ -13,12 +14,14 @@ from paleta.recipe._formats import (
     sheet_1_to_2,
     sheet_2_to_3,
     sheet_3_to_4,
+    sheet_4_to_5,
     sheet_schema_fault,
     sheet_to_newest,
     to_newest,
 )
 from paleta.recipe._light import MOST_GLOWS, Light
 from paleta.recipe._order import ORDER_WISHES, Order
+from paleta.recipe._paper import PaperForm, paper_from_plain, paper_to_plain
 from paleta.recipe._recipe import MOST_VERSIONS, ImpressionRecord, Recipe
 from paleta.recipe._region import ROLES, TAGS, TAGS_KIND, RegionSetting
 from paleta.recipe._regions import MOST_REGIONS, Regions
@@ -35,6 +38,7 @@ __all__ = [
     "FORMAT",
     "FORMAT_VERSION",
     "KEY_NAMES",
+    "MOST_COATS",
     "MOST_GLOWS",
     "MOST_REGIONS",
     "MOST_VERSIONS",
@@ -44,13 +48,16 @@ __all__ = [
     "SCHEMA",
     "TAGS",
     "TAGS_KIND",
+    "Accent",
     "Card",
     "CarriedOver",
+    "Coat",
     "Colours",
     "Finish",
     "ImpressionRecord",
     "Light",
     "Order",
+    "PaperForm",
     "Recipe",
     "RegionSetting",
     "Regions",
@@ -64,20 +71,25 @@ __all__ = [
     "first_setting",
     "load",
     "new_name",
+    "paper_from_plain",
+    "paper_to_plain",
     "plan_from_plain",
     "plan_to_plain",
     "proposed",
     "sheet_1_to_2",
     "sheet_2_to_3",
     "sheet_3_to_4",
+    "sheet_4_to_5",
     "sheet_from_plain",
     "sheet_schema_fault",
     "sheet_sha256",
     "sheet_to_newest",
     "sheet_to_plain",
+    "spread_over",
     "stints_of",
     "swatch_from_plain",
     "swatch_to_plain",
+    "taken_from_paper",
     "to_newest",
     "what_changed",
     "work_of",

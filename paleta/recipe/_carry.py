@@ -16,6 +16,7 @@ from paleta.light import Body, guess_bodies
 from paleta.recipe._region import RegionSetting
 from paleta.recipe._sheet import Sheet
 
+GROUND_OPS = ("ground", "horizon", "bands")
 INSIDE = 0.8
 """A new region with this much of it inside an old one belongs to it."""
 SAME = 0.5
@@ -44,6 +45,8 @@ def carry_over(sheet: Sheet, old: RegionMap, found: RegionMap) -> CarriedOver:
             kept.append(edit)
         except EditError:
             lost.append({"split": "a barrier", "join": "a join"}.get(edit["op"], "an erased speck"))
+    new, grounds = _grounds(sheet, new, lost)
+    kept += grounds
     regions, unclaimed, now = _settings(sheet, old, new)
     fronts = []
     for nearer, farther in sheet.regions.fronts:
@@ -104,6 +107,35 @@ def _splits(sheet: Sheet, old: RegionMap, found: RegionMap, lost: list[str]) -> 
         else:
             lost.append("a barrier")
     return edits
+
+
+def _grounds(sheet: Sheet, new: RegionMap, lost: list[str]) -> tuple[RegionMap, list[Mapping[str, Any]]]:
+    """Grounds are taken again on the new map, under labels that are free there, and parted as before."""
+    named: dict[int, int] = {}
+    edits: list[Mapping[str, Any]] = []
+    for edit in sheet.regions.edits:
+        if edit["op"] not in GROUND_OPS or ("region" in edit and edit["region"] not in named):
+            continue
+        made = [edit["label"]] if "label" in edit else edit["labels"]
+        first = int(new.labels.max()) + 1
+        names = list(range(first, first + len(made)))
+        again = {**edit, **({"label": names[0]} if "label" in edit else {"labels": names})}
+        if "region" in edit:
+            again["region"] = named[edit["region"]]
+        try:
+            new = apply_edits(new, [again])
+        except EditError:
+            lost.append("a ground")
+            continue
+        named.update(zip(made, names, strict=True))
+        edits.append(again)
+    return new, edits
+
+
+def taken_from_paper(sheet: Sheet) -> set[int]:
+    """Labels of the regions that the sheet's edits make of the paper round the figure."""
+    grounds = (edit for edit in sheet.regions.edits if edit["op"] in GROUND_OPS)
+    return {label for edit in grounds for label in (edit.get("label"), *edit.get("labels", ())) if label}
 
 
 def _erased(sheet: Sheet, found: RegionMap) -> list[Mapping[str, Any]]:

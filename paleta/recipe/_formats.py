@@ -12,13 +12,14 @@ import jsonschema
 
 from paleta.errors import RecipeError
 from paleta.fields import LABEL, Schema, schema_of
-from paleta.media import PAPERS
+from paleta.media import MEDIA, PAPERS
+from paleta.recipe._paper import KINDS
 from paleta.recipe._recipe import MOST_VERSIONS
 from paleta.recipe._regions import MOST_REGIONS
 from paleta.recipe._sheet import Sheet
 
 FORMAT = "paleta-recipe"
-FORMAT_VERSION = 4
+FORMAT_VERSION = 5
 MOST_PASSES = 40_000
 NUMBER: Schema = {"type": "number", "minimum": -1e9, "maximum": 1e9}
 TEXT: Schema = {"type": "string", "maxLength": 400}
@@ -37,12 +38,13 @@ def _many(items: Schema, most: int) -> Schema:
 
 
 PASS = _record(
-    number=_whole(1), region=LABEL.schema(), name=TEXT, swatch=TEXT, shade=_whole(1, 5), zones=_many(_whole(0, 4), 5),
+    number=_whole(1), region=LABEL.schema(), name=TEXT, medium={"enum": [*MEDIA]}, coat=_whole(0, 99),
+    swatch=TEXT, shade=_whole(1, 5), zones=_many(_whole(0, 4), 5),
     zone=TEXT, join={"enum": ["start", "wet", "dry", "any"]}, how=TEXT, area_mm2=NUMBER, start_s=NUMBER, end_s=NUMBER,
     wait_s=NUMBER, wait_for=TEXT, change={"type": "boolean"},
 )  # fmt: skip
 HANDLING = _record(
-    kind={"enum": ["lay", "lift"]}, mask=_whole(), name=TEXT, how=TEXT, before_pass=_whole(1), start_s=NUMBER,
+    kind={"enum": ["lay", "wipe", "lift"]}, mask=_whole(), name=TEXT, how=TEXT, before_pass=_whole(1), start_s=NUMBER,
     end_s=NUMBER, wait_s=NUMBER,
 )  # fmt: skip
 SCHEMA: Schema = {
@@ -220,10 +222,56 @@ def sheet_3_to_4(old: dict[str, Any]) -> dict[str, Any]:
     return {**old, "card": {"spec": None, **old["card"]}}
 
 
+def sheet_4_to_5(old: dict[str, Any]) -> dict[str, Any]:
+    """Format 5 knows coats: the one ramp of a region in the one medium of the sheet becomes its coat, with the marker
+    that lay beneath it below."""
+    colours, order = old["colours"], old["order"]
+    medium = colours["medium"]
+    # A marker ramp beneath marker was never laid.
+    beneath = [] if medium == "marker" else colours["under_swatches"]
+    regions = {**old["regions"], "settings": [_region_4_to_5(one, medium) for one in old["regions"]["settings"]]}
+    return {
+        **old,
+        "stamp": {**old["stamp"], "own_paper": None, "ink_name": ""},
+        "regions": regions,
+        "colours": {
+            "medium": medium,
+            "drawers": [colours["drawer"]] if colours["drawer"] else [],
+            "key": colours["key"],
+            "swatches": [
+                *(_swatch_4_to_5(one, medium) for one in colours["swatches"]),
+                *(_swatch_4_to_5(one, "marker") for one in beneath),
+            ],
+        },
+        "order": {
+            "schools": [order["school"]],
+            "own_schools": [order["own_school"]] if order["own_school"] else [],
+            "wish": order["wish"],
+            "masked": order["masked"],
+            "taped": False,
+        },
+    }
+
+
+def _swatch_4_to_5(old: dict[str, Any], medium: str) -> dict[str, Any]:
+    """Format 5 knows a paper's surface, and how pounds count by a few words only."""
+    known, paper = PAPERS.get(old["paper"]["code"]), old["paper"]
+    kind = paper["kind"] if paper["kind"] in KINDS else "cover"
+    return {**old, "medium": medium, "paper": {**paper, "kind": kind, "surface": known.surface if known else "smooth"}}
+
+
+def _region_4_to_5(old: dict[str, Any], medium: str) -> dict[str, Any]:
+    ramps = [("marker", [] if medium == "marker" else old["under"]), (medium, old["ramp"])]
+    coats = [{"medium": medium, "ramp": list(dict.fromkeys(ramp)), "school": ""} for medium, ramp in ramps if ramp]
+    kept = {name: one for name, one in old.items() if name not in ("ramp", "under")}
+    return {**kept, "coats": coats, "accents": [], "fade": None}
+
+
 SHEET_LIFTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: sheet_1_to_2,
     2: sheet_2_to_3,
     3: sheet_3_to_4,
+    4: sheet_4_to_5,
 }
 """How the sheet of a format becomes one of the next."""
 
@@ -237,5 +285,15 @@ def sheet_to_newest(plain: dict[str, Any], found: int) -> dict[str, Any]:
 
 def _lifted(plain: dict[str, Any], version: int) -> dict[str, Any]:
     """A file of format `version` as one of the next."""
-    plan = {"handling": [], **plain["plan"]} if version == 1 else plain["plan"]
-    return {**plain, "format_version": version + 1, "sheet": SHEET_LIFTS[version](plain["sheet"]), "plan": plan}
+    sheet = SHEET_LIFTS[version](plain["sheet"])
+    plan = plain["plan"]
+    if version == 1:
+        plan = {"handling": [], **plan}
+    if version == 4:
+        stacks = {one["label"]: one["coats"] for one in sheet["regions"]["settings"]}
+        medium = sheet["colours"]["medium"]
+        passes = [
+            {**one, "medium": medium, "coat": max(len(stacks.get(one["region"], [])) - 1, 0)} for one in plan["passes"]
+        ]
+        plan = {**plan, "passes": passes}
+    return {**plain, "format_version": version + 1, "sheet": sheet, "plan": plan}

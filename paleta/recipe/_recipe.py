@@ -41,7 +41,7 @@ class Recipe:
             if hashlib.sha256(data).hexdigest() != name:
                 raise RecipeError("A picture inside the recipe is damaged: its content does not fit its checksum.")
         for one in self.plan.passes:
-            if one.swatch not in self.sheet.colours.swatches:
+            if one.pen not in self.sheet.colours.swatches:
                 raise RecipeError(f"Pass {one.number} uses the swatch {one.swatch!r}, which is not in the recipe.")
             if one.region not in self.sheet.regions.settings:
                 raise RecipeError(f"Pass {one.number} is on region {one.region}, which is not in the recipe.")

@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from paleta.colour import plain_name
 from paleta.errors import RecipeError
-from paleta.fields import LAB, POINT_MM, Choice, Flag, Many, Maybe, Number, Text, Whole, check_fields, holds
+from paleta.fields import LAB, POINT_MM, Choice, Flag, Many, Maybe, Number, Record, Text, Whole, check_fields, holds
+from paleta.ground import Fade
 from paleta.light import FORMS
+from paleta.media import stack_fault
+from paleta.order import Pen
+from paleta.recipe._coat import MOST_COATS, Accent, Coat
 
 ROLES = {"focal": "Focal image", "background": "Background"}
 TAGS = (
@@ -18,7 +22,7 @@ TAGS = (
 """Words offered for tagging, in the trade's usual order of use (common practice)."""
 FORM_NAMES = {form: form for form in FORMS}
 TAGS_KIND = Many(Text(24, 1), 6)
-CODE = Text(60, 1)
+MOST_ACCENTS = 6
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,11 +31,12 @@ class RegionSetting:
     bulge, axis_deg, depth, base_mm, turn_deg  as in paleta.light.Body.
     body           regions with the same number above 0 form one body; 0 = a body of its own.
     thing          regions with the same word form one thing, which is its name; empty = a thing of its own.
-    ramp           swatch codes, palest first; empty until chosen.
+    coats          media with their ramps, lowest first, each medium once; none until chosen.
+    accents        passes that follow the light over all coats, or touches of a background.
+    fade           of a ground: how it fades, which takes the place of its form's light.
     wish_lab       the colour the user asked for, if any.
-    by_hand        whether the ramp was changed by hand after Paleta proposed it.
-    under          codes of the marker ramp beneath, palest first, when pencil goes over marker.
-    bare_highlight the lightest spot stays paper: one zone more than the ramp has swatches.
+    by_hand        whether a ramp was changed by hand after Paleta proposed it.
+    bare_highlight the lightest spot stays paper: one zone more than the longest ramp has swatches.
     role           "" or one of ROLES; tags: words that go-tos and the user find regions by.
     guessed        form and depth are still Paleta's first guess.
     """
@@ -45,7 +50,11 @@ class RegionSetting:
     body: int = holds(Whole(0, 1_000_000), 0, form=False, help="Regions with the same number above 0 form one body.")
     thing: str = holds(Text(60), "", form=False, help="The name of its thing; empty = a thing of its own.")
     shades: int = holds(Whole(1, 5), 3, said=lambda shades: f"{shades} shades")
-    ramp: tuple[str, ...] = holds(Many(CODE, 5, once=True), (), form=False, told=False)
+    coats: tuple[Coat, ...] = holds(Many(Record(Coat), MOST_COATS), (), form=False, told=False)
+    accents: tuple[Accent, ...] = holds(Many(Record(Accent), MOST_ACCENTS), (), form=False, told=False)
+    fade: Fade | None = holds(
+        Maybe(Record(Fade)), None, said=lambda fade: f"fades {fade.words}" if fade else "no ground any more"
+    )
     wish_lab: tuple[float, float, float] | None = holds(
         Maybe(LAB), None, said=lambda lab: f"wished {plain_name(lab)}" if lab else "no wish", told=False
     )
@@ -58,10 +67,52 @@ class RegionSetting:
     role: str = holds(Choice(ROLES, blank=True), "", said=lambda role: f"marked as {role or 'nothing more'}")
     tags: tuple[str, ...] = holds(TAGS_KIND, (), said=lambda tags: f"tagged {', '.join(tags)}" if tags else "no tags")
     guessed: bool = holds(Flag(), False, form=False, help="Form and depth are still a first guess.")
-    under: tuple[str, ...] = holds(Many(CODE, 5), (), form=False, told=False)
 
     def __post_init__(self) -> None:
         check_fields(self, RecipeError, self.name if isinstance(self.name, str) else "A region")
+        media = tuple(coat.medium for coat in self.coats)
+        if len(set(media)) < len(media):
+            raise RecipeError(f"{self.name}: a medium is one coat; its second coat is a matter of its school.")
+        kinds = [accent.kind for accent in self.accents]
+        if len(set(kinds)) < len(kinds):
+            raise RecipeError(f"{self.name}: the same accent is there twice.")
+        # The trade goes back to the darkest marker over pencil for accents, so an accent in a coat's own medium may lie
+        # over all of them.
+        fault = stack_fault((*media, *(accent.medium for accent in self.accents if accent.medium not in media)))
+        if fault:
+            raise RecipeError(f"{self.name}: {fault}")
+
+    @property
+    def pens(self) -> tuple[Pen, ...]:
+        """All swatches laid here, lowest coat first."""
+        return (*(pen for coat in self.coats for pen in coat.pens), *(accent.pen for accent in self.accents))
+
+    @property
+    def zones(self) -> int:
+        """How many zones are coloured: as many as the longest ramp has swatches, or as are planned while there is
+        none."""
+        return max((len(coat.ramp) for coat in self.coats), default=self.shades)
+
+    def coat_of(self, medium: str) -> Coat | None:
+        return next((coat for coat in self.coats if coat.medium == medium), None)
+
+    def with_coat(self, coat: Coat, *, over: bool = False) -> RegionSetting:
+        """The region with this coat: in the place of the one of its medium, else `over` those that are there, or
+        instead of them."""
+        if self.coat_of(coat.medium) is not None:
+            coats = tuple(coat if one.medium == coat.medium else one for one in self.coats)
+        else:
+            coats = (*self.coats, coat) if over else (coat,)
+        return self._coloured(coats, self.accents)
+
+    def without_coat(self, medium: str = "") -> RegionSetting:
+        """Without the coat of a medium, or without any."""
+        coats = tuple(one for one in self.coats if medium and one.medium != medium)
+        return self._coloured(coats, self.accents if coats else ())
+
+    def _coloured(self, coats: tuple[Coat, ...], accents: tuple[Accent, ...]) -> RegionSetting:
+        shades = max((len(coat.ramp) for coat in coats), default=self.shades)
+        return replace(self, coats=coats, accents=accents, shades=shades, left_as_paper=False)
 
 
 def changes_of_region(one: RegionSetting, other: RegionSetting) -> list[str]:
@@ -80,6 +131,8 @@ def changes_of_region(one: RegionSetting, other: RegionSetting) -> list[str]:
         lines.append(f"{other.name}: its base or its own light was moved.")
     if (one.form, one.bulge, one.axis_deg) != (other.form, other.bulge, other.axis_deg):
         lines.append(f"{other.name}: {one.form} became {other.form}, bulge {other.bulge:g}.")
+    if one.fade != other.fade:
+        lines.append(f"{other.name} {f'fades {other.fade.words}' if other.fade else 'has no fade'} now.")
     if one.body != other.body:
         lines.append(f"{other.name} {'joined' if other.body else 'left'} a body.")
     if one.thing != other.thing:

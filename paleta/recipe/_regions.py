@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from paleta.fields import LABEL, SHA256, Many, Number, Numbers, Record, Table, Written, holds
+from paleta.ground import Fade
 from paleta.impression import EDIT_SCHEMA
 from paleta.recipe._part import Part
 from paleta.recipe._region import RegionSetting, changes_of_region
@@ -36,6 +37,10 @@ class Regions(Part):
     settings: Mapping[int, RegionSetting] = holds(
         Table(Record(RegionSetting), "label", MOST_REGIONS, LABEL), dict, form=False, told=False
     )
+
+    def fades(self) -> dict[int, Fade]:
+        """How each ground fades."""
+        return {label: one.fade for label, one in self.settings.items() if one.fade is not None}
 
     def body_mates(self, label: int) -> tuple[int, ...]:
         """All regions of the body that `label` belongs to, itself among them, rising."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, fields, replace
 from typing import Any
@@ -11,8 +12,9 @@ from typing import Any
 from paleta.errors import RecipeError
 from paleta.fields import Record, check_fields, from_plain, holds, to_plain, whole_numbers
 from paleta.media import MEDIA, Swatch
-from paleta.order import DEFAULT_SCHOOL
+from paleta.order import SCHOOLS, Pen, School
 from paleta.recipe._card import Card
+from paleta.recipe._coat import Coat
 from paleta.recipe._colours import Colours
 from paleta.recipe._finish import Finish
 from paleta.recipe._light import Light
@@ -37,15 +39,26 @@ class Sheet:
 
     def __post_init__(self) -> None:
         check_fields(self, RecipeError)
-        if self.order.school_used.medium != self.colours.medium:
-            medium = MEDIA[self.colours.medium].lower()
-            raise RecipeError(f"{self.order.school!r} is no school of shade order for {medium}.")
         for setting in self.regions.settings.values():
-            for code in setting.ramp:
-                if code not in self.colours.swatches:
+            for medium, code in setting.pens:
+                if (medium, code) not in self.colours.swatches:
                     raise RecipeError(f"{setting.name} uses the swatch {code!r}, which is not on the sheet.")
-            if any(code not in self.colours.under_swatches for code in setting.under):
-                raise RecipeError(f"{setting.name} lies over a swatch that is not on the sheet.")
+
+    @property
+    def media(self) -> tuple[str, ...]:
+        """The media that are laid somewhere; the usual one while there are none."""
+        laid = {medium for setting in self.regions.settings.values() for medium, _ in setting.pens}
+        return tuple(medium for medium in MEDIA if medium in laid) or (self.colours.medium,)
+
+    @property
+    def main_medium(self) -> str:
+        """The medium of most regions: what the piece is called by."""
+        lowest = Counter(one.coats[0].medium for one in self.regions.settings.values() if one.coats)
+        return max(MEDIA, key=lambda medium: (lowest[medium], medium == self.colours.medium))
+
+    def school_for(self, coat: Coat) -> School:
+        """How a coat is laid: by its own school, or that of its medium."""
+        return SCHOOLS[coat.school] if coat.school else self.order.school_of(coat.medium)
 
     @staticmethod
     def titled(title: str) -> Sheet:
@@ -56,55 +69,30 @@ class Sheet:
         """The sheet with some fields of one part set anew."""
         return replace(self, **{name: replace(getattr(self, name), **changes)})
 
-    def with_regions(self, changed: Mapping[int, RegionSetting], swatches: Mapping[str, Swatch] | None = None) -> Sheet:
-        """The sheet with some regions replaced; swatches that no ramp uses any more leave it."""
+    def with_regions(self, changed: Mapping[int, RegionSetting], swatches: Mapping[Pen, Swatch] | None = None) -> Sheet:
+        """The sheet with some regions replaced; swatches that are laid nowhere any more leave it."""
         settings = {**self.regions.settings, **changed}
         known = {**self.colours.swatches, **(swatches or {})}
-        used = {code for setting in settings.values() for code in setting.ramp}
+        used = {pen for setting in settings.values() for pen in setting.pens}
         missing = used - known.keys()
         if missing:
-            raise RecipeError(f"There is no swatch {min(missing)!r} in the drawer.")
+            raise RecipeError(f"There is no swatch {min(missing)[1]!r} in the drawer.")
         return replace(
             self,
             regions=replace(self.regions, settings=dict(sorted(settings.items()))),
-            colours=replace(self.colours, swatches={code: known[code] for code in sorted(used)}),
+            colours=replace(self.colours, swatches={pen: known[pen] for pen in sorted(used)}),
         )
 
-    def with_medium(self, medium: str, *, school: str | None = None, drawer: str = "") -> Sheet:
-        """The sheet for another medium: ramps of the old one are taken off, the wished colours stay."""
-        bare = {label: replace(one, ramp=(), under=(), by_hand=False) for label, one in self.regions.settings.items()}
-        return replace(
-            self,
-            regions=replace(self.regions, settings=bare),
-            colours=replace(self.colours, medium=medium, drawer=drawer, swatches={}, under_swatches={}),
-            order=replace(self.order, school=school or DEFAULT_SCHOOL[medium], own_school=None),
-        )
-
-    def with_pencil_over(self, school: str, drawer: str, ramps: Mapping[int, Sequence[Swatch]]) -> Sheet:
-        """The sheet with its ramps laid beneath and `ramps` of pencils over them."""
-        swatches = {one.code: one for ramp in ramps.values() for one in ramp}
-        settings = {
-            label: replace(
-                setting,
-                under=setting.ramp,
-                ramp=tuple(one.code for one in ramps[label]) if label in ramps else (),
-                shades=len(ramps[label]) if label in ramps else setting.shades,
-                by_hand=False,
-            )
-            for label, setting in self.regions.settings.items()
+    def with_coat_over(self, ramps: Mapping[int, Sequence[Swatch]], school: School) -> Sheet:
+        """The sheet with one coat more on some regions, of the school's medium and laid by it."""
+        settings, medium = self.regions.settings, school.medium
+        changed = {
+            label: settings[label].with_coat(Coat(medium=medium, ramp=tuple(one.code for one in ramp)), over=True)
+            for label, ramp in ramps.items()
         }
-        return replace(
-            self,
-            regions=replace(self.regions, settings=settings),
-            colours=replace(
-                self.colours,
-                medium="pencil",
-                drawer=drawer,
-                swatches={code: swatches[code] for code in sorted(swatches)},
-                under_swatches=self.colours.swatches,
-            ),
-            order=replace(self.order, school=school, own_school=None),
-        )
+        swatches = {(medium, one.code): one for ramp in ramps.values() for one in ramp}
+        sheet = self.with_regions(changed, swatches)
+        return replace(sheet, order=sheet.order.with_school(school))
 
 
 PARTS: tuple[str, ...] = tuple(one.name for one in fields(Sheet))

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from paleta.fields import Choice, Text, holds
+from paleta.errors import RecipeError
+from paleta.fields import Choice, Line, Maybe, Text, holds
 from paleta.media import INKS, PAPERS, Paper
+from paleta.recipe._paper import PAPER
 from paleta.recipe._part import Part
 
 PAPER_NAMES = {paper.code: paper.name for paper in PAPERS.values()}
@@ -13,13 +15,25 @@ PAPER_NAMES = {paper.code: paper.name for paper in PAPERS.values()}
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Stamp(Part):
+    """outline_ink is what the ink is made of, ink_name what the user calls it. paper by its code; own_paper one of the
+    user's, whole, so that a recipe needs nothing else; else None."""
+
     title: str = holds(Text(120, 1), said=lambda title: f"Called it {title}")
     outline_ink: str = holds(Choice(INKS), "dye", said=lambda ink: f"Stamped with {INKS[ink].lower()}")
-    paper: str = holds(Choice(PAPER_NAMES), "smooth-white", said=lambda code: f"On {PAPER_NAMES[code].lower()}")
+    ink_name: str = holds(Line(60), "", said=lambda name: f"With {name}" if name else "With an ink of no name")
+    paper: str = holds(Text(40, 1), "smooth-white", said=lambda code: f"On {PAPER_NAMES.get(code, code).lower()}")
+    own_paper: Paper | None = holds(Maybe(PAPER), None, form=False, told=False)
+
+    def __post_init__(self) -> None:
+        Part.__post_init__(self)
+        if self.own_paper is not None and self.own_paper.code != self.paper:
+            raise RecipeError("The sheet names another paper than the one written on it.")
+        if self.own_paper is None and self.paper not in PAPERS:
+            raise RecipeError(f"There is no paper {self.paper!r}.")
 
     @property
     def paper_used(self) -> Paper:
-        return PAPERS[self.paper]
+        return self.own_paper or PAPERS[self.paper]
 
     def changes_from(self, old: Stamp, *_settings: object) -> list[str]:
         lines = []
@@ -27,6 +41,8 @@ class Stamp(Part):
             lines.append(f"Title: {old.title} became {self.title}.")
         if old.outline_ink != self.outline_ink:
             lines.append(f"Outline ink: {INKS[old.outline_ink]} became {INKS[self.outline_ink]}.")
+        if old.ink_name != self.ink_name:
+            lines.append(f"Outline ink: {old.ink_name or 'no name'} became {self.ink_name or 'no name'}.")
         if old.paper != self.paper:
-            lines.append(f"Paper: {PAPER_NAMES[old.paper]} became {PAPER_NAMES[self.paper]}.")
+            lines.append(f"Paper: {old.paper_used.name} became {self.paper_used.name}.")
         return lines

@@ -38,8 +38,8 @@ def stints_of(sheet: Sheet, plan: Plan) -> list[Stint]:
     return [_stint(sheet, run) for run in runs]
 
 
-def _way(one: Pass) -> tuple[str, str, str, str]:
-    return one.swatch, one.zone, one.join, one.how
+def _way(one: Pass) -> tuple[str, str, str, str, str]:
+    return one.medium, one.swatch, one.zone, one.join, one.how
 
 
 def _stint(sheet: Sheet, run: list[Pass]) -> Stint:

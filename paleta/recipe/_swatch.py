@@ -21,16 +21,8 @@ from paleta.fields import (
     schema_of,
     to_plain,
 )
-from paleta.media import MEDIA, Paper, Swatch
-
-
-@dataclass(frozen=True, slots=True)
-class _PaperForm:
-    code: str = holds(Text(30, 1))
-    name: str = holds(Text(80, 1))
-    lab: tuple[float, float, float] = holds(LAB)
-    gsm: float = holds(Number(0, 2000))
-    kind: str = holds(Text(20))
+from paleta.media import MEDIA, Swatch
+from paleta.recipe._paper import PAPER, paper_from_plain, paper_to_plain
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,8 +51,7 @@ _FURTHER = {one.name: kind for one, kind in kinds_of(_FurtherForm)}
 def swatch_to_plain(swatch: Swatch) -> dict[str, Any]:
     """As it stands in a recipe file; `swatch_from_plain` leads back, with any paper of the user's own."""
     form = _SwatchForm(*(getattr(swatch, one.name) for one in fields(_SwatchForm)))
-    paper = _PaperForm(*(getattr(swatch.paper, one.name) for one in fields(_PaperForm)))
-    plain = {**to_plain(form), "paper": to_plain(paper)}
+    plain = {**to_plain(form), "paper": paper_to_plain(swatch.paper)}
     known = {name: getattr(swatch, name) for name in _FURTHER if getattr(swatch, name) is not None}
     return (
         {**plain, "further": {name: _FURTHER[name].to_plain(value) for name, value in known.items()}}
@@ -78,14 +69,13 @@ def swatch_from_plain(item: Mapping[str, Any]) -> Swatch:
         If a value is impossible.
     """
     plain = {name: value for name, value in item.items() if name not in ("paper", "further")}
-    form, paper = from_plain(_SwatchForm, plain), from_plain(_PaperForm, item["paper"])
+    form = from_plain(_SwatchForm, plain)
     check_fields(form, RecipeError, "A swatch")
-    check_fields(paper, RecipeError, form.name)
     further = {name: _FURTHER[name].from_plain(value) for name, value in item.get("further", {}).items()}
     return Swatch(
         **{one.name: getattr(form, one.name) for one in fields(_SwatchForm)},
         **further,
-        paper=Paper(**{one.name: getattr(paper, one.name) for one in fields(_PaperForm)}),
+        paper=paper_from_plain(item["paper"]),
     )
 
 
@@ -98,7 +88,7 @@ SWATCH = Written(
         **_SHAPE,
         "properties": {
             **_SHAPE["properties"],
-            "paper": schema_of(_PaperForm),
+            "paper": PAPER.schema(),
             "further": {**schema_of(_FurtherForm), "required": []},
         },
         "required": sorted([*_SHAPE["required"], "paper"]),

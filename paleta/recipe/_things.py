@@ -34,20 +34,29 @@ def proposed(weighed: Weighed, settings: Settings) -> tuple[dict[int, RegionSett
     sure, likely = weighed.things(DONE), weighed.things(ASKED)
     result = dict(settings)
     for group in weighed.things(BODIES_DONE).parts:
-        free = sorted(label for label in group if label in result and not result[label].body)
+        free = sorted(label for label in group if label in result and _open(result[label]) and not result[label].body)
         # Two that touch may as well be a box on a box.
         if len(free) > 2 or (len(free) == 2 and not weighed.touching(*free)):
             first = result[free[0]]
             shape = {field: getattr(first, field) for field in BODY_FIELDS}
             result |= {label: replace(result[label], body=free[0], **shape) for label in free}
     for group in sure.alike:
-        free = sorted(label for label in group if label in result and not result[label].thing)
+        free = sorted(label for label in group if label in result and _open(result[label]) and not result[label].thing)
         if len(free) > 1:
             name = new_name(result, free)
             result |= {label: replace(result[label], thing=name) for label in free}
     done = {frozenset(group) for group in sure.alike}
-    asked = tuple(tuple(sorted(group)) for group in likely.alike if frozenset(group) not in done)
+    asked = tuple(
+        tuple(sorted(group))
+        for group in likely.alike
+        if frozenset(group) not in done and all(label not in settings or _open(settings[label]) for label in group)
+    )
     return dict(sorted(result.items())), asked
+
+
+def _open(setting: RegionSetting) -> bool:
+    """Whether it may belong to something: a ground stands for itself."""
+    return setting.fade is None
 
 
 def new_name(settings: Settings, labels: Collection[int]) -> str:

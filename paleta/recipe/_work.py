@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping, Sequence
 
 from paleta.impression import RegionMap
-from paleta.light import Body, Zoning
+from paleta.light import ACCENTS, Body, Zoning
 from paleta.order import Job, Mask, Work
-from paleta.recipe._region import RegionSetting
+from paleta.recipe._coat import zones_covered
 from paleta.recipe._sheet import Sheet
 
 
@@ -32,50 +32,101 @@ def bodies_of(sheet: Sheet) -> list[Body]:
 
 
 def zoning_of(sheet: Sheet) -> Zoning:
-    """As many zones as the ramp has swatches, or as are planned while there is none, and one more where the highlight
-    stays bare; 0 where paper is left."""
+    """As many zones as the longest ramp has swatches, or as are planned while there is none, and one more where the
+    highlight stays bare; 0 where paper is left. Grounds are zoned by themselves."""
     shades = {
-        label: 0
-        if setting.left_as_paper
-        else min(5, (len(setting.ramp) or setting.shades) + (1 if setting.bare_highlight else 0))
+        label: 0 if setting.left_as_paper else min(5, setting.zones + (1 if setting.bare_highlight else 0))
         for label, setting in sheet.regions.settings.items()
     }
-    bodies = {label: setting.body for label, setting in sheet.regions.settings.items() if setting.body}
-    return Zoning(shades=shades, true_to_scene=sheet.light.true_to_scene, bodies=bodies, shade=sheet.light.shade)
+    settings = sheet.regions.settings
+    return Zoning(
+        shades=shades,
+        true_to_scene=sheet.light.true_to_scene,
+        bodies={label: one.body for label, one in settings.items() if one.body},
+        shade=sheet.light.shade,
+        apart=frozenset(sheet.regions.fades()),
+    )
 
 
 CREEPING = {"marker": 32.0, "watercolour": 28.0}
 """Swatches darker than this L* creep past the line. Common practice; the limit is from memory."""
+AFTER_ALL = 3
+"""The rank of accents that are no touch of a background."""
+FIRST_ACCENT = 10
+"""Accents are coats above all others, from this number on."""
 
 
-def _job(label: int, setting: RegionSetting, area_mm2: float, shares: tuple[float, ...], rank: int) -> Job:
-    """A bare highlight is no zone to lay a pen on: its share goes to the job as what is reserved."""
-    reserved = 0.0
-    if len(shares) == len(setting.ramp) + 1:
-        reserved, shares = shares[-1], shares[:-1]
-    return Job(label, setting.name, area_mm2, setting.ramp, shares, reserved, rank)
-
-
-def work_of(sheet: Sheet, region_map: RegionMap, shares: Mapping[int, tuple[float, ...]]) -> Work:
-    """A job for every region that has a ramp and is not left as paper; `shares` as from paleta.light.zone_shares."""
+def work_of(
+    sheet: Sheet,
+    region_map: RegionMap,
+    shares: Mapping[int, tuple[float, ...]],
+    accents: Mapping[tuple[int, str], float] | None = None,
+) -> Work:
+    """A job for every coat of a region that is not left as paper, and for every accent; `shares` as from
+    paleta.light.zone_shares, `accents` the areas in mm2 by region and kind."""
     areas = {region.label: region.area_mm2 for region in region_map.regions}
     ranks = _ranks(sheet)
-    jobs = tuple(
-        _job(label, setting, areas[label], shares.get(label, ()), ranks.get(setting.role, 1))
-        for label, setting in sheet.regions.settings.items()
-        if setting.ramp and not setting.left_as_paper and label in areas
-    )
+    jobs: list[Job] = []
+    for label, setting in sheet.regions.settings.items():
+        if setting.coats and not setting.left_as_paper and label in areas:
+            rank = ranks.get(setting.role, 1)
+            jobs += _coats(sheet, label, areas[label], shares.get(label, ()), rank)
+            jobs += _accents(sheet, label, areas[label], accents or {}, rank)
     creepers = frozenset(
-        code
-        for code, swatch in sheet.colours.swatches.items()
-        if sheet.colours.medium in CREEPING and swatch.lab[0] < CREEPING[sheet.colours.medium]
+        pen for pen, swatch in sheet.colours.swatches.items() if swatch.lab[0] < CREEPING.get(pen[0], 0.0)
     )
     return Work(
-        jobs=jobs,
+        jobs=tuple(jobs),
         creepers=creepers,
         touching=Work.pairs((border.a, border.b) for border in region_map.borders),
         masks=_masks(sheet, jobs),
     )
+
+
+def _coats(sheet: Sheet, label: int, area_mm2: float, shares: tuple[float, ...], rank: int) -> Iterator[Job]:
+    """A bare highlight is no zone to lay a pen on: its share goes to the jobs as what is reserved."""
+    setting = sheet.regions.settings[label]
+    reserved = 0.0
+    if len(shares) == setting.zones + 1:
+        reserved, shares = shares[-1], shares[:-1]
+    for number, coat in enumerate(setting.coats):
+        zones = zones_covered(len(coat.ramp), setting.zones)
+        own = tuple(round(sum(shares[zone] for zone in covered), 6) for covered in zones) if shares else ()
+        yield Job(
+            region=label,
+            name=setting.name,
+            area_mm2=area_mm2,
+            ramp=coat.ramp,
+            shares=own,
+            reserved=reserved,
+            rank=rank,
+            medium=coat.medium,
+            coat=number,
+            school=sheet.school_for(coat),
+            zones=zones,
+            whole=setting.fade is not None,
+        )
+
+
+def _accents(
+    sheet: Sheet, label: int, area_mm2: float, accents: Mapping[tuple[int, str], float], rank: int
+) -> Iterator[Job]:
+    """Accents come after all that is coloured; those of a background with it."""
+    setting = sheet.regions.settings[label]
+    order = list(ACCENTS)
+    for accent in sorted(setting.accents, key=lambda accent: order.index(accent.kind)):
+        kind = ACCENTS[accent.kind]
+        yield Job(
+            region=label,
+            name=setting.name,
+            area_mm2=min(accents.get((label, accent.kind), 0.05 * area_mm2), area_mm2),
+            ramp=(accent.code,),
+            rank=rank if kind.background else AFTER_ALL,
+            medium=accent.medium,
+            coat=FIRST_ACCENT + order.index(accent.kind),
+            place=kind.place,
+            how=kind.how,
+        )
 
 
 def _ranks(sheet: Sheet) -> dict[str, int]:
@@ -85,8 +136,14 @@ def _ranks(sheet: Sheet) -> dict[str, int]:
     return {"background": 2, **ranks} if sheet.order.masked else ranks
 
 
-def _masks(sheet: Sheet, jobs: tuple[Job, ...]) -> tuple[Mask, ...]:
-    if not sheet.order.masked:
-        return ()
-    behind = frozenset(job.region for job in jobs if sheet.regions.settings[job.region].role == "background")
-    return (Mask(over=frozenset(job.region for job in jobs) - behind, during=behind),) if behind else ()
+def _masks(sheet: Sheet, jobs: Sequence[Job]) -> tuple[Mask, ...]:
+    """The figure's mask, and tape along the lines between grounds."""
+    settings = sheet.regions.settings
+    behind = frozenset(job.region for job in jobs if settings[job.region].role == "background")
+    masks = []
+    if sheet.order.masked and behind:
+        masks.append(Mask(over=frozenset(job.region for job in jobs) - behind, during=behind))
+    grounds = frozenset(job.region for job in jobs) & sheet.regions.fades().keys()
+    if sheet.order.taped and len(grounds) > 1:
+        masks.append(Mask(over=frozenset(), during=grounds, kind="tape"))
+    return tuple(masks)

@@ -24,7 +24,7 @@ from paleta.run._outcome import Differed, as_done, differed, pens_taken
 from paleta.run._replay import Card, LaidPass, RunState, course_of, plan_key, replay, wetness
 from paleta.run._rescues import RESCUES, SLIPS, Rescue, rescues_for
 from paleta.run._times import seconds_by_pass, seconds_of, times_of
-from paleta.run._wet import Need, Wetness, needs_of, slowness, wetness_after
+from paleta.run._wet import Need, Touched, Wetness, needs_of, slowness, ways_of, wetness_after
 
 __all__ = [
     "EVENTS",
@@ -49,6 +49,7 @@ __all__ = [
     "RunState",
     "Slip",
     "Started",
+    "Touched",
     "Undone",
     "Wetness",
     "as_done",
@@ -67,6 +68,7 @@ __all__ = [
     "seconds_of",
     "slowness",
     "times_of",
+    "ways_of",
     "wetness",
     "wetness_after",
     "what_moving_does",

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from paleta.errors import PlanImpossible
-from paleta.order import Handling, Mask, Pass, Work
+from paleta.order import Handling, Mask, Pass, Pen, Work, paler_first, ranks_of
 from paleta.run._replay import Card, RunState
-from paleta.run._wet import needs_of
+from paleta.run._wet import Need, needs_of
 
 DRIED = "The pass before it has dried: soften the step with the paler swatch."
 
@@ -19,7 +19,7 @@ DRIED = "The pass before it has dried: soften the step with the paler swatch."
 class Choice:
     """Something that may be done now.
 
-    kind      "pass", or "lay" and "lift" for a mask.
+    kind      "pass", or "lay", "wipe" and "lift" for a mask.
     number    of the pass, or of the step of handling, from 1.
     swatch    to be taken, "" for a mask.
     against   sentences that speak against it.
@@ -76,22 +76,20 @@ class _Desk:
             raise PlanImpossible("A plan that was read from a file does not know its work: hand it in.")
         self.state, self.now, self.slower = state, now, slower
         self.work: Work = state.plan.work
-        self.pace = state.pace
+        self.paces = state.ways.paces
         self.near = self.work.neighbours()
-        self.needs = needs_of(state.plan, slower=slower)
-        self.ranks = {job.region: job.rank for job in self.work.jobs}
+        self.needs = needs_of(state.plan)
+        self.ranks = ranks_of(self.work)
+        self.passes = {one.number: one for one in state.plan.passes}
         self.chains: dict[int, list[Pass]] = {}
         for one in state.plan.passes:
             self.chains.setdefault(one.region, []).append(one)
-        self.dark = {
-            region for region, chain in self.chains.items() if self.work.creepers & {one.swatch for one in chain}
-        }
         last = max(
             (one for card in state.cards for one in card.laid.values()),
             key=lambda one: (one.at_s, one.event),
             default=None,
         )
-        self.pen = last.swatch if last is not None else None
+        self.pen: Pen | None = (self.passes[last.number].medium, last.swatch) if last is not None else None
 
     @cached_property
     def blends(self) -> list[_Blend]:
@@ -101,7 +99,8 @@ class _Desk:
             for region, chain in self.chains.items():
                 rest = [one for one in chain if one.number not in card.laid]
                 if rest and len(rest) < len(chain) and rest[0].join == "wet":
-                    deadline = card.touched[region] + self.pace.blend_s
+                    touched = card.touched[region]
+                    deadline = touched.at_s + touched.pace.blend_s
                     found.append(_Blend(card.number, region, deadline, tuple(_wet_start(rest))))
         return sorted(found, key=lambda one: one.deadline)
 
@@ -112,50 +111,58 @@ class _Desk:
             if one is None:
                 continue
             open_here = next((b for b in self.blends if b.card == card.number and b.region == region), None)
-            if not self._dry_around(card, one) or not self._unmasked(card, region):
+            if not self._dry_around(card, one) or not self._unmasked(card, region) or self._soiled(card, one):
                 continue
-            swatch = self.state.pens.get(one.swatch, one.swatch)
+            swatch = self.state.pens.get(one.pen, one.swatch)
             if open_here is not None:
                 left_s = open_here.deadline - self.now
-                late = left_s < self._change_s(swatch)
-                if open_here is self.blends[0] or self._leaves_time(card, one, swatch):
+                late = left_s < self._change_s((one.medium, swatch))
+                if open_here is self.blends[0] or self._leaves_time(card, one, (one.medium, swatch)):
                     yield Choice("pass", card.number, one.number, swatch, (DRIED,) if late else (), max(left_s, 0.0))
-            elif self._in_its_turn(card, one) and self._leaves_time(card, one, swatch):
+            elif self._in_its_turn(card, one) and self._leaves_time(card, one, (one.medium, swatch)):
                 yield Choice("pass", card.number, one.number, swatch)
         yield from self._masks(card)
 
-    def _change_s(self, swatch: str) -> float:
-        return self.pace.change_s if self.pen not in (None, swatch) else 0.0
+    def _change_s(self, pen: Pen) -> float:
+        if self.pen is None or self.pen == pen:
+            return 0.0
+        pace = self.paces[pen[0]]
+        return pace.change_s + (pace.setup_s if self.pen[0] != pen[0] else 0.0)
 
     def _dry_around(self, card: Card, one: Pass) -> bool:
-        """Its own last coat is dry if it must be, and so is all that it touches."""
-        return all(self.now >= card.touched.get(need.region, -1e12) + need.seconds for need in self.needs[one.number])
+        """What lies below is dry if it must be, and so is all that it touches."""
+        return all(self._ready(card, need) for need in self.needs[one.number])
+
+    def _ready(self, card: Card, need: Need) -> bool:
+        touched = card.touched.get(need.region)
+        return touched is None or self.now >= touched.ready_s(need, self.slower)
 
     def _in_its_turn(self, card: Card, one: Pass) -> bool:
         """What ranks before it is finished, and so are paler neighbours of a swatch that creeps."""
-        rank = self.ranks[one.region]
-        if any(self.ranks[other] < rank and not self._finished(card, other) for other in self.chains):
+        rank = self._rank(one)
+        if any(self._rank(other) < rank and other.number not in card.laid for other in self.passes.values()):
             return False
         rest = [each for each in self.chains[one.region] if each.number not in card.laid]
-        if not self.work.creepers & {each.swatch for each in [rest[0], *_wet_start(rest[1:])]}:
+        if not any(map(self.work.creeps, [rest[0], *_wet_start(rest[1:])])):
             return True
-        paler = [
-            other
-            for other in self.near.get(one.region, ())
-            if other not in self.dark and other in self.chains and self.ranks[other] <= rank
-        ]
-        return all(self._finished(card, other) for other in paler)
+        beside = (self.chains.get(region, ()) for region in self.near.get(one.region, ()))
+        waited = (each for chain in beside for each in paler_first(self.work, one, chain, self.ranks))
+        return all(each.number in card.laid for each in waited)
+
+    def _rank(self, one: Pass) -> int:
+        return self.ranks[one.region, one.coat]
 
     def _finished(self, card: Card, region: int) -> bool:
         return self.chains[region][-1].number in card.laid
 
-    def _leaves_time(self, card: Card, one: Pass, swatch: str) -> bool:
+    def _leaves_time(self, card: Card, one: Pass, pen: Pen) -> bool:
         """Every open blend can still be gone on with in time, after this pass and with what it opens itself."""
-        if self.pace.touch_dry_s > 0 and any(
+        pace = self.paces[one.medium]
+        if pace.touch_dry_s > 0 and any(
             blend.card == card.number and blend.region in self.near.get(one.region, ()) for blend in self.blends
         ):
             return False
-        clock = self.now + self._change_s(swatch) + self.pace.laying_s(one.area_mm2)
+        clock = self.now + self._change_s(pen) + pace.laying_s(one.area_mm2)
         rest = [each for each in self.chains[one.region] if each.number not in card.laid][1:]
         opened = tuple(_wet_start(rest))
         waiting = [
@@ -164,17 +171,20 @@ class _Desk:
             if (blend.card, blend.region) != (card.number, one.region)
         ]
         if opened:
-            waiting.append((clock + self.pace.blend_s, opened))
+            waiting.append((clock + pace.blend_s, opened))
         # The most urgent is always gone on with first; a late one is lost already and holds up nobody.
         waiting = [one for one in waiting if one[0] >= self.now]
+        medium = one.medium
         while waiting:
             waiting.sort(key=lambda line: line[0])
             deadline, passes = waiting.pop(0)
-            if clock + self.pace.change_s > deadline:
+            pace = self.paces[passes[0].medium]
+            change_s = pace.change_s + (pace.setup_s if passes[0].medium != medium else 0.0)
+            if clock + change_s > deadline:
                 return False
-            clock += self.pace.change_s + self.pace.laying_s(passes[0].area_mm2)
+            clock, medium = clock + change_s + pace.laying_s(passes[0].area_mm2), passes[0].medium
             if passes[1:]:
-                waiting.append((clock + self.pace.blend_s, passes[1:]))
+                waiting.append((clock + pace.blend_s, passes[1:]))
         return True
 
     def _steps(self) -> Iterator[tuple[int, Handling, Mask]]:
@@ -202,12 +212,14 @@ class _Desk:
             if number in card.handled:
                 continue
             lies = self._lies(card, step.mask)
-            wet = mask.over if step.kind == "lay" else mask.during
-            dry_s = self.pace.touch_dry_s * self.slower
-            if any(self.now < card.touched.get(region, -1e12) + dry_s for region in wet):
+            wet = mask.during if step.kind == "lift" else mask.over if step.kind == "lay" else frozenset()
+            if not all(self._ready(card, Need(region, False)) for region in wet):
                 continue
-            begun = any(self._begun(card, region) and not self._finished(card, region) for region in mask.over)
-            if step.kind == "lay" and not lies and not begun and self._ranked(card, mask):
+            if step.kind == "wipe":
+                if lies and self._inked(card, mask, step):
+                    yield Choice("wipe", card.number, number)
+                continue
+            if step.kind == "lay" and not lies and self._ranked(card, mask):
                 yield Choice("lay", card.number, number)
             elif (
                 step.kind == "lift"
@@ -222,14 +234,26 @@ class _Desk:
                 if not above:
                     yield Choice("lift", card.number, number)
 
-    def _begun(self, card: Card, region: int) -> bool:
-        return region in self.chains and self.chains[region][0].number in card.laid
+    def _soiled(self, card: Card, one: Pass) -> bool:
+        """A mask is to be wiped before this pass and has not been."""
+        return any(
+            step.kind == "wipe" and step.before_pass == one.number and number not in card.handled
+            for number, step, _ in self._steps()
+        )
+
+    def _inked(self, card: Card, mask: Mask, step: Handling) -> bool:
+        """All that is blended over the mask before it is wiped has been."""
+        before = (one for one in self.passes.values() if one.number < step.before_pass and one.region in mask.during)
+        return all(one.number in card.laid for one in before)
 
     def _ranked(self, card: Card, mask: Mask) -> bool:
-        """What ranks before all that is coloured over the mask is finished."""
-        ranks = [self.ranks[region] for region in mask.during if region in self.chains]
-        return bool(ranks) and all(
-            self._finished(card, region) for region in self.chains if self.ranks[region] < min(ranks)
+        """What ranks before all that is coloured over the mask is finished, and so is what it covers and is not to be
+        coloured after it."""
+        turns = [self._rank(one) for region in mask.during for one in self.chains.get(region, ())]
+        return bool(turns) and all(
+            one.number in card.laid
+            for one in self.passes.values()
+            if self._rank(one) < (max(turns) if one.region in mask.over else min(turns))
         )
 
     def _laid_at(self, card: Card, mask: int) -> float:

@@ -9,7 +9,7 @@ from typing import Any, ClassVar
 from paleta.errors import EventError
 from paleta.fields import SHA256, Choice, Many, Number, Numbers, Text, Whole, check_fields, from_plain, holds
 from paleta.fields import to_plain as fields_to_plain
-from paleta.media import LONGEST_CODE
+from paleta.media import LONGEST_CODE, MEDIA
 from paleta.order import MOST_COPIES
 from paleta.run._rescues import RESCUE_KEYS, SLIPS
 
@@ -76,7 +76,8 @@ class Undone(Event):
 @dataclass(frozen=True, slots=True, kw_only=True)
 class AnotherPen(Event):
     """The swatch `code` was taken instead of the planned one: on `passes` of this card only or, where there are none,
-    for all that is laid with the planned one from now on. `hex` is how it looks, where that is known."""
+    for all that is laid with the planned one from now on, in its medium where that is said. `hex` is how it looks,
+    where that is known."""
 
     kind: ClassVar[str] = "another pen"
     instead_of: str = holds(CODE)
@@ -84,6 +85,7 @@ class AnotherPen(Event):
     name: str = holds(Text(80), "")
     hex: str = holds(Text(7, pattern="#[0-9a-f]{6}"), "")
     passes: tuple[int, ...] = holds(PASSES, ())
+    medium: str = holds(Choice(MEDIA, blank=True), "")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Iterable
 
-from paleta.order import Pass, Plan
+from paleta.order import Pass, Pen, Plan
 from paleta.run._replay import RunState, plan_key
 from paleta.run._words import listed
 
@@ -53,10 +53,10 @@ def what_moving_does(state: RunState, new: Plan) -> list[str]:
     return said
 
 
-def _places(plan: Plan) -> Iterable[tuple[tuple[int, str, tuple[int, ...], int], int]]:
-    seen: dict[tuple[int, str, tuple[int, ...]], int] = defaultdict(int)
+def _places(plan: Plan) -> Iterable[tuple[tuple[int, Pen, tuple[int, ...], int], int]]:
+    seen: dict[tuple[int, Pen, tuple[int, ...]], int] = defaultdict(int)
     for one in plan.passes:
-        place = (one.region, one.swatch, one.zones)
+        place = (one.region, one.pen, one.zones)
         seen[place] += 1
         yield (*place, seen[place]), one.number
 

@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from paleta.media import Swatch
+from paleta.order import Pen
 from paleta.recipe import Sheet
 from paleta.run._events import ExtraCoat, Noted, Rescued, Slip
 from paleta.run._replay import RunState
@@ -27,16 +28,16 @@ class Differed:
     lays: bool = False
 
 
-def pens_taken(state: RunState) -> dict[tuple[int, str], str]:
-    """For every (region, planned swatch) that was mostly laid with another one, over all cards, that one."""
+def pens_taken(state: RunState) -> dict[tuple[int, Pen], str]:
+    """For every (region, planned pen) that was mostly laid with another one of its medium, over all cards, that one."""
     passes = {one.number: one for one in state.plan.passes}
-    taken: dict[tuple[int, str], Counter[str]] = {}
+    taken: dict[tuple[int, Pen], Counter[str]] = {}
     for card in state.cards:
         for number, laid in sorted(card.laid.items()):
             planned = passes[number]
-            taken.setdefault((planned.region, planned.swatch), Counter())[laid.swatch] += 1
+            taken.setdefault((planned.region, planned.pen), Counter())[laid.swatch] += 1
     most = {place: counts.most_common(1)[0][0] for place, counts in taken.items()}
-    return {place: code for place, code in most.items() if code != place[1]}
+    return {place: code for place, code in most.items() if code != place[1][1]}
 
 
 def differed(state: RunState, names: Mapping[str, str]) -> list[Differed]:
@@ -44,7 +45,7 @@ def differed(state: RunState, names: Mapping[str, str]) -> list[Differed]:
     found = []
     instead: dict[tuple[str, str], list[str]] = {}
     regions = {one.region: one.name for one in state.plan.passes}
-    for (region, planned), code in sorted(pens_taken(state).items()):
+    for (region, (_, planned)), code in sorted(pens_taken(state).items()):
         instead.setdefault((planned, code), []).append(regions[region])
     for (planned, code), where in instead.items():
         pen, other = _named(names, code), _named(names, planned)
@@ -70,9 +71,9 @@ def differed(state: RunState, names: Mapping[str, str]) -> list[Differed]:
     return found
 
 
-def as_done(sheet: Sheet, state: RunState, swatches: Mapping[str, Swatch], names: Mapping[str, str]) -> Sheet:
+def as_done(sheet: Sheet, state: RunState, swatches: Mapping[Pen, Swatch], names: Mapping[str, str]) -> Sheet:
     """The sheet with the run carried into it: pens that were taken stand in the ramps; extra coats, and rescues that
-    lay colour, are noted with the finish. `swatches` holds the pens that were taken, by code.
+    lay colour, are noted with the finish. `swatches` holds the pens that were taken.
 
     Raises
     ------
@@ -83,9 +84,12 @@ def as_done(sheet: Sheet, state: RunState, swatches: Mapping[str, Swatch], names
     changed = {}
     for label, setting in sheet.regions.settings.items():
         # A pen that was taken for two shades leaves the ramp one shade shorter.
-        ramp = tuple(dict.fromkeys(taken.get((label, code), code) for code in setting.ramp))
-        if ramp != setting.ramp:
-            changed[label] = replace(setting, ramp=ramp, shades=len(ramp), by_hand=True)
+        coats = tuple(
+            replace(coat, ramp=tuple(dict.fromkeys(taken.get((label, pen), pen[1]) for pen in coat.pens)))
+            for coat in setting.coats
+        )
+        if coats != setting.coats:
+            changed[label] = replace(setting, coats=coats, shades=max(len(coat.ramp) for coat in coats), by_hand=True)
     kept = sheet.with_regions(changed, swatches) if changed else sheet
     lines = [one.sentence for one in differed(state, names) if one.lays]
     if not lines:

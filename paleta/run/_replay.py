@@ -14,7 +14,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any, ClassVar
 
-from paleta.order import Pace, Pass, Plan, batch
+from paleta.order import Pass, Pen, Plan, Ways, batch
 from paleta.recipe import plan_to_plain
 from paleta.run._events import (
     AnotherPen,
@@ -30,12 +30,17 @@ from paleta.run._events import (
     Undone,
 )
 from paleta.run._rescues import LAYING
-from paleta.run._wet import Wetness, pace_of, wetness_after
+from paleta.run._wet import Touched, Wetness, ways_of, wetness_after
 
 
 def plan_key(plan: Plan) -> str:
     """Names a plan by its content: 16 characters."""
-    plain = json.dumps(plan_to_plain(plan), sort_keys=True)
+    content = plan_to_plain(plan)
+    if not any(one.coat for one in plan.passes) and len({one.medium for one in plan.passes}) <= 1:
+        # Logs that were begun before there were coats speak of such plans without them.
+        left_out = ("medium", "coat")
+        content["passes"] = [{k: v for k, v in one.items() if k not in left_out} for one in content["passes"]]
+    plain = json.dumps(content, sort_keys=True)
     return hashlib.sha256(plain.encode()).hexdigest()[:16]
 
 
@@ -55,7 +60,7 @@ class Card:
 
     laid     passes by their number.
     again    passes laid once more, and rescues that lay colour.
-    touched  when each region was last wetted, by whatever, seconds since 1970.
+    touched  when each region was last wetted, by whatever.
     handled  steps of the plan's handling by their number, and when.
     beside   passes laid for an earlier plan that this one does not have: how many.
     """
@@ -63,7 +68,7 @@ class Card:
     number: int
     laid: Mapping[int, LaidPass] = field(default_factory=dict)
     again: tuple[LaidPass, ...] = ()
-    touched: Mapping[int, float] = field(default_factory=dict)
+    touched: Mapping[int, Touched] = field(default_factory=dict)
     handled: Mapping[int, float] = field(default_factory=dict)
     beside: int = 0
 
@@ -80,19 +85,19 @@ class RunState:
 
     plan: Plan
     cards: tuple[Card, ...]
-    pens: Mapping[str, str]
+    pens: Mapping[Pen, str]
     log: tuple[Event, ...]
     set_aside: tuple[tuple[str, str], ...]
     finished: bool
 
     @property
-    def pace(self) -> Pace:
-        return pace_of(self.plan)
+    def ways(self) -> Ways:
+        return ways_of(self.plan)
 
     @cached_property
     def course(self) -> tuple[tuple[int, int], ...]:
         """(card, pass) in the order they are to be laid: several cards as the batch says."""
-        return course_of(self.plan, len(self.cards), self.pace)
+        return course_of(self.plan, len(self.cards))
 
     @property
     def next_up(self) -> tuple[int, int] | None:
@@ -106,12 +111,12 @@ class RunState:
         return self.finished or (self.next_up is None and all(len(card.handled) == steps for card in self.cards))
 
 
-def course_of(plan: Plan, cards: int, pace: Pace) -> tuple[tuple[int, int], ...]:
+def course_of(plan: Plan, cards: int) -> tuple[tuple[int, int], ...]:
     """(card, pass) in the order of work: stretch by stretch over all cards where the plan knows its work, else card
     after card."""
     lines: Sequence[tuple[int, int]] = [(1, len(plan.passes))] if plan.passes else []
     if cards > 1 and plan.work is not None:
-        lines = [(one.first_pass, one.last_pass) for one in batch(plan.work, plan, pace, cards).lines]
+        lines = [(one.first_pass, one.last_pass) for one in batch(plan.work, plan, ways_of(plan).paces, cards).lines]
     return tuple(
         (card, number) for first, last in lines for card in range(1, cards + 1) for number in range(first, last + 1)
     )
@@ -147,7 +152,8 @@ class _Replay:
         self.key = plan_key(plan)
         self.passes: dict[int, Pass] = {one.number: one for one in plan.passes}
         self.numbers = self._numbers_by_plan()
-        self.pens: dict[str, str] = {}
+        self.pens: dict[Pen, str] = {}
+        self.ways = ways_of(plan)
         self.here: dict[tuple[int, int], str] = {}
         self.counting: list[Event] = []
         self.set_aside: list[tuple[str, str]] = []
@@ -155,7 +161,7 @@ class _Replay:
         count = max((event.cards for event in log if isinstance(event, Started)), default=1)
         self.laid: list[dict[int, LaidPass]] = [{} for _ in range(count)]
         self.again: list[list[LaidPass]] = [[] for _ in range(count)]
-        self.touched: list[dict[int, float]] = [{} for _ in range(count)]
+        self.touched: list[dict[int, Touched]] = [{} for _ in range(count)]
         self.handled: list[dict[int, float]] = [{} for _ in range(count)]
         self.beside = [0] * count
         self.finished = False
@@ -235,7 +241,8 @@ class _Replay:
 
     def _read_pen(self, event: AnotherPen, card: int) -> str:
         if not event.passes:
-            self.pens[event.instead_of] = event.code
+            planned = {one.pen for one in self.plan.passes if one.swatch == event.instead_of}
+            self.pens.update({pen: event.code for pen in planned if event.medium in ("", pen[0])})
         return ""
 
     def _read_rescue(self, event: Rescued, card: int) -> str:
@@ -244,7 +251,7 @@ class _Replay:
             return "It rescues a slip that is not in the log."
         if event.rescue in LAYING and slip.plan in self.numbers:
             for number in self._known(slip, slip.passes):
-                self._touch(card, self.passes[number].region, event.at_s)
+                self._touch(card, self.passes[number], event.at_s)
         return ""
 
     def _read_finish(self, event: Finished, card: int) -> str:
@@ -260,12 +267,14 @@ class _Replay:
         Finished: _read_finish,
     }
 
-    def _touch(self, card: int, region: int, at_s: float) -> None:
-        self.touched[card][region] = max(at_s, self.touched[card].get(region, 0.0))
+    def _touch(self, card: int, planned: Pass, at_s: float) -> None:
+        before = self.touched[card].get(planned.region)
+        if before is None or at_s >= before.at_s:
+            self.touched[card][planned.region] = Touched(at_s, self.ways.paces[planned.medium])
 
     def _lay(self, event: Laid | ExtraCoat, card: int, number: int) -> None:
         planned = self.passes[number]
-        swatch = self.here.get((event.card, number)) or self.pens.get(planned.swatch, planned.swatch)
+        swatch = self.here.get((event.card, number)) or self.pens.get(planned.pen, planned.swatch)
         done = LaidPass(number, swatch, event.at_s, event.id)
         if isinstance(event, ExtraCoat):
             self.again[card].append(done)
@@ -273,14 +282,13 @@ class _Replay:
             return  # Ticked on two devices: laid once, when it was first said.
         else:
             self.laid[card][number] = done
-        self._touch(card, planned.region, event.at_s)
+        self._touch(card, planned, event.at_s)
 
 
 def wetness(state: RunState, now: float, *, slower: float = 1.0) -> Mapping[tuple[int, int], Wetness]:
     """For every (card, region) that was touched, how wet it is at `now` (seconds since 1970)."""
-    pace = state.pace
     return {
-        (card.number, region): wetness_after(now - at_s, pace, slower=slower)
+        (card.number, region): wetness_after(now - touched.at_s, touched.pace, slower=slower)
         for card in state.cards
-        for region, at_s in card.touched.items()
+        for region, touched in card.touched.items()
     }

@@ -8,21 +8,24 @@ from itertools import pairwise
 from paleta.order import Pass, TimedPasses
 from paleta.run._events import ExtraCoat, Laid
 from paleta.run._replay import RunState
-from paleta.run._wet import needs_of
+from paleta.run._wet import Touched, needs_of, ways_of
 
 SHORTEST_S, BREAK_S = 0.5, 900.0
 """A tick sooner than this corrects another; longer nobody lays one pass: the kettle was on."""
 
 
-def times_of(state: RunState) -> list[TimedPasses]:
-    """The times between one tick and the next, less what the paper made wait for. The first tick has none before it."""
-    found: list[TimedPasses] = []
-    pen = None
+def times_of(state: RunState) -> dict[str, list[TimedPasses]]:
+    """By medium the times between one tick and the next, less what the paper made wait for. The first tick has none
+    before it, and one before which another medium was set up tells nothing of the hand."""
+    found: dict[str, list[TimedPasses]] = {}
+    before: Pass | None = None
     for ones, seconds in _gaps(state):
-        if SHORTEST_S < seconds < BREAK_S:
+        one = ones[0]
+        if SHORTEST_S < seconds < BREAK_S and (before is None or before.medium == one.medium):
             area = sum(one.area_mm2 for one in ones)
-            found.append(TimedPasses(seconds, len(ones), area, ones[0].swatch != pen))
-        pen = ones[-1].swatch
+            change = before is None or before.pen != one.pen
+            found.setdefault(one.medium, []).append(TimedPasses(seconds, len(ones), area, change))
+        before = ones[-1]
     return found
 
 
@@ -52,14 +55,16 @@ def _gaps(state: RunState) -> Iterator[tuple[list[Pass], float]]:
     """Every tick with its passes and the seconds of work before it; the first tick has none before it."""
     passes = {one.number: one for one in state.plan.passes}
     needs = needs_of(state.plan)
-    touched: dict[tuple[int, int], float] = {}
+    paces = ways_of(state.plan).paces
+    touched: dict[tuple[int, int], Touched] = {}
     before_s: float | None = None
     for event in state.log:
         if isinstance(event, Laid | ExtraCoat):
             ones = [passes[number] for number in event.passes if number in passes]
             if ones and before_s is not None:
-                dry = (touched.get((event.card, need.region), 0.0) + need.seconds for need in needs[ones[0].number])
+                asked = ((touched.get((event.card, need.region)), need) for need in needs[ones[0].number])
+                dry = (last.ready_s(need) for last, need in asked if last is not None)
                 yield ones, event.at_s - max(before_s, min(max(dry, default=0.0), event.at_s))
             for one in ones:
-                touched[event.card, one.region] = event.at_s
+                touched[event.card, one.region] = Touched(event.at_s, paces[one.medium])
         before_s = event.at_s

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from paleta.media import Paper
-from paleta.order import PACES, Pace, Pass, Plan
+from paleta.order import DEFAULT_SCHOOL, SCHOOLS, Pace, Pass, Plan, Ways
 
 THIRSTY = {"watercolour": 1.25}
 """How much longer a paper of this kind stays wet than card: it holds more of what is laid on it. From memory."""
@@ -30,31 +30,47 @@ def slowness(paper: Paper | None) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Need:
-    """So many seconds must have passed since `region` was last touched."""
+    """`region` must be touch dry, or dry enough for a coat over what is there."""
 
     region: int
-    seconds: float
+    coat: bool
 
 
-def needs_of(plan: Plan, *, slower: float = 1.0) -> dict[int, tuple[Need, ...]]:
-    """For every pass by its number, what must be dry before it: its own coat below, and all that it touches as far as
-    the plan knows its work."""
-    pace = pace_of(plan)
+@dataclass(frozen=True, slots=True)
+class Touched:
+    """A region was last wetted then, in seconds since 1970, and with a medium that dries at this pace."""
+
+    at_s: float
+    pace: Pace
+
+    def ready_s(self, need: Need, slower: float = 1.0) -> float:
+        """When the need is met."""
+        return self.at_s + slower * (self.pace.coat_dry_s if need.coat else self.pace.touch_dry_s)
+
+
+def needs_of(plan: Plan) -> dict[int, tuple[Need, ...]]:
+    """For every pass by its number, what must be dry before it: its own coat below, and all that it touches and that
+    dries, as far as the plan knows its work."""
+    ways = ways_of(plan)
+    drying = {one.region for one in plan.passes if ways.paces[one.medium].touch_dry_s > 0}
     near = plan.work.neighbours() if plan.work is not None else {}
-    return {one.number: tuple(_needs(one, pace, near.get(one.region, ()), slower)) for one in plan.passes}
+    return {one.number: tuple(_needs(one, near.get(one.region, ()), drying)) for one in plan.passes}
 
 
-def _needs(one: Pass, pace: Pace, near: Sequence[int], slower: float) -> Iterator[Need]:
+def _needs(one: Pass, near: Sequence[int], drying: set[int]) -> Iterator[Need]:
     if one.join == "dry":
-        yield Need(one.region, pace.coat_dry_s * slower)
-    if pace.touch_dry_s > 0:
-        for other in near:
-            yield Need(other, pace.touch_dry_s * slower)
+        yield Need(one.region, True)
+    for other in near:
+        if other in drying:
+            yield Need(other, False)
 
 
-def pace_of(plan: Plan) -> Pace:
-    """The pace a plan was made for; of one that was read from a file, common practice for its medium."""
-    return plan.pace or PACES[plan.school.medium if plan.school else "marker"]
+def ways_of(plan: Plan) -> Ways:
+    """How a plan is laid; of one that was read from a file, by common practice for its media."""
+    if plan.ways is not None:
+        return plan.ways
+    media = dict.fromkeys(one.medium for one in plan.passes) or {"marker": None}
+    return Ways.of({medium: SCHOOLS[DEFAULT_SCHOOL[medium]] for medium in media})
 
 
 def wetness_after(age_s: float, pace: Pace, *, slower: float = 1.0) -> Wetness:

@@ -45,7 +45,7 @@ def picture_of(stamping: Stamping, sheet: Sheet) -> Picture:
     swatches = sheet.colours.swatches
     darkness = {}
     for label, one in settings.items():
-        lights = [swatches[code].lab[0] for code in one.ramp]
+        lights = [swatches[pen].lab[0] for coat in one.coats for pen in coat.pens]
         darkness[label] = 1 - sum(lights) / len(lights) / 100 if lights else UNCOLOURED * (not one.left_as_paper)
     return Picture(
         labels=found.labels,

@@ -168,7 +168,7 @@ def _cut(cut: Cut) -> dict[str, Any]:
 
 
 def page_readout(page: RecipePage, piece: Piece, clock: str, *, has_card: bool) -> dict[str, Any]:
-    chips = {one.code: _chip(one) for one in page.chips}
+    chips = {one.pen: _chip(one) for one in page.chips}
     return {
         **{name: getattr(page, name) for name in ("title", "version", "light", "azimuth_deg", "glows", "bare")},
         "clock": clock,
@@ -180,8 +180,7 @@ def page_readout(page: RecipePage, piece: Piece, clock: str, *, has_card: bool) 
         "ramps": [
             {
                 "letters": list(ramp.letters),
-                "chips": [chips[code] for code in ramp.codes],
-                "under": [chips[code] for code in ramp.under],
+                "coats": [[chips[pen] for pen in coat] for coat in ramp.coats],
             }
             for ramp in page.ramps
         ],
@@ -205,4 +204,4 @@ def page_readout(page: RecipePage, piece: Piece, clock: str, *, has_card: bool) 
 
 
 def _chip(one: Chip) -> dict[str, Any]:
-    return {"code": one.code, "name": one.name, "hex": one.hex, "lab": [round(value, 1) for value in one.lab]}
+    return {"code": one.pen[1], "name": one.name, "hex": one.hex, "lab": [round(value, 1) for value in one.lab]}

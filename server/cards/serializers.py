@@ -221,8 +221,7 @@ class LetteredSerializer(serializers.Serializer):
 
 class PageRampSerializer(serializers.Serializer):
     letters = serializers.ListField(child=serializers.CharField())
-    chips = ChipSerializer(many=True)
-    under = ChipSerializer(many=True)
+    coats = serializers.ListField(child=ChipSerializer(many=True))
 
 
 class VisitSerializer(serializers.Serializer):

@@ -17,7 +17,18 @@ from rest_framework.response import Response
 from paleta.card import MOST_CARDS, CutPlan
 from paleta.errors import CardError
 from paleta.order import Plan
-from paleta.page import RecipePage, card_pdf, cropped, front, lines_to_cut, recipe_page, recipe_pdf, recipe_text, to_svg
+from paleta.page import (
+    RecipePage,
+    card_pdf,
+    cropped,
+    front,
+    lines_to_cut,
+    mask_to_cut,
+    recipe_page,
+    recipe_pdf,
+    recipe_text,
+    to_svg,
+)
 from paleta.recipe import Sheet
 from server.cards import layouts, readout, services
 from server.cards.serializers import (
@@ -32,7 +43,7 @@ from server.derived import pictures, plans
 from server.derived.maps import region_map
 from server.pieces.models import Piece
 from server.pieces.order.readout import touches_after
-from server.pieces.pace import pace_of
+from server.pieces.pace import paces_of
 from server.pieces.shelf.views import LARGEST_PX, SMALLEST_PX, jpeg
 from server.pieces.views import PieceActions, changes, number_in
 from server.recipes.services import recipe_named, recipe_of
@@ -64,8 +75,8 @@ class Asked:
     def plan(self) -> Plan:
         if self.kept_plan is not None:
             return self.kept_plan
-        pace = pace_of(self.piece.owner_id, self.sheet.colours.medium).pace
-        return plans.plans_of(self.piece.stamping, self.sheet, pace)[0]
+        paces = paces_of(self.piece.owner_id, self.sheet.media)
+        return plans.plans_of(self.piece.stamping, self.sheet, paces)[0]
 
 
 class OfSheets(PieceActions):
@@ -168,10 +179,23 @@ class CardViews(OfSheets):
         drawing = lines_to_cut(card.plan, card.picture, self._masks(asked.sheet))
         return self.file(asked, to_svg(drawing), "image/svg+xml", "-cut-lines.svg")
 
+    @extend_schema(parameters=[RECIPE], responses={(200, "image/svg+xml"): OpenApiTypes.BINARY})
+    @action(detail=True, url_path=r"mask\.svg")
+    def mask(self, request: Request, pk: str) -> HttpResponse:
+        """The figure's mask as closed paths in mm, whether the card has its sizes or not."""
+        asked = self.asked(request)
+        picture = layouts.picture_of(asked.piece.stamping, asked.sheet)
+        return self.file(asked, to_svg(mask_to_cut(picture, self._figure(asked.sheet))), "image/svg+xml", "-mask.svg")
+
+    @staticmethod
+    def _figure(sheet: Sheet) -> list[int]:
+        """All that is no background."""
+        return [label for label, one in sheet.regions.settings.items() if one.role != "background"]
+
     @staticmethod
     def _masks(sheet: Sheet) -> dict[str, list[int]]:
         """The figure, where it is masked for its background."""
-        figure = [label for label, one in sheet.regions.settings.items() if one.role != "background"]
+        figure = CardViews._figure(sheet)
         return {FIGURE: figure} if sheet.order.masked and figure else {}
 
     @staticmethod

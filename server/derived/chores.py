@@ -40,7 +40,7 @@ from paleta.impression import (
     weigh,
 )
 from paleta.light import Body, guess_bodies, model_forms, relief_to_bytes
-from paleta.order import Pace, School, Work, check_plan, make_plan, plan_region_by_region
+from paleta.order import Ways, Work, check_plan, make_plan, plan_region_by_region
 from paleta.recipe import CarriedOver, RegionSetting, Sheet, carry_over, first_setting, plan_to_plain, proposed
 
 
@@ -218,10 +218,10 @@ def model(packed_map: bytes, dpi: float, edits: Sequence[Mapping[str, Any]], bod
     return relief_to_bytes(model_forms(region_map, bodies))
 
 
-def plan(work: Work, school: School, pace: Pace, wish: str) -> bytes:
+def plan(work: Work, ways: Ways, wish: str) -> bytes:
     """The plan, and the same work done region by region, as JSON of two plans."""
-    by_region = plan_region_by_region(work, school, pace)
-    made = by_region if wish == "regions" else make_plan(work, school, pace)
+    by_region = plan_region_by_region(work, ways.schools, ways.paces)
+    made = by_region if wish == "regions" else make_plan(work, ways.schools, ways.paces)
     faults = check_plan(work, made)
     if faults:  # A wrong order would spoil a card; better none at all.
         raise AssertionError(f"make_plan broke a rule: {faults[0].sentence}")

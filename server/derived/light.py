@@ -9,10 +9,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.checks import LightDoubt, check_light
+from paleta.ground import fade, length_mm
 from paleta.light import (
+    ACCENTS,
     SCALE,
+    Cover,
     Lamp,
     Relief,
+    accent_cover,
     glow_light,
     illuminate,
     levels,
@@ -22,6 +26,7 @@ from paleta.light import (
     thresholds,
     zone_shares,
 )
+from paleta.order import Pen
 from paleta.recipe import Sheet, bodies_of, zoning_of
 from server.derived import chores, disk, worker
 from server.derived.maps import Stamping, map_key, map_sha256, region_map
@@ -30,7 +35,7 @@ from server.files import store
 
 LIVE_STEP = 3
 """While the lamp moves every third pixel is worked out: about as many as the screen shows of a card."""
-FORMS_KEY = "5"
+FORMS_KEY = "8"
 """To be raised when the modelling of forms or the painting changes, so that no old result is shown."""
 
 
@@ -59,8 +64,9 @@ def live_relief_of(stamping: Stamping, sheet: Sheet) -> Relief:
 def light_of(
     stamping: Stamping, sheet: Sheet, *, lamp: Lamp | None = None, full_size: bool = False, live: bool = False
 ) -> NDArray[np.float32]:
-    """The sheet's light, or that of another lamp: on every pixel, on the relief's own, or on every LIVE_STEP-th."""
-    return illuminate(
+    """The sheet's light, or that of another lamp: on every pixel, on the relief's own, or on every LIVE_STEP-th. On
+    grounds their fade."""
+    light = illuminate(
         (live_relief_of if live else relief_of)(stamping, sheet),
         lamp or sheet.light.lamp,
         sheet.light.glows,
@@ -70,6 +76,79 @@ def light_of(
         follow=sheet.light.follow,
         glowing=_glowing(stamping, sheet, live),
     )
+    faded = _faded(stamping, sheet, 1 if full_size else LIVE_STEP if live else SCALE)
+    if faded is not None:
+        where, fades = faded
+        light[where] = fades
+    return light
+
+
+def _faded(stamping: Stamping, sheet: Sheet, step: int) -> tuple[NDArray[np.bool_], NDArray[np.float32]] | None:
+    """Where grounds lie on every `step`-th pixel, and their light there."""
+    fades = sheet.regions.fades()
+    if not fades:
+        return None
+
+    def make() -> tuple[NDArray[np.bool_], NDArray[np.float32]]:
+        found = region_map(stamping, sheet)
+        labels = found.labels[::step, ::step]
+        where, light = np.zeros(labels.shape, bool), np.zeros(labels.shape, np.float32)
+        for label, spec in fades.items():
+            mask = labels == label
+            if mask.any():
+                np.copyto(light, fade(mask, spec, px_per_mm=found.px_per_mm / step), where=mask)
+                where |= mask
+        return where, light[where]
+
+    return memory.get(("fades", map_key(stamping, sheet), tuple(fades.items()), step), make)
+
+
+def fade_lengths(stamping: Stamping, sheet: Sheet) -> dict[int, float]:
+    """How long the fade of each ground is, in mm."""
+    fades = sheet.regions.fades()
+    if not fades:
+        return {}
+
+    def measure() -> dict[int, float]:
+        found = region_map(stamping, sheet)
+        labels, px_per_mm = found.labels[::SCALE, ::SCALE], found.px_per_mm / SCALE
+        return {label: length_mm(labels == label, spec, px_per_mm=px_per_mm) for label, spec in fades.items()}
+
+    return memory.get(("fade lengths", map_key(stamping, sheet), tuple(fades.items())), measure)
+
+
+def accents_of(
+    stamping: Stamping, sheet: Sheet, light_levels: NDArray[np.int32], labels: NDArray[np.int32], step: int,
+    lamp: Lamp | None = None,
+) -> list[tuple[str, Pen, Cover]]:  # fmt: skip
+    """Every accent of the sheet with its swatch and where it lies on every `step`-th pixel, in the order of laying."""
+    settings, leads = sheet.regions.settings, sheet.regions.leads()
+    groups: dict[tuple[str, Pen], dict[int, int]] = {}
+    for label, setting in settings.items():
+        for accent in setting.accents:
+            if setting.coats and not setting.left_as_paper:
+                groups.setdefault((accent.kind, accent.pen), {})[label] = leads[label]
+    order = list(ACCENTS)
+    px_per_mm = region_map(stamping, sheet).px_per_mm / step
+    return [
+        (kind, pen, accent_cover(kind, regions, labels, light_levels, lamp or sheet.light.lamp, px_per_mm=px_per_mm))
+        for (kind, pen), regions in sorted(groups.items(), key=lambda group: (order.index(group[0][0]), group[0][1]))
+    ]
+
+
+def accent_areas_of(stamping: Stamping, sheet: Sheet) -> dict[tuple[int, str], float]:
+    """How much each accent of each region covers, in mm2, under the sheet's light."""
+    if not any(one.accents for one in sheet.regions.settings.values()):
+        return {}
+    found = region_map(stamping, sheet)
+    labels = np.ascontiguousarray(found.labels[::SCALE, ::SCALE])
+    steps = levels(light_of(stamping, sheet))
+    mm2 = (SCALE / found.px_per_mm) ** 2
+    return {
+        (label, kind): round(area * mm2, 1)
+        for kind, _, cover in accents_of(stamping, sheet, steps, labels, SCALE)
+        for label, area in cover.areas.items()
+    }
 
 
 def light_doubts(stamping: Stamping, sheet: Sheet) -> list[LightDoubt]:
@@ -89,7 +168,7 @@ def light_doubts(stamping: Stamping, sheet: Sheet) -> list[LightDoubt]:
         return check_light(
             light,
             np.ascontiguousarray(found.labels[::SCALE, ::SCALE]),
-            bodies_of(sheet),
+            [body for body in bodies_of(sheet) if sheet.regions.settings[body.regions[0]].fade is None],
             sheet.light.lamp,
             px_per_mm=found.px_per_mm / SCALE,
             follows_print=sheet.light.follow > 0,
@@ -107,7 +186,8 @@ def shares_of(stamping: Stamping, sheet: Sheet) -> dict[int, tuple[float, ...]]:
         steps = levels(light_of(stamping, sheet))
         return zone_shares(steps, labels, thresholds(steps, labels, zoning))
 
-    lit = (sheet.light.lamp, sheet.light.glows, sheet.light.shadows, sheet.light.follow)
+    fades = tuple(sheet.regions.fades().items())
+    lit = (sheet.light.lamp, sheet.light.glows, sheet.light.shadows, sheet.light.follow, fades)
     return memory.get(("shares", relief_key(stamping, sheet), lit, repr(zoning)), measure)
 
 

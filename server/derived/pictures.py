@@ -11,13 +11,26 @@ from typing import Any
 import cv2
 import numpy as np
 from django.conf import settings
+from numpy.typing import NDArray
 
+from paleta.checks import paper_white
+from paleta.colour import Lab, srgb_to_lab
+from paleta.ground import bare
 from paleta.impression import read
 from paleta.light import NO_ZONE, SCALE, Lamp, glow_tint, levels, reserved_zones, thresholds, zones_at
-from paleta.picture import Canvas, looks_of, make_canvas, paint
+from paleta.media import appearance, covers_of
+from paleta.picture import SOFT_GROUND, SOFT_LEVELS, Canvas, Laid, look_of, looks_of, make_canvas, paint
 from paleta.recipe import Sheet, sheet_to_plain, zoning_of
 from server.derived import disk
-from server.derived.light import FORMS_KEY, LIVE_STEP, light_of, live_relief_of, relief_key, relief_of
+from server.derived.light import (
+    FORMS_KEY,
+    LIVE_STEP,
+    accents_of,
+    light_of,
+    live_relief_of,
+    relief_key,
+    relief_of,
+)
 from server.derived.maps import Stamping, map_key, region_map
 from server.derived.memory import memory
 from server.files import store
@@ -28,6 +41,7 @@ SHELF_PX = 420
 """Width of the pictures on the shelf, as the page asks for them."""
 UNLIT = ("line", "ink", "regions")
 """Views that no lamp changes."""
+ACCENTED = ("coloured", "values")
 
 
 _room = threading.BoundedSemaphore(settings.HEAVY_AT_ONCE)
@@ -43,6 +57,8 @@ def picture(stamping: Stamping, sheet: Sheet, view: str, *, lamp: Lamp | None = 
 def _picture(stamping: Stamping, sheet: Sheet, view: str, lamp: Lamp | None, live: bool) -> bytes:
     step = LIVE_STEP if live else 1
     canvas = _canvas(stamping, sheet, step)
+    # Thin lines that follow the light are worked out once the lamp rests.
+    moving = live and lamp is not None
     if view in UNLIT:
         light_levels, starts = np.zeros(canvas.labels.shape, np.int32), {}
     else:
@@ -52,12 +68,13 @@ def _picture(stamping: Stamping, sheet: Sheet, view: str, lamp: Lamp | None, liv
         canvas,
         view,
         light_levels=light_levels,
-        looks=looks_of(sheet, sheet.order.school_used),
+        looks=looks_of(sheet),
         thresholds=starts,
         paper_lab=sheet.stamp.paper_used.lab,
-        medium=sheet.colours.medium,
+        soft=_soft(sheet),
+        accents=_accents(stamping, sheet, light_levels, canvas, step, lamp) if view in ACCENTED and not moving else (),
         quick=live,
-        **_glow_parts(stamping, sheet, canvas, live),
+        **_bare_parts(stamping, sheet, canvas, live),
     )
     return _jpeg(pixels, LIVE_QUALITY if live else QUALITY)
 
@@ -67,6 +84,21 @@ def small_picture(stamping: Stamping, sheet: Sheet, width_px: int) -> bytes:
     text = json.dumps(sheet_to_plain(sheet), sort_keys=True)
     key = hashlib.sha256(f"{FORMS_KEY} {stamping} {width_px} {text}".encode()).hexdigest()
     return disk.kept("small", key, lambda: _small(stamping, sheet, width_px))
+
+
+def paper_of(stamping: Stamping) -> Lab:
+    """The paper's own colour, as the scan shows it."""
+
+    def measure() -> Lab:
+        return paper_white(read(store.fetch(stamping.impression_sha256), dpi=stamping.dpi))
+
+    return memory.get(("paper", stamping.impression_sha256), measure)
+
+
+def outline_of(stamping: Stamping, sheet: Sheet) -> Lab:
+    """The colour of the stamped line, as measured."""
+    light, a, b = srgb_to_lab(_canvas(stamping, sheet, LIVE_STEP).ink_rgb / 255)
+    return float(light), float(a), float(b)
 
 
 def labels_picture(stamping: Stamping, sheet: Sheet) -> bytes:
@@ -87,24 +119,53 @@ def map_picture(stamping: Stamping, sheet: Sheet) -> bytes:
 
 
 def _canvas(stamping: Stamping, sheet: Sheet, step: int) -> Canvas:
-    medium = sheet.colours.medium
+    settings = sheet.regions.settings
+    media = {label: look_of(one.coats[-1]) for label, one in settings.items() if one.coats}
+    media = {label: medium for label, medium in media.items() if medium != "marker"}
 
     def make() -> Canvas:
         impression = read(store.fetch(stamping.impression_sha256), dpi=stamping.dpi)
-        return make_canvas(impression, region_map(stamping, sheet), step, medium)
+        return make_canvas(impression, region_map(stamping, sheet), step, media)
 
-    return memory.get(("canvas", map_key(stamping, sheet), stamping.impression_sha256, step, medium), make)
+    key = ("canvas", map_key(stamping, sheet), stamping.impression_sha256, step, tuple(media.items()))
+    return memory.get(key, make)
 
 
-def _glow_parts(stamping: Stamping, sheet: Sheet, canvas: Canvas, live: bool) -> dict[str, Any]:
-    glows, px_per_mm = sheet.light.glows, region_map(stamping, sheet).px_per_mm
+def _soft(sheet: Sheet) -> dict[int, float]:
+    """How far the shades of each region melt: as those of its uppermost coat, and all the way on a ground."""
+    return {
+        label: SOFT_GROUND if one.fade is not None else SOFT_LEVELS[one.coats[-1].medium]
+        for label, one in sheet.regions.settings.items()
+        if one.coats
+    }
+
+
+def _accents(
+    stamping: Stamping, sheet: Sheet, light_levels: NDArray[np.int32], canvas: Canvas, step: int, lamp: Lamp | None
+) -> list[Laid]:
+    paper = sheet.stamp.paper_used
+    laid = []
+    for _, pen, cover in accents_of(stamping, sheet, light_levels, canvas.labels, step, lamp):
+        swatch = sheet.colours.swatches[pen]
+        laid.append(Laid(cover.share, appearance(swatch, paper), paper.lab, covers_of(swatch)))
+    return laid
+
+
+def _bare_parts(stamping: Stamping, sheet: Sheet, canvas: Canvas, live: bool) -> dict[str, Any]:
+    """What glows tint, and where paper is left bare round them and round the points of grounds."""
+    glows, px_per_mm = sheet.light.glows, region_map(stamping, sheet).px_per_mm / (LIVE_STEP if live else 1)
+    kept = reserved_zones(canvas.labels.shape, glows, px_per_mm=px_per_mm)
+    for label, spec in sheet.regions.fades().items():
+        ring = bare(canvas.labels.shape, spec, px_per_mm=px_per_mm)
+        if ring is not None:
+            ring &= canvas.labels == label
+            kept = ring if kept is None else kept | ring
     if not glows:
-        return {}
+        return {"bare": kept}
     relief = live_relief_of if live else relief_of
     key = ("tints", relief_key(stamping, sheet), glows, live)
     tints = memory.get(key, lambda: tuple(glow_tint(relief(stamping, sheet), glows, full_size=not live)))
-    step = LIVE_STEP if live else 1
-    return {"tints": tints, "bare": reserved_zones(canvas.labels.shape, glows, px_per_mm=px_per_mm / step)}
+    return {"tints": tints, "bare": kept}
 
 
 def _small(stamping: Stamping, sheet: Sheet, width_px: int) -> bytes:

@@ -1,58 +1,66 @@
-"""Plans: worked out once for the same work, school and pace, and kept over a restart."""
+"""Plans: worked out once for the same work, schools and paces, and kept over a restart."""
 
 from __future__ import annotations
 
 import hashlib
 import json
+from dataclasses import replace
 
-from paleta.order import Batch, Pace, Plan, School, Work, batch, check_batch
+from paleta.order import Batch, Paces, Plan, Ways, Work, batch, check_batch
 from paleta.recipe import Sheet, plan_from_plain, work_of
 from server.derived import chores, disk, worker
-from server.derived.light import shares_of
+from server.derived.light import accent_areas_of, shares_of
 from server.derived.maps import Stamping, region_map
 from server.derived.memory import memory
 
-PLANS_KEY = "2"
+PLANS_KEY = "3"
 """To be raised when the order's rules or its search change."""
 
 
-def plans_of(stamping: Stamping, sheet: Sheet, pace: Pace) -> tuple[Plan, Plan]:
+def plans_of(stamping: Stamping, sheet: Sheet, paces: Paces) -> tuple[Plan, Plan]:
     """The plan, and the same work done region by region."""
-    work = work_on(stamping, sheet)
-    asked = (work, sheet.order.school_used, pace, sheet.order.wish)
-    key = _key(*asked)
+    work, ways = work_on(stamping, sheet), ways_on(sheet, paces)
+    key = _key(work, ways, sheet.order.wish)
     return memory.get(
         ("plans", key),
-        lambda: _unpacked(disk.kept("plans", key, lambda: worker.run(chores.plan, *asked))),
+        lambda: _unpacked(disk.kept("plans", key, lambda: worker.run(chores.plan, work, ways, sheet.order.wish))),
     )
 
 
-def plan_at_hand(stamping: Stamping, sheet: Sheet, pace: Pace) -> Plan | None:
+def plan_at_hand(stamping: Stamping, sheet: Sheet, paces: Paces) -> Plan | None:
     """The plan if it was worked out already; nothing slow is done."""
-    key = _key(work_on(stamping, sheet), sheet.order.school_used, pace, sheet.order.wish)
-    kept = disk.peek("plans", key)
+    kept = disk.peek("plans", _key(work_on(stamping, sheet), ways_on(sheet, paces), sheet.order.wish))
     return _unpacked(kept)[0] if kept is not None else None
 
 
-def batch_of(stamping: Stamping, sheet: Sheet, pace: Pace, copies: int) -> Batch:
+def batch_of(stamping: Stamping, sheet: Sheet, paces: Paces, copies: int) -> Batch:
     """The plan worked on several cards at once."""
-    work, (plan, _) = work_on(stamping, sheet), plans_of(stamping, sheet, pace)
-    made = batch(work, plan, pace, copies)
-    faults = check_batch(work, plan, made, pace)
+    work = work_on(stamping, sheet)
+    plan = replace(plans_of(stamping, sheet, paces)[0], ways=ways_on(sheet, paces), work=work)
+    made = batch(work, plan, None, copies)
+    faults = check_batch(work, plan, made)
     if faults:  # A wrong order would spoil every card; better none at all.
         raise AssertionError(f"batch broke a rule: {faults[0].sentence}")
     return made
 
 
+def ways_on(sheet: Sheet, paces: Paces) -> Ways:
+    """How the sheet's media are laid, at these paces."""
+    return Ways.of({medium: sheet.order.school_of(medium) for medium in sheet.media}, paces)
+
+
 def work_on(stamping: Stamping, sheet: Sheet) -> Work:
     """All that is to be coloured on the sheet."""
-    return work_of(sheet, region_map(stamping, sheet), shares_of(stamping, sheet))
+    found = region_map(stamping, sheet)
+    return work_of(sheet, found, shares_of(stamping, sheet), accent_areas_of(stamping, sheet))
 
 
-def _key(work: Work, school: School, pace: Pace, wish: str) -> str:
+def _key(work: Work, ways: Ways, wish: str) -> str:
     touching = sorted(sorted(pair) for pair in work.touching)
-    masks = [(sorted(mask.over), sorted(mask.during)) for mask in work.masks]
-    text = repr((PLANS_KEY, work.jobs, touching, sorted(work.creepers), masks, school, pace, wish))
+    masks = [(sorted(mask.over), sorted(mask.during), mask.kind) for mask in work.masks]
+    media = sorted({job.medium for job in work.jobs})
+    laid = [(medium, ways.schools[medium], ways.paces[medium]) for medium in media]
+    text = repr((PLANS_KEY, work.jobs, touching, sorted(map(str, work.creepers)), masks, laid, wish))
     return hashlib.sha256(text.encode()).hexdigest()
 
 

@@ -10,7 +10,10 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db.models import Model
 
 from paleta.media import code_fault
-from server.drawers.models import ChartRecord, Drawer, SwatchRecord
+from paleta.recipe import paper_from_plain
+from server.drawers.models import ChartRecord, Drawer, OwnPaper, SwatchRecord
+from server.drawers.papers import FIELDS as PAPER_FIELDS
+from server.drawers.papers import MOST_PAPERS
 from server.drawers.serializers import RECORD_FIELDS, SwatchFormSerializer
 from server.drawers.services import MOST_DRAWERS, MOST_SWATCHES
 from server.problems import Refused
@@ -84,4 +87,27 @@ def _checked(swatch: Line) -> dict[str, Any]:
     return {**dict.fromkeys(RECORD_FIELDS), **form.validated_data}
 
 
-SECTION = Section("drawers", (Drawer, SwatchRecord, ChartRecord), _dump, _restore, most=MOST_DRAWERS)
+def _dump_papers(owner: AbstractBaseUser) -> Iterator[Line]:
+    for number, record in enumerate(OwnPaper.objects.owned_by(owner), start=1):
+        yield {"number": number, **{name: getattr(record, name) for name in ("code", "lab", *PAPER_FIELDS)}}
+
+
+def _restore_paper(restoring: Restoring, line: Line) -> tuple[Model, bool]:
+    try:
+        paper = paper_from_plain({name: line[name] for name in ("code", "lab", *PAPER_FIELDS)})
+    except (KeyError, TypeError, ValueError) as error:
+        raise Refused("A paper in the backup is not a possible one.", "backup_unreadable") from error
+    known = OwnPaper.objects.owned_by(restoring.owner).filter(code=paper.code).first()
+    if known is not None:
+        return known, False
+    named = {name: getattr(paper, name) for name in ("code", *PAPER_FIELDS)}
+    record = OwnPaper(owner=restoring.owner, lab=list(paper.lab), **named)
+    check(record)
+    record.save()
+    return record, True
+
+
+SECTIONS = (
+    Section("drawers", (Drawer, SwatchRecord, ChartRecord), _dump, _restore, most=MOST_DRAWERS),
+    Section("papers", (OwnPaper,), _dump_papers, _restore_paper, most=MOST_PAPERS),
+)

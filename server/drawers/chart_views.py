@@ -12,16 +12,13 @@ from rest_framework.parsers import MultiPartParser
 from rest_framework.request import Request
 from rest_framework.response import Response
 
-from paleta.colour import difference, lab_to_hex
-from server.drawers import charts, serializers
-from server.drawers.services import swatch_with
+from server.drawers import charts, reader, serializers
+from server.ownership import require_owner
 from server.uploads import uploaded
 from server.versions import IF_MATCH
 
 NUMBER = OpenApiParameter("number", int, OpenApiParameter.PATH)
 CHARTS = "charts/(?P<number>[0-9]{1,6})"
-TILE = "reader_saw_tile"
-"""Kept in the session: whether the reader was held on its white tile, and how often it has read since."""
 
 
 class ChartActions:
@@ -92,14 +89,7 @@ class ChartActions:
     def reader(self: Any, request: Request, pk: str) -> Response:
         """The simulated colour reader: its white tile first, then a swatch."""
         drawer, swatch = self.get_object(), self._read(serializers.ReaderSerializer)["swatch"]
-        seen = request.session.get(TILE)
+        require_owner(request.user, drawer)
         if swatch is None:
-            request.session[TILE] = 1
-            return Response({"simulated": True, "lab": None, "hex": None, "difference": None})
-        lab = charts.reader_reads(
-            actor=request.user, drawer=drawer, swatch=swatch, calibrated=seen is not None, seed=seen or 0
-        )
-        request.session[TILE] = (seen or 0) + 1
-        old = swatch_with(drawer, swatch)
-        apart = round(float(difference(lab, (old.lightness, old.a, old.b))), 1)
-        return Response({"simulated": True, "lab": lab, "hex": lab_to_hex(lab), "difference": apart})
+            return Response(reader.hold_on_tile(request.session))
+        return Response(reader.hold_on(request.session, *charts.colours_of(drawer, swatch)))

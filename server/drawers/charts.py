@@ -1,4 +1,4 @@
-"""Measuring swatches: charts that are printed and photographed, and the colour reader."""
+"""Measuring swatches: charts that are printed and photographed, and what the colour reader finds."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from rest_framework.exceptions import NotFound, ValidationError
 
 from paleta.chart import Chart, Reading, chart_picture, chart_to_pdf, lay_out_chart
 from paleta.colour import Lab, difference
-from paleta.devices import SimulatedReader, averaged, photograph
+from paleta.devices import photograph
 from paleta.media import DILUTED, FIRM_PRESSURE, PAPERS, Paper, Swatch, appearance
 from server.derived import chores, worker
 from server.drawers.models import ChartRecord, Drawer
@@ -163,17 +163,9 @@ def _store(drawer: Drawer, measured: str, paper: str, values: Sequence[dict[str,
         one.save()
 
 
-def reader_reads(*, actor: AbstractBaseUser, drawer: Drawer, swatch: int, calibrated: bool, seed: int) -> Lab:
-    """The simulated colour reader held on one swatch: an average of three reads.
-
-    Raises
-    ------
-    ReaderNotReady
-        If the white tile was not shown in this sitting.
-    """
-    require_owner(actor, drawer)
+def colours_of(drawer: Drawer, swatch: int) -> tuple[Lab, Lab]:
+    """What a swatch truly is under the simulated reader, and what is known of it."""
     one = swatch_with(drawer, swatch)
     known = (one.lightness, one.a, one.b)
     # A cap is an estimate; what was measured once is what the reader finds again.
-    truth = off_the_cap(known, one.code) if one.measured == "cap" else known
-    return averaged(SimulatedReader(seed, calibrated=calibrated), truth)
+    return off_the_cap(known, one.code) if one.measured == "cap" else known, known

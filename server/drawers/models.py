@@ -6,7 +6,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 
-from paleta.media import FURTHER, MEASURED, MEDIA, PAPERS, Swatch, washes
+from paleta.media import FURTHER, MEASURED, MEDIA, PAPERS, Paper, Swatch, washes
 from server.ownership import OwnedQuerySet
 
 MEDIUM_CHOICES = list(MEDIA.items())
@@ -43,6 +43,30 @@ class Drawer(models.Model):
             if not record.retired
             for shade in washes(record.as_core(self.medium))
         ]
+
+
+class OwnPaper(models.Model):
+    """A paper of the user's own. `code` stands in sheets, which hold the paper whole, and stays with it for good."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="papers")
+    code = models.CharField(max_length=40)
+    name = models.CharField(max_length=80)
+    lab = models.JSONField()
+    gsm = models.FloatField(default=0)
+    kind = models.CharField(max_length=20, default="cover")
+    surface = models.CharField(max_length=20, default="smooth")
+
+    objects = OwnedQuerySet["OwnPaper"].as_manager()
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [models.UniqueConstraint(fields=["owner", "code"], name="paper_code_once_per_owner")]
+
+    def __str__(self) -> str:
+        return self.name
+
+    def as_core(self) -> Paper:
+        return Paper(self.code, self.name, tuple(self.lab), self.gsm, self.kind, self.surface)
 
 
 class SwatchRecord(models.Model):

@@ -40,26 +40,38 @@ Rename = Callable[[str, str], str]
 
 
 def renamed_sheet(plain: Mapping[str, Any], rename: Rename) -> dict[str, Any]:
-    """A plain sheet with its drawer and its own school named otherwise."""
+    """A plain sheet with its drawers and its own schools named otherwise."""
     sheet = copy.deepcopy(dict(plain))
-    sheet["colours"]["drawer"] = rename("drawer", sheet["colours"]["drawer"])
-    sheet["order"]["school"] = _school(sheet["order"]["school"], rename)
-    if sheet["order"]["own_school"]:
-        sheet["order"]["own_school"]["code"] = _school(sheet["order"]["own_school"]["code"], rename)
+    colours, order = sheet["colours"], sheet["order"]
+    colours["drawers"] = _drawers(colours["drawers"], rename)
+    order["schools"] = _schools(order["schools"], rename)
+    order["own_schools"] = _schools(order["own_schools"], rename)
     return sheet
 
 
 def _renamed_patches(patches: Mapping[str, Any], rename: Rename) -> dict[str, Any]:
     renamed = copy.deepcopy(dict(patches))
-    for one in renamed.get("colours", ()):
-        if one["path"] == "/drawer":
-            one["value"] = rename("drawer", one["value"])
-    for one in renamed.get("order", ()):
-        if one["path"] in ("/school", "/own_school/code"):
-            one["value"] = _school(one["value"], rename)
-        elif one["path"] == "/own_school" and isinstance(one.get("value"), dict):
-            one["value"]["code"] = _school(one["value"]["code"], rename)
+    for part, words, named in (("colours", ("drawers",), _drawers), ("order", ("schools", "own_schools"), _schools)):
+        for one in renamed.get(part, ()):
+            if one["path"].strip("/").split("/")[0] in words and "value" in one:
+                one["value"] = named(one["value"], rename)
     return renamed
+
+
+def _drawers(value: Any, rename: Rename) -> Any:
+    """A drawer's number, or a list of them without those that are gone."""
+    if isinstance(value, list):
+        return [new for new in (rename("drawer", one) for one in value) if new]
+    return rename("drawer", value) or value
+
+
+def _schools(value: Any, rename: Rename) -> Any:
+    """A school's code, a school written out, or a list of either."""
+    if isinstance(value, list):
+        return [_schools(one, rename) for one in value]
+    if isinstance(value, dict):
+        return {**value, "code": _school(value["code"], rename)}
+    return _school(value, rename)
 
 
 def _school(code: str, rename: Rename) -> str:
@@ -181,9 +193,11 @@ def _restore_piece(restoring: Restoring, line: Line) -> tuple[Model, bool]:
         raise Refused(f"A sheet in the backup cannot be read. {fault}", "backup_unreadable")
     plain = renamed_sheet(lifted, rename)
     _check_steps(line["steps"])
+    # Steps were taken on the sheet as its format was; they do not fit one that was lifted.
     steps = [
         {**step, "forward": _renamed_patches(step["forward"], rename), "back": _renamed_patches(step["back"], rename)}
         for step in line["steps"]
+        if line["sheet_format"] == FORMAT_VERSION
     ]
     if not all(isinstance(words, str) for words in line["warnings"]):
         raise Refused("A piece in the backup is not a possible one.", "backup_unreadable")

@@ -5,16 +5,17 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
-from paleta.checks import fit, narrowest_shaded_mm, stamping_order
+from paleta.checks import fit, ground_advice, narrowest_shaded_mm, stamping_order
 from paleta.colour import lab_to_hex
 from paleta.impression import MM_PER_INCH, PAPER
 from paleta.light import Lamp
 from paleta.palette import judge
-from paleta.recipe import RegionSetting, Sheet, bodies_of, sheet_sha256
+from paleta.recipe import Accent, Coat, Sheet, bodies_of, sheet_sha256, taken_from_paper
 from server.declared import values_told
 from server.derived import light
 from server.derived.maps import region_map
 from server.drawers.models import Drawer
+from server.drawers.serializers import SwatchSerializer
 from server.pieces.models import Piece
 from server.pieces.serializers import RampSerializer, ShelfPieceSerializer
 
@@ -50,19 +51,27 @@ def piece_readout(piece: Piece, kept: Sheet | None = None) -> dict[str, Any]:
 def sheet_readout(piece: Piece, sheet: Sheet) -> dict[str, Any]:
     """Every part of a sheet of the piece."""
     borders = _borders(piece, sheet)
-    stamp, medium = sheet.stamp, sheet.colours.medium
+    stamp, media = sheet.stamp, sheet.media
     return {
         "stamp": {
             **values_told(stamp),
-            "fit": [asdict(advice) for advice in fit(medium, stamp.outline_ink, stamp.paper)],
+            "paper_name": stamp.paper_used.weighed_name,
+            "fit": [asdict(advice) for medium in media for advice in fit(medium, stamp.outline_ink, stamp.paper_used)],
         },
         "regions": {
             **values_told(sheet.regions),
             "list": _regions(piece, sheet),
+            "ground_advice": ground_advice(sheet, light.fade_lengths(piece.stamping, sheet)),
+            "taken": sorted(taken_from_paper(sheet)),
+            "horizons": [
+                {"label": one["region"], "below": one["label"], "handles": one["handles"]}
+                for one in sheet.regions.edits
+                if one["op"] == "horizon"
+            ],
             "questions": [list(group) for group in sheet.regions.questions()],
             "borders": borders,
             "stamping": [asdict(step) for step in stamping_order(sheet, [(one["a"], one["b"]) for one in borders])],
-            "narrowest_shaded_mm": narrowest_shaded_mm(medium),
+            "narrowest_shaded_mm": min(narrowest_shaded_mm(medium) for medium in media),
         },
         "light": {
             **values_told(sheet.light),
@@ -71,9 +80,17 @@ def sheet_readout(piece: Piece, sheet: Sheet) -> dict[str, Any]:
         "colours": {
             **values_told(sheet.colours),
             "drawer": _drawer_id(piece, sheet),
+            "media": list(media),
             "pen_count": len(sheet.colours.swatches),
         },
-        "order": values_told(sheet.order),
+        "order": {
+            **values_told(sheet.order),
+            "schools": [
+                {"medium": medium, "code": school.code, "name": school.name}
+                for medium in dict.fromkeys((*media, sheet.colours.medium))
+                for school in [sheet.order.school_of(medium)]
+            ],
+        },
         "finish": values_told(sheet.finish),
         "card": values_told(sheet.card),
     }
@@ -98,27 +115,26 @@ def _drawer_id(piece: Piece, sheet: Sheet) -> int | None:
     """The drawer worked from; after an import from elsewhere the owner's own one of the same medium."""
     own = Drawer.objects.owned_by(piece.owner).filter(medium=sheet.colours.medium)
     known = list(own.values_list("pk", flat=True))
-    chosen = int(sheet.colours.drawer or 0)
-    return chosen if chosen in known else next(iter(known), None)
+    return next((pk for pk in known if str(pk) in sheet.colours.drawers), next(iter(known), None))
 
 
 def _regions(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
     measured = {region.label: region for region in region_map(piece.stamping, sheet).regions}
-    narrow_mm = narrowest_shaded_mm(sheet.colours.medium)
     lines = []
     for label, setting in sheet.regions.settings.items():
         region = measured[label]
+        medium = setting.coats[0].medium if setting.coats else sheet.colours.medium
         lines.append(
             {
                 "label": label,
                 **values_told(setting),
-                "under": [sheet.colours.under_swatches[code].name for code in setting.under],
-                "too_small": 2 * region.inradius_mm < narrow_mm,
+                "too_small": 2 * region.inradius_mm < narrowest_shaded_mm(medium),
                 "area_mm2": round(region.area_mm2, 1),
                 "anchor_x": round((region.anchor[1] + 0.5) / piece.width_px, 4),
                 "anchor_y": round((region.anchor[0] + 0.5) / piece.height_px, 4),
                 "wish_hex": lab_to_hex(setting.wish_lab) if setting.wish_lab else None,
-                "ramp": _ramp(setting, sheet),
+                "coats": [_coat(coat, sheet) for coat in setting.coats],
+                "accents": [_accent(accent, sheet) for accent in setting.accents],
             }
         )
     return lines
@@ -134,7 +150,12 @@ def _borders(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
     ]
 
 
-def _ramp(setting: RegionSetting, sheet: Sheet) -> dict[str, Any] | None:
-    if not setting.ramp:
-        return None
-    return RampSerializer.of(judge([sheet.colours.swatches[code] for code in setting.ramp]))
+def _coat(coat: Coat, sheet: Sheet) -> dict[str, Any]:
+    ramp = RampSerializer.of(judge([sheet.colours.swatches[pen] for pen in coat.pens]))
+    return {"medium": coat.medium, "school": sheet.school_for(coat).name, "ramp": ramp}
+
+
+def _accent(accent: Accent, sheet: Sheet) -> dict[str, Any]:
+    swatch = sheet.colours.swatches[accent.pen]
+    shown = SwatchSerializer.of(swatch.code, swatch.name, swatch.family, swatch.lab)
+    return {"kind": accent.kind, "medium": accent.medium, "swatch": shown}

@@ -8,7 +8,8 @@ from rest_framework import serializers
 
 from paleta.checks import LIGHT_REMEDIES
 from paleta.colour import lab_to_hex
-from paleta.light import Lamp
+from paleta.ground import FADES
+from paleta.light import ACCENTS, Lamp
 from paleta.media import MEDIA
 from paleta.palette import Ramp, in_betweens
 from paleta.recipe import Card, Colours, Finish, Light, Order, Regions, RegionSetting, Stamp
@@ -16,6 +17,8 @@ from server.declared import record_of, serializer_of, told_of
 from server.drawers.serializers import SwatchSerializer
 
 MEDIUM_CHOICES = [*MEDIA.items()]
+FADE_CHOICES = [*FADES.items()]
+ACCENT_CHOICES = [(code, kind.name) for code, kind in ACCENTS.items()]
 
 
 class InBetweenSerializer(serializers.Serializer):
@@ -65,6 +68,38 @@ class StampingStepSerializer(serializers.Serializer):
     what = serializers.CharField()
 
 
+class CoatSerializer(serializers.Serializer):
+    """One medium with its ramp on a region, and the school it is laid by."""
+
+    medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
+    school = serializers.CharField()
+    ramp = RampSerializer()
+
+
+class AccentSerializer(serializers.Serializer):
+    """A pass that follows the light, or a touch of a background."""
+
+    kind = serializers.ChoiceField(choices=ACCENT_CHOICES)
+    medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
+    swatch = SwatchSerializer()
+
+
+class HorizonOutSerializer(serializers.Serializer):
+    """A line that parts a ground: what lies below it, and the handles it runs through, in mm."""
+
+    label = serializers.IntegerField()
+    below = serializers.IntegerField()
+    handles = serializers.ListField(child=serializers.ListField(child=serializers.FloatField()))
+
+
+class MediumSchoolSerializer(serializers.Serializer):
+    """How a medium is laid."""
+
+    medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
+    code = serializers.CharField()
+    name = serializers.CharField()
+
+
 RegionSerializer = serializer_of(
     "Region",
     "A region: what was measured on it and what was decided for it.",
@@ -76,8 +111,8 @@ RegionSerializer = serializer_of(
         "anchor_y": serializers.FloatField(),
         "too_small": serializers.BooleanField(help_text="Narrower than two strokes of the medium's tip."),
         "wish_hex": serializers.CharField(allow_null=True),
-        "under": serializers.ListField(child=serializers.CharField(), help_text="Names of the markers beneath."),
-        "ramp": RampSerializer(allow_null=True),
+        "coats": CoatSerializer(many=True, help_text="Lowest first."),
+        "accents": AccentSerializer(many=True),
     },
 )
 LampOutSerializer = serializer_of(
@@ -87,7 +122,10 @@ StampOutSerializer = serializer_of(
     "StampOut",
     "What was stamped, and what speaks against it.",
     told_of(Stamp),
-    {"fit": AdviceSerializer(many=True, help_text="What speaks against this ink, paper and medium together.")},
+    {
+        "paper_name": serializers.CharField(),
+        "fit": AdviceSerializer(many=True, help_text="What speaks against this ink, paper and medium together."),
+    },
 )
 RegionsOutSerializer = serializer_of(
     "RegionsOut",
@@ -95,6 +133,11 @@ RegionsOutSerializer = serializer_of(
     told_of(Regions),
     {
         "list": RegionSerializer(many=True),
+        "ground_advice": serializers.ListField(child=serializers.CharField(), help_text="Fades that will not show."),
+        "taken": serializers.ListField(
+            child=serializers.IntegerField(), help_text="Regions that were made of the paper round the figure."
+        ),
+        "horizons": HorizonOutSerializer(many=True, help_text="Lines that part grounds."),
         "questions": serializers.ListField(
             child=serializers.ListField(child=serializers.IntegerField()),
             help_text="Groups of regions that may be alike, to be answered one by one.",
@@ -109,11 +152,20 @@ RegionsOutSerializer = serializer_of(
 LightOutSerializer = serializer_of("LightOut", "Lamp, glows and zones.", told_of(Light), {"lamp": LampOutSerializer()})
 ColoursOutSerializer = serializer_of(
     "ColoursOut",
-    "Medium, drawer and key.",
+    "The usual medium and its drawer, the media that are laid, and the key.",
     told_of(Colours),
-    {"drawer": serializers.IntegerField(allow_null=True), "pen_count": serializers.IntegerField()},
+    {
+        "drawer": serializers.IntegerField(allow_null=True),
+        "media": serializers.ListField(child=serializers.ChoiceField(choices=MEDIUM_CHOICES)),
+        "pen_count": serializers.IntegerField(),
+    },
 )
-OrderOutSerializer = serializer_of("OrderOut", "School and wishes for the order.", told_of(Order))
+OrderOutSerializer = serializer_of(
+    "OrderOut",
+    "Schools and wishes for the order.",
+    told_of(Order),
+    {"schools": MediumSchoolSerializer(many=True, help_text="Of the media that are laid, and of the usual one.")},
+)
 FinishOutSerializer = serializer_of("FinishOut", "Finishing touches.", told_of(Finish))
 CardOutSerializer = serializer_of("CardOut", "What the picture goes on.", told_of(Card))
 

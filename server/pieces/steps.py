@@ -103,12 +103,12 @@ def _show(piece: Piece, sheet: Sheet, plain: Plain) -> Piece:
 def fill(piece: Piece, sheet: Sheet, plain: Plain) -> None:
     """The sheet, and the copies of what it says."""
     piece.current_sheet = plain
-    piece.title, piece.medium = sheet.stamp.title, sheet.colours.medium
+    piece.title, piece.medium = sheet.stamp.title, sheet.main_medium
     piece.lamp_azimuth_deg, piece.lamp_elevation_deg = sheet.light.lamp.azimuth_deg, sheet.light.lamp.elevation_deg
     settings = sheet.regions.settings.values()
     piece.pen_count, piece.region_count = len(sheet.colours.swatches), len(sheet.regions.settings)
     piece.has_card = sheet.card.spec is not None
-    piece.coloured_count = sum(1 for setting in settings if setting.ramp or setting.left_as_paper)
+    piece.coloured_count = sum(1 for setting in settings if setting.coats or setting.left_as_paper)
 
 
 def _patches(old: Plain, new: Plain) -> Patches:

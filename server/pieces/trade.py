@@ -12,8 +12,9 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 
 from paleta.card import CARDS, ENVELOPES, FOLDS, GRAINS, SHEETS, Size
-from paleta.light import FORMS
-from paleta.media import INKS, MEASURED, MEDIA, PAPERS
+from paleta.ground import DIRECTIONS, FADES, PROFILES, WAYS
+from paleta.light import ACCENTS, FORMS
+from paleta.media import INKS, MEASURED, MEDIA, PAPERS, SURFACES
 from paleta.order import SCHOOLS, TOUCHES, Join, Where, Which
 from paleta.palette import MEANT, SCHEMES, SHADE_HUES
 from paleta.recipe import KEY_NAMES, ORDER_WISHES, ROLES, TAGS
@@ -28,6 +29,16 @@ class ChoiceSerializer(serializers.Serializer):
 class SchoolSerializer(ChoiceSerializer):
     medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
     summary = serializers.CharField()
+
+
+class WaySerializer(ChoiceSerializer):
+    medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
+    caution = serializers.CharField(allow_blank=True)
+
+
+class AccentChoiceSerializer(ChoiceSerializer):
+    background = serializers.BooleanField(help_text="A touch of a ground, not of what stands there.")
+    dark = serializers.BooleanField(help_text="Usually laid with the darkest there is, not the palest.")
 
 
 class SchoolWordsSerializer(serializers.Serializer):
@@ -67,6 +78,12 @@ class TradeSerializer(serializers.Serializer):
     cards = SizeSerializer(many=True, help_text="Folded cards.")
     sheets = SizeSerializer(many=True, help_text="Sheets of paper.")
     envelopes = SizeSerializer(many=True)
+    fades = ChoiceSerializer(many=True, help_text="How the light of a ground falls off.")
+    sides = ChoiceSerializer(many=True, help_text="Degrees clockwise from the top.")
+    profiles = ChoiceSerializer(many=True)
+    ways = WaySerializer(many=True, help_text="Ways of laying a ground.")
+    accents = AccentChoiceSerializer(many=True)
+    surfaces = ChoiceSerializer(many=True)
     folds = ChoiceSerializer(many=True)
     grains = ChoiceSerializer(many=True)
 
@@ -94,6 +111,17 @@ def trade_words() -> dict[str, Any]:
         "cards": _sizes(CARDS),
         "sheets": _sizes(SHEETS),
         "envelopes": _sizes(ENVELOPES),
+        "fades": _choices(FADES),
+        "sides": _choices({str(degrees): name for degrees, name in DIRECTIONS.items()}),
+        "profiles": _choices(PROFILES),
+        "ways": [
+            {"code": one.code, "name": one.name, "medium": one.medium, "caution": one.caution} for one in WAYS.values()
+        ],
+        "accents": [
+            {"code": one.code, "name": one.name, "background": one.background, "dark": one.dark}
+            for one in ACCENTS.values()
+        ],
+        "surfaces": _choices(SURFACES),
         "folds": _choices(FOLDS),
         "grains": _choices(GRAINS),
     }

@@ -17,7 +17,7 @@ from server.derived.maps import map_sha256
 from server.files import store
 from server.ownership import require_owner
 from server.pieces.models import Piece
-from server.pieces.pace import pace_of
+from server.pieces.pace import paces_of
 from server.pieces.shelf.services import put_on_shelf
 from server.pieces.steps import keep_step, lock
 from server.problems import Refused
@@ -34,7 +34,7 @@ def keep_recipe(*, actor: AbstractBaseUser, piece: Piece, version: int) -> Recip
     """
     require_owner(actor, piece)
     sheet = piece.sheet()
-    plan, _ = plans.plans_of(piece.stamping, sheet, pace_of(piece.owner_id, sheet.colours.medium).pace)
+    plan, _ = plans.plans_of(piece.stamping, sheet, paces_of(piece.owner_id, sheet.media))
     last = piece.recipes.last()
     before = recipe_of(last) if last else None
     impression = ImpressionRecord(

@@ -75,8 +75,9 @@ class RecipeViews(PieceActions):
         """The order of passes as the version froze it."""
         piece = self.get_object()
         kept = services.recipe_of(services.recipe_named(piece, number))
-        known = pace_of(piece.owner_id, kept.sheet.colours.medium)
-        _, by_region = plans.plans_of(piece.stamping, kept.sheet, known.pace)
+        known = {medium: pace_of(piece.owner_id, medium) for medium in kept.sheet.media}
+        paces = {medium: one.pace for medium, one in known.items()}
+        _, by_region = plans.plans_of(piece.stamping, kept.sheet, paces)
         found = region_map(piece.stamping, kept.sheet)
         return Response(plan_readout(kept.sheet, found, kept.plan, by_region, known=known))
 

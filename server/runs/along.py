@@ -16,7 +16,7 @@ from rest_framework.exceptions import NotFound
 
 from paleta.errors import EventError
 from paleta.media import Swatch
-from paleta.order import MOST_COPIES, Pace, Plan, Timed, batch
+from paleta.order import MOST_COPIES, Pace, Pen, Plan, Timed, batch
 from paleta.recipe import Recipe, Sheet
 from paleta.run import (
     AnotherPen,
@@ -44,7 +44,7 @@ from server.drawers.models import SwatchRecord
 from server.files import store
 from server.ownership import require_owner
 from server.pieces.models import Piece
-from server.pieces.pace import pace_of
+from server.pieces.pace import paces_of
 from server.pieces.quota import require_room
 from server.pieces.steps import keep_step
 from server.problems import Refused, TooLarge
@@ -93,8 +93,8 @@ def start_run(*, actor: AbstractBaseUser, piece: Piece, version: int, cards: int
     idle = piece.runs.filter(recipe=record, cards=cards, passes_laid=0, events_count=1, finished_at=None).first()
     if idle is not None:
         return idle
-    known = pace_of(piece.owner_id, recipe.sheet.colours.medium)
-    plan = _whole(piece.stamping, recipe, known.pace)
+    paces = paces_of(piece.owner_id, recipe.sheet.media)
+    plan = _whole(piece.stamping, recipe, paces)
     with transaction.atomic():
         run = Run.objects.create(
             owner=actor,
@@ -102,21 +102,22 @@ def start_run(*, actor: AbstractBaseUser, piece: Piece, version: int, cards: int
             recipe=record,
             recipe_number=record.number,
             title=piece.title,
-            medium=recipe.sheet.colours.medium,
+            medium=recipe.sheet.main_medium,
+            mixed=len(recipe.sheet.media) > 1,
             cards=cards,
-            pace=asdict(known.pace),
-            **_laid_out(plan, known.pace, cards),
+            pace={medium: asdict(pace) for medium, pace in paces.items()},
+            **_laid_out(plan, cards),
             **_asked(plan),
         )
         _write(run, [Started(id=_new_id(), at_s=time.time(), plan=plan_key(plan), cards=cards)])
     return run
 
 
-def _laid_out(plan: Plan, pace: Pace, cards: int) -> dict[str, Any]:
+def _laid_out(plan: Plan, cards: int) -> dict[str, Any]:
     """The order of work over the cards, and how long it takes."""
     if cards == 1 or plan.work is None:
         return {"lines": [[1, len(plan.passes)]], "planned_s": plan.duration_s}
-    made = batch(plan.work, plan, pace, cards)
+    made = batch(plan.work, plan, None, cards)
     return {"lines": [[one.first_pass, one.last_pass] for one in made.lines], "planned_s": made.duration_s}
 
 
@@ -126,10 +127,10 @@ def _asked(plan: Plan) -> dict[str, Any]:
     return asked
 
 
-def _whole(stamping: Stamping, recipe: Recipe, pace: Pace) -> Plan:
+def _whole(stamping: Stamping, recipe: Recipe, paces: Mapping[str, Pace]) -> Plan:
     """The recipe's plan, knowing what it was made for."""
-    school = recipe.sheet.order.school_used
-    return replace(recipe.plan, work=plans.work_on(stamping, recipe.sheet), school=school, pace=pace)
+    sheet = recipe.sheet
+    return replace(recipe.plan, work=plans.work_on(stamping, sheet), ways=plans.ways_on(sheet, paces))
 
 
 def recipe_followed(run: Run) -> Recipe:
@@ -156,7 +157,7 @@ def plan_followed(run: Run) -> Plan:
     """The plan of the run, knowing its work."""
     recipe, stamping = recipe_followed(run), stamping_of(run)
     return memory.get(
-        ("run plan", run.pk, run.made_at, run.recipe_id), lambda: _whole(stamping, recipe, run.pace_used())
+        ("run plan", run.pk, run.made_at, run.recipe_id), lambda: _whole(stamping, recipe, run.paces_used())
     )
 
 
@@ -206,7 +207,7 @@ def _take_in(run: Run, good: Sequence[Event], accepted: list[str], refused: list
         fresh = []
         for event in good:
             body = there.get(event.id)
-            if body is not None and body != event_to_plain(event):
+            if body is not None and event_to_plain(event_from_plain(body)) != event_to_plain(event):
                 refused.append({"id": event.id, "detail": "A line of this id is in the log, and says something else."})
                 continue
             if body is None and run.events_count + len(fresh) >= MOST_EVENTS:
@@ -256,7 +257,9 @@ def settle(run: Run) -> None:
     run.pens = sorted(set(laid))
     run.pens_text = "\n".join(f"{code} {names.get(code, '')}" for code in run.pens).lower()
     run.differed = [asdict(one) for one in differed(state, names)]
-    run.times = [list(asdict(one).values()) for one in times_of(state)[-TIMES_KEPT:]]
+    run.times = {
+        medium: [list(asdict(one).values()) for one in times[-TIMES_KEPT:]] for medium, times in times_of(state).items()
+    }
     shown = [event.sha256 for event in state.log if isinstance(event, Photographed)]
     run.photo = shown[-1] if shown else ""
     run.finished_at = (run.finished_at or timezone.now()) if state.done else None
@@ -270,7 +273,7 @@ def settle(run: Run) -> None:
 def names_of(sheet: Sheet, state: RunState) -> dict[str, str]:
     """Names of swatches by code: those of the sheet, and those that were taken instead."""
     taken = {event.code: event.name for event in state.log if isinstance(event, AnotherPen) and event.name}
-    return {**taken, **{code: one.name for code, one in sheet.colours.swatches.items()}}
+    return {**taken, **{one.code: one.name for one in sheet.colours.swatches.values()}}
 
 
 def add_photo(*, actor: AbstractBaseUser, run: Run, data: bytes, id: str, at_s: float, card: int, text: str) -> Run:
@@ -321,15 +324,22 @@ def move_run(*, actor: AbstractBaseUser, run: Run) -> Run:
     require_owner(actor, run)
     newest, old = newest_version(run), plan_followed(run)
     recipe = recipe_of(newest)
-    if not recipe.plan.passes or recipe.sheet.colours.medium != run.medium:
+    if not recipe.plan.passes or recipe.sheet.main_medium != run.medium:
         raise Refused("The newest version has nothing to colour in this medium; start a new run of it.", "cannot_move")
-    new = _whole(run.piece.stamping, recipe, run.pace_used())
+    media = recipe.sheet.media
+    paces = {**paces_of(run.owner_id, media), **run.paces_used()}
+    new = _whole(run.piece.stamping, recipe, paces)
     if newest.pk == run.recipe_id or plan_key(new) == plan_key(old):
         return run
     event = Moved(
         id=_new_id(), at_s=time.time(), plan=plan_key(new), from_plan=plan_key(old), pairs=pairs_between(old, new)
     )
-    copied = {**_laid_out(new, run.pace_used(), run.cards), **_asked(new)}
+    copied = {
+        **_laid_out(new, run.cards),
+        **_asked(new),
+        "mixed": len(media) > 1,
+        "pace": {medium: asdict(paces[medium]) for medium in media},
+    }
     with transaction.atomic():
         run = Run.objects.select_for_update().get(pk=run.pk)
         _write(run, [event])
@@ -353,10 +363,11 @@ def keep_as_version(*, actor: AbstractBaseUser, run: Run) -> RecipeRecord:
     """
     require_owner(actor, run)
     recipe, state = recipe_followed(run), state_of(run)
-    taken = set(pens_taken(state).values()) - recipe.sheet.colours.swatches.keys()
-    swatches = {**recipe.sheet.colours.swatches, **_in_drawers(actor, run.medium, taken)}
+    known = recipe.sheet.colours.swatches
+    taken = {(medium, code) for (_, (medium, _)), code in pens_taken(state).items()} - known.keys()
+    swatches = {**known, **_in_drawers(actor, taken)}
     names = names_of(recipe.sheet, state)
-    lost = sorted(names.get(code, code) for code in taken - swatches.keys())
+    lost = sorted(names.get(code, code) for _, code in taken - swatches.keys())
     if lost:
         raise Refused(f"{lost[0]} is in none of your drawers. Add it there, then keep what you did.", "pen_missing")
     sheet = as_done(recipe.sheet, state, swatches, names)
@@ -370,9 +381,13 @@ def keep_as_version(*, actor: AbstractBaseUser, run: Run) -> RecipeRecord:
     return keep_recipe(actor=actor, piece=piece, version=piece.version)
 
 
-def _in_drawers(owner: AbstractBaseUser, medium: str, codes: set[str]) -> dict[str, Swatch]:
-    rows = SwatchRecord.objects.filter(drawer__owner=owner, drawer__medium=medium, code__in=codes).order_by("-pk")
-    return {row.code: row.as_core(medium) for row in rows}
+def _in_drawers(owner: AbstractBaseUser, pens: set[Pen]) -> dict[Pen, Swatch]:
+    rows = SwatchRecord.objects.filter(drawer__owner=owner, code__in=[code for _, code in pens])
+    found = {
+        (row.drawer.medium, row.code): row.as_core(row.drawer.medium)
+        for row in rows.select_related("drawer").order_by("-pk")
+    }
+    return {pen: found[pen] for pen in pens if pen in found}
 
 
 def _new_id() -> str:

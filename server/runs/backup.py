@@ -13,13 +13,15 @@ from paleta.order import Pace
 from paleta.run import Photographed, event_from_plain, event_to_plain
 from server.pieces.backup import pieces_of
 from server.problems import Refused
+from server.runs.lifts import lifted
 from server.runs.models import Run, RunEvent
 from server.runs.services import MOST_RUNS
 from server.sections import Line, Restoring, Section, check
 
 PLAIN = (
-    "recipe_number", "title", "medium", "cards", "seconds", "planned_s", "passes", "area_mm2", "changes", "waits_s",
-    "handling_s", "note", "sheet", "pace", "lines", "passes_laid", "pens", "pens_text", "differed", "times", "photo",
+    "recipe_number", "title", "medium", "mixed", "cards", "seconds", "planned_s", "passes", "area_mm2", "changes",
+    "waits_s", "handling_s", "note", "sheet", "pace", "lines", "passes_laid", "pens", "pens_text", "differed", "times",
+    "photo",
 )  # fmt: skip
 
 
@@ -43,7 +45,10 @@ def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
     piece = restoring.home("pieces", line["piece"]) if line["piece"] is not None else None
     made_at = datetime.fromisoformat(line["made_at"])
     finished_at = datetime.fromisoformat(line["finished_at"]) if line["finished_at"] else None
-    values = {name: line[name] for name in PLAIN}
+    try:
+        values = lifted({name: line[name] if name != "mixed" else line.get(name, False) for name in PLAIN})
+    except (KeyError, TypeError) as error:
+        raise Refused("A run in the backup cannot be read.", "backup_unreadable") from error
     runs = Run.objects.owned_by(restoring.owner)
     same = {"made_at": made_at, "piece": piece, "seconds": values["seconds"], "note": values["note"]}
     there = runs.filter(**same, cards=values["cards"], events_count=len(line["log"])).first()
@@ -51,8 +56,9 @@ def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
         return there, False
     try:
         events = [event_from_plain(body) for body in line["log"]]
-        _ = Pace(**values["pace"]) if values["pace"] is not None else None
-    except (EventError, PlanImpossible, TypeError) as error:
+        for pace in (values["pace"] or {}).values():
+            Pace(**pace)
+    except (EventError, PlanImpossible, TypeError, AttributeError) as error:
         raise Refused("A run in the backup is not a possible one.", "backup_unreadable") from error
     recipe = piece.recipes.filter(number=values["recipe_number"]).first() if piece and line["follows"] else None
     run = Run(

@@ -16,9 +16,10 @@ class Run(models.Model):
 
     What the plan asked for (of one card) is copied, so that the times still teach when the piece is changed or gone.
     Until the plan of a noted run is worked out, `sheet` is what it is to be worked out for, and `passes` and its
-    neighbours are None. `seconds` is None until the run is finished. `pace` and `lines` are those the order of work was
-    laid out with: (first, last) passes done on every card before going on. What follows from the log is copied for the
-    logbook: how many passes are laid, the pens, what differed, the times between ticks, the newest photo.
+    neighbours are None. `seconds` is None until the run is finished. `medium` is that of most regions; a run in several
+    is `mixed`, and its clock teaches no pace. `pace` (by medium) and `lines` are those the order of work was laid out
+    with: (first, last) passes done on every card before going on. What follows from the log is copied for the
+    logbook: how many passes are laid, the pens, what differed, the times between ticks by medium, the newest photo.
     """
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="runs")
@@ -39,6 +40,7 @@ class Run(models.Model):
     handling_s = models.FloatField(null=True)
     note = models.CharField(max_length=500, blank=True)
     sheet = models.JSONField(null=True)
+    mixed = models.BooleanField(default=False)
     pace = models.JSONField(null=True)
     lines = models.JSONField(default=list)
     events_count = models.PositiveIntegerField(default=0)
@@ -46,7 +48,7 @@ class Run(models.Model):
     pens = models.JSONField(default=list)
     pens_text = models.TextField(blank=True)
     differed = models.JSONField(default=list)
-    times = models.JSONField(default=list)
+    times = models.JSONField(default=dict)
     photo = models.CharField(max_length=64, blank=True)
 
     objects = OwnedQuerySet["Run"].as_manager()
@@ -84,8 +86,9 @@ class Run(models.Model):
             self.handling_s * count,
         )
 
-    def pace_used(self) -> Pace:
-        return Pace(**self.pace)
+    def paces_used(self) -> dict[str, Pace]:
+        """By medium."""
+        return {medium: Pace(**pace) for medium, pace in self.pace.items()}
 
 
 class RunEvent(models.Model):

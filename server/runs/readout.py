@@ -10,11 +10,11 @@ from paleta.checks import reserves
 from paleta.colour import lab_to_hex
 from paleta.order import Plan
 from paleta.recipe import Sheet, Stint, stints_of
-from paleta.run import SLIPS, RunState, choices, needs_of, plan_key, rescues_for, seconds_by_pass, slowness
+from paleta.run import SLIPS, RunState, choices, needs_of, plan_key, rescues_for, seconds_by_pass, slowness, ways_of
 from server.derived.maps import region_map
 from server.drawers.models import SwatchRecord
 from server.drawers.serializers import SwatchSerializer
-from server.pieces.order.readout import making_after, touches_after
+from server.pieces.order.readout import making_after, schools_said, touches_after
 from server.pieces.order.serializers import PassSerializer
 from server.runs.along import plan_followed, recipe_followed, state_of
 from server.runs.models import Run
@@ -41,8 +41,8 @@ def run_readout(run: Run) -> dict[str, Any]:
     recipe, plan, state = recipe_followed(run), plan_followed(run), state_of(run)
     sheet, stamping = recipe.sheet, run.piece.stamping
     slower = slowness(sheet.stamp.paper_used)
-    needs = needs_of(plan, slower=slower)
-    blend_s = plan.pace.blend_s if plan.pace else 0.0
+    needs, paces = needs_of(plan), ways_of(plan).paces
+    covers = {plan.work.masks[one.mask].kind for one in plan.handling} if plan.work is not None else set()
     told = PassSerializer().fields.keys() - {"swatch"}
     swatches = _swatches(run, sheet)
     stints = _cut(stints_of(sheet, plan), run.lines)
@@ -51,7 +51,7 @@ def run_readout(run: Run) -> dict[str, Any]:
         "recipe_id": run.recipe_id,
         "newest_recipe": run.piece.latest_recipe,
         "plan": plan_key(plan),
-        "school": sheet.order.school_used.name,
+        "school": schools_said(sheet),
         "paper": sheet.stamp.paper_used.name,
         "width_px": run.piece.width_px,
         "height_px": run.piece.height_px,
@@ -60,7 +60,9 @@ def run_readout(run: Run) -> dict[str, Any]:
                 **{name: getattr(one, name) for name in told},
                 "swatch": one.swatch,
                 "needs": [asdict(need) for need in needs[one.number]],
-                "within_s": blend_s if one.join == "wet" else None,
+                "within_s": paces[one.medium].blend_s if one.join == "wet" else None,
+                "touch_dry_s": paces[one.medium].touch_dry_s * slower,
+                "coat_dry_s": paces[one.medium].coat_dry_s * slower,
             }
             for one in plan.passes
         ],
@@ -68,11 +70,13 @@ def run_readout(run: Run) -> dict[str, Any]:
         "handling": [asdict(one) for one in plan.handling],
         "lines": [{"first_pass": first, "last_pass": last} for first, last in run.lines],
         "swatches": swatches,
-        "masked": sheet.order.masked,
+        "masked": "mask" in covers,
+        "taped": "tape" in covers,
+        "media": list(sheet.media),
         "before": reserves(sheet, region_map(stamping, sheet)),
         "after": [asdict(step) for step in touches_after(sheet)],
         "making": [asdict(step) for step in making_after(sheet)],
-        "slips": [{"code": code, "name": name, "rescues": _rescues(code, run.medium)} for code, name in SLIPS.items()],
+        "slips": [{"code": code, "name": name, "rescues": _rescues(code, sheet.media)} for code, name in SLIPS.items()],
         "stint_times": _stint_times(state, plan, stints, run.cards),
         "log": [event.body for event in run.events.all()],
         "last": run.events_count,
@@ -96,21 +100,25 @@ def _cut(stints: Sequence[Stint], lines: Sequence[Sequence[int]]) -> list[Stint]
 
 def _swatches(run: Run, sheet: Sheet) -> list[dict[str, Any]]:
     """In the order of first use, each with whether it is running low."""
-    rows = SwatchRecord.objects.filter(drawer__owner_id=run.owner_id, drawer__medium=run.medium, running_low=True)
-    low = set(rows.values_list("code", flat=True))
-    used = dict.fromkeys(one.swatch for one in plan_followed(run).passes)
+    rows = SwatchRecord.objects.filter(drawer__owner_id=run.owner_id, running_low=True)
+    low = set(rows.values_list("drawer__medium", "code"))
+    used = dict.fromkeys(one.pen for one in plan_followed(run).passes)
     return [
         {
-            **SwatchSerializer.of(code, one.name, one.family, one.lab),
-            "running_low": code in low,
+            **SwatchSerializer.of(one.code, one.name, one.family, one.lab),
+            "medium": one.medium,
+            "running_low": pen in low,
         }
-        for code, one in ((code, sheet.colours.swatches[code]) for code in used)
+        for pen, one in ((pen, sheet.colours.swatches[pen]) for pen in used)
     ]
 
 
-def _rescues(slip: str, medium: str) -> list[dict[str, Any]]:
+def _rescues(slip: str, media: Sequence[str]) -> list[dict[str, Any]]:
+    """The ways out in each of the media; each is told with those it is for."""
+    found = {one.key: one for medium in media for one in rescues_for(slip, medium)}
     return [
-        {"code": one.key, "name": one.name, "how": one.how, "caution": one.caution} for one in rescues_for(slip, medium)
+        {"code": one.key, "name": one.name, "how": one.how, "caution": one.caution, "media": list(one.media)}
+        for one in found.values()
     ]
 
 
@@ -139,7 +147,7 @@ def choices_readout(run: Run, now: float) -> list[dict[str, Any]]:
     for one in choices(state, now, slower=slower)[:CHOICES_TOLD]:
         if one.kind == "pass":
             name = passes[one.number].name
-            swatch = recipe.sheet.colours.swatches.get(one.swatch)
+            swatch = recipe.sheet.colours.swatches.get((passes[one.number].medium, one.swatch))
             shown = {
                 "swatch_name": swatch.name if swatch else one.swatch,
                 "hex": lab_to_hex(swatch.lab) if swatch else "",

@@ -6,6 +6,7 @@ from rest_framework import serializers
 
 from paleta.order import MOST_COPIES
 from paleta.run import EVENTS
+from server.drawers.models import MEDIUM_CHOICES
 from server.drawers.serializers import SwatchSerializer
 from server.pieces.order.serializers import (
     HandlingSerializer,
@@ -17,7 +18,7 @@ from server.pieces.order.serializers import (
 from server.runs.models import Run
 
 EVENT_KINDS = [(kind, kind) for kind in EVENTS]
-CHOICE_KINDS = [(kind, kind) for kind in ("pass", "lay", "lift")]
+CHOICE_KINDS = [(kind, kind) for kind in ("pass", "lay", "wipe", "lift")]
 DIFFERED_KINDS = [(kind, kind) for kind in ("pen", "extra coat", "slip", "left out", "note")]
 
 
@@ -71,13 +72,15 @@ class RunLineSerializer(serializers.Serializer):
 
 class NeedSerializer(serializers.Serializer):
     region = serializers.IntegerField()
-    seconds = serializers.FloatField(help_text="So long must have passed since the region was last touched.")
+    coat = serializers.BooleanField(help_text="Dry enough for a coat over what is there, not only touch dry.")
 
 
 class RunStepSerializer(PassSerializer):
     swatch = serializers.CharField()
     needs = NeedSerializer(many=True)
     within_s = serializers.FloatField(allow_null=True, help_text="It must follow the region's last pass so soon.")
+    touch_dry_s = serializers.FloatField(help_text="Until what it leaves is touch dry.")
+    coat_dry_s = serializers.FloatField(help_text="Until what it leaves is dry enough for a coat over it.")
 
 
 class StretchSerializer(serializers.Serializer):
@@ -88,6 +91,7 @@ class StretchSerializer(serializers.Serializer):
 
 
 class LaidOutSerializer(SwatchSerializer):
+    medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
     running_low = serializers.BooleanField()
 
 
@@ -96,6 +100,7 @@ class RescueSerializer(serializers.Serializer):
     name = serializers.CharField()
     how = serializers.CharField()
     caution = serializers.CharField()
+    media = serializers.ListField(child=serializers.ChoiceField(choices=MEDIUM_CHOICES))
 
 
 class SlipSerializer(serializers.Serializer):
@@ -125,6 +130,7 @@ class EventSerializer(serializers.Serializer):
     code = serializers.CharField(required=False)
     name = serializers.CharField(required=False)
     hex = serializers.CharField(required=False)
+    medium = serializers.CharField(required=False)
     slip = serializers.CharField(required=False)
     rescue = serializers.CharField(required=False)
     text = serializers.CharField(required=False)
@@ -149,6 +155,8 @@ class RunReadoutSerializer(RunLineSerializer):
     lines = StretchSerializer(many=True)
     swatches = LaidOutSerializer(many=True, help_text="In the order of first use.")
     masked = serializers.BooleanField()
+    taped = serializers.BooleanField()
+    media = serializers.ListField(child=serializers.ChoiceField(choices=MEDIUM_CHOICES))
     before = serializers.ListField(child=serializers.CharField())
     after = TouchStepSerializer(many=True)
     making = MakingStepSerializer(many=True)

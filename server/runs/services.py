@@ -6,7 +6,7 @@ from dataclasses import asdict
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
-from django.db.models import F
+from django.db.models import F, Q
 from django.db.models.functions import Greatest
 from django.utils import timezone
 
@@ -17,7 +17,7 @@ from server.derived import later, plans
 from server.files import store
 from server.ownership import require_owner
 from server.pieces.models import Piece
-from server.pieces.pace import KnownPace, pace_of
+from server.pieces.pace import KnownPace, paces_of
 from server.problems import Refused
 from server.runs.models import Run
 
@@ -37,7 +37,7 @@ def log_run(*, actor: AbstractBaseUser, piece: Piece, minutes: float, note: str 
     """
     require_owner(actor, piece)
     sheet = piece.sheet()
-    if not any(one.ramp and not one.left_as_paper for one in sheet.regions.settings.values()):
+    if not any(one.coats and not one.left_as_paper for one in sheet.regions.settings.values()):
         raise Refused("There is nothing to time yet: no region has its colours.", "nothing_to_time")
     if Run.objects.owned_by(actor).count() >= MOST_RUNS:
         raise Refused(f"An account keeps up to {MOST_RUNS:,} runs.", "full")
@@ -45,13 +45,14 @@ def log_run(*, actor: AbstractBaseUser, piece: Piece, minutes: float, note: str 
         owner=actor,
         piece=piece,
         title=piece.title,
-        medium=sheet.colours.medium,
+        medium=sheet.main_medium,
+        mixed=len(sheet.media) > 1,
         seconds=minutes * 60,
         finished_at=timezone.now(),
         note=note,
         sheet=piece.current_sheet,
     )
-    plan = plans.plan_at_hand(piece.stamping, sheet, pace_of(piece.owner_id, sheet.colours.medium).pace)
+    plan = plans.plan_at_hand(piece.stamping, sheet, paces_of(piece.owner_id, sheet.media))
     if plan is not None:
         _compare(run, plan)
     else:
@@ -65,8 +66,8 @@ def work_out(run_pk: int) -> None:
     if run is None or run.piece is None:
         return
     sheet = sheet_from_plain(run.sheet)
-    pace = pace_of(run.owner_id, run.medium).pace
-    _compare(run, plans.plans_of(run.piece.stamping, sheet, pace)[0])
+    paces = paces_of(run.owner_id, sheet.media)
+    _compare(run, plans.plans_of(run.piece.stamping, sheet, paces)[0])
 
 
 def runs_of(piece: Piece) -> list[Run]:
@@ -92,12 +93,14 @@ def forget_run(*, actor: AbstractBaseUser, run: Run) -> None:
 
 def pace_learnt(owner_id: int, medium: str) -> KnownPace:
     """The pace of whoever works: from passes ticked off one by one where there are enough, else from whole cards."""
-    runs = list(Run.objects.filter(owner_id=owner_id, medium=medium, passes__gt=0, seconds__gt=0)[:RUNS_HEARD])
-    timed = [TimedPasses(*one) for run in runs for one in run.times]
+    finished = Run.objects.filter(owner_id=owner_id, passes__gt=0, seconds__gt=0)
+    runs = list(finished.filter(Q(medium=medium) | Q(mixed=True))[:RUNS_HEARD])
+    runs = [run for run in runs if run.medium == medium or medium in run.times]
+    timed = [TimedPasses(*one) for run in runs for one in run.times.get(medium, ())]
     if len(timed) >= LEAST_TIMED:
         learnt = learn(medium, timed)
         return KnownPace(learnt.pace, len(runs), learnt.counted, learnt.doubt)
-    whole = [run for run in runs if not run.left_out]
+    whole = [run for run in runs if not run.left_out and not run.mixed]
     return KnownPace(own_pace(medium, [run.as_core() for run in whole]), len(whole))
 
 

@@ -23,10 +23,10 @@ class StampTest(BrowserTest):
         page = self.open_piece(make_piece(self.ana), "?section=stamp")
         page.get_by_label("Outline ink").select_option("waterproof")
         expect(page.get_by_role("note")).to_contain_text("dragged grey by alcohol marker")
-        page.get_by_label("Paper").select_option("kraft")
+        page.get_by_role("combobox", name="Paper").select_option("kraft")
         expect(page.get_by_role("note")).to_have_count(2)
         page.get_by_label("Outline ink").select_option("dye")
-        page.get_by_label("Paper").select_option("smooth-white")
+        page.get_by_role("combobox", name="Paper").select_option("smooth-white")
         expect(page.get_by_role("note")).to_have_count(0)
 
     def test_a_title_is_kept_on_enter_and_taken_back_on_escape(self):
@@ -87,13 +87,14 @@ class FormTest(BrowserTest):
 
 
 class ColourTest(BrowserTest):
-    def test_another_medium_takes_the_ramps_off_and_finds_them_all_again(self):
+    def test_another_medium_leaves_what_is_coloured_and_is_taken_for_what_comes_next(self):
         page = self.open_piece(coloured(make_piece(self.ana)), "?section=colours")
         page.get_by_label("Medium").select_option("pencil")
-        expect(page.get_by_role("status").filter(has_text="The ramps were taken off")).to_be_visible()
-        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("no colours chosen yet")
-        page.get_by_role("button", name="Find them all").click()
-        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("Coloured pencil")
+        self.click_picture(0.25, 0.37)
+        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("Alcohol marker;")
+        page.get_by_label("Over what is there").uncheck()
+        page.get_by_role("radiogroup", name="Ramps from the drawer").get_by_role("radio").first.click()
+        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("Alcohol marker, Coloured pencil;")
         expect(page.get_by_role("button", name="5 Order")).to_contain_text("Light first, deepen in layers")
 
     def test_the_number_of_shades_and_the_lean_of_the_shade_change_the_proposals(self):
@@ -120,7 +121,7 @@ class ColourTest(BrowserTest):
     def test_only_the_schools_of_the_medium_are_offered(self):
         page = self.open_piece(coloured(make_piece(self.ana)), "?section=order")
         radios = page.locator("#part-order").get_by_role("radio")
-        expect(radios).to_have_count(5)
+        expect(radios).to_have_count(6)
         expect(page.get_by_label("Pale wash, drop the dark in")).to_have_count(0)
 
 

@@ -157,9 +157,9 @@ class ThingTest(BrowserTest):
         page.get_by_role("radiogroup", name="Ramps from the drawer").get_by_role("radio").first.click()
         self.everything_is_kept()
         settings = Piece.objects.get(pk=self.piece.pk).sheet().regions.settings
-        self.assertEqual(len({settings[label].ramp for label in self.labels[:4]}), 1)
-        self.assertTrue(settings[self.labels[0]].ramp)
-        self.assertFalse(settings[self.labels[5]].ramp)
+        self.assertEqual(len({settings[label].coats for label in self.labels[:4]}), 1)
+        self.assertTrue(settings[self.labels[0]].coats)
+        self.assertFalse(settings[self.labels[5]].coats)
 
 
 class CloserTest(BrowserTest):

@@ -334,12 +334,12 @@ class KeepingTest(BrowserTest):
         page = self.open_piece(piece, "?section=stamp")
         other = self.new_page()
         other.goto(f"{self.live_server_url}/pieces/{piece.pk}?section=stamp")
-        other.get_by_label("Paper").select_option("kraft")
+        other.get_by_role("combobox", name="Paper").select_option("kraft")
         expect(other.get_by_role("button", name="1 Stamp")).to_contain_text("kraft")
-        page.get_by_label("Paper").select_option("cream")
+        page.get_by_role("combobox", name="Paper").select_option("cream")
         expect(page.get_by_role("alert")).to_contain_text("changed in another tab")
-        expect(page.get_by_label("Paper")).to_have_value("kraft")
-        page.get_by_label("Paper").select_option("cream")
+        expect(page.get_by_role("combobox", name="Paper")).to_have_value("kraft")
+        page.get_by_role("combobox", name="Paper").select_option("cream")
         expect(page.get_by_role("button", name="1 Stamp")).to_contain_text("cream")
 
     def test_a_server_that_does_not_answer_is_said_and_can_be_tried_again(self):

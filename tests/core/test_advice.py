@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from itertools import combinations
 
 import numpy as np
@@ -11,6 +12,7 @@ from django.test import SimpleTestCase
 from paleta.checks import value_warnings
 from paleta.colour import difference, lab_to_srgb
 from paleta.errors import WishError
+from paleta.ground import Fade
 from paleta.media import Swatch
 from paleta.palette import counterparts, find_ramps, missing_pen, palette_of_photo, scheme, substitutes
 from paleta.palette._search import (
@@ -27,7 +29,7 @@ from paleta.palette._search import (
 )
 from paleta.recipe import RegionSetting
 from paleta.starter import markers, pencils
-from tests.builders import grey_pens, make_sheet, region_map
+from tests.builders import by_pen, coats, grey_pens, make_sheet, region_map
 
 
 class LackTest(SimpleTestCase):
@@ -173,11 +175,11 @@ class GuardTest(SimpleTestCase):
         labels = np.zeros((200, 500), np.int32)
         for label in range(1, 6):
             labels[20:180, 90 * label - 70 : 90 * label + 20] = label
-        pens = {pen.code: pen for pen in grey_pens(*range(10, 100, 10))}
+        pens = by_pen(grey_pens(*range(10, 100, 10)))
         regions = {
             label: RegionSetting(
                 f"R{label}",
-                ramp=(ramps or {}).get(label, ("grey-90", "grey-50")),
+                coats=coats(*(ramps or {}).get(label, ("grey-90", "grey-50"))),
                 role=(roles or {}).get(label, ""),
                 thing=(things or {}).get(label, ""),
             )
@@ -193,6 +195,31 @@ class GuardTest(SimpleTestCase):
             4: [(45, 40, 40), (88, 40, 40)], 5: [(30, 0, 40), (72, 0, 40)],
         }  # fmt: skip
         return looks | {int(key[1:]): value for key, value in changed.items()}
+
+    def test_white_things_in_a_night_scene_want_a_middle_grey(self):  # common practice; docs/trade-notes.md, Values
+        moon = RegionSetting("Moon", coats=coats("grey-90"))
+        night = RegionSetting("Sky", coats=coats("grey-20"), fade=Fade())
+        map_ = np.ones((60, 60))
+        map_[30:] = 2
+        for sky, light, told in ((night, 88.0, 1), (night, 62.0, 0), (replace(night, fade=None), 88.0, 0)):
+            with self.subTest(light=light, ground=sky.fade is not None):
+                sheet = make_sheet(settings={1: moon, 2: sky}, swatches=by_pen(grey_pens(90, 20)))
+                looks = {1: [(light, 1, 2)], 2: [(22.0, 0, -8)]}
+                kinds = [one.kind for one in value_warnings(sheet, looks, region_map(map_))]
+                self.assertEqual(kinds.count("white_at_night"), told)
+
+    def test_an_outline_that_is_to_vanish_is_paler_than_every_shade(
+        self,
+    ):  # common practice; docs/trade-notes.md, Values
+        pens = grey_pens(90, 50)
+        one = RegionSetting("Moon", coats=coats("grey-90", "grey-50"))
+        looks = {1: [(50.0, 0, 0), (90.0, 0, 0)]}
+        for ink, outline, told in (("pale", 80.0, 1), ("pale", 92.0, 0), ("dye", 20.0, 0)):
+            with self.subTest(ink=ink, outline=outline):
+                sheet = make_sheet(settings={1: one}, swatches=by_pen(pens), outline_ink=ink)
+                found = value_warnings(sheet, looks, region_map(np.ones((40, 40))), (outline, 0, 0))
+                kinds = [warning.kind for warning in found]
+                self.assertEqual(kinds.count("outline_shows"), told)
 
     def test_a_sound_picture_has_no_warnings(self):
         self.assertEqual(self.guard(self.full()), {})

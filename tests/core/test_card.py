@@ -302,7 +302,7 @@ class MakingTest(SimpleTestCase):
     )
 
     def test_a_card_with_everything_has_every_step_in_an_order_without_conflict(self):
-        steps = making(self.FULL, ("gloss",), "marker")
+        steps = making(self.FULL, ("gloss",), ("marker",))
         self.assertEqual({one.code for one in steps}, set(STEP_NAMES))
         self.assertEqual(check_making([one.code for one in steps]), [])
         wait = {one.code: one.wait_s for one in steps}

@@ -100,7 +100,7 @@ class ScannerTest(SimpleTestCase):
 class PiecesTest(SimpleTestCase):
     def test_pieces_use_three_media_several_schools_and_known_materials(self):
         planned = [piece for piece in PIECES if piece.school]
-        self.assertEqual({piece.medium for piece in planned}, {"marker", "watercolour", "pencil"})
+        self.assertEqual({piece.medium for piece in planned}, {"marker", "watercolour", "pencil", "soluble"})
         self.assertGreaterEqual(len({piece.school for piece in planned}), 3)
         for piece in PIECES:
             self.assertIn(piece.paper, PAPERS)

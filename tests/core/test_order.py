@@ -54,6 +54,7 @@ class SchoolTest(SimpleTestCase):
             "M2": [(1, "all over"), (3, "shade"), (2, "middle")],
             "M3": [(3, "shade"), (2, "middle"), (1, "light"), (3, "shade"), (2, "middle"), (1, "all over")],
             "M4": [(2, "middle"), (1, "all over"), (3, "shade")],
+            "M5": [(1, "light"), (2, "middle"), (3, "shade"), (3, "shade")],
             "W1": [(3, "shade"), (2, "middle"), (1, "light"), (3, "shade")],
             "W2": [(1, "all over"), (2, "middle"), (3, "shade")],
             "W3": [(3, "shade"), (2, "middle"), (1, "light")],
@@ -63,6 +64,7 @@ class SchoolTest(SimpleTestCase):
             "D2": [(3, "shade"), (2, "middle"), (1, "light"), (3, "shade")],
             "B1": [(1, "all over"), (2, "middle"), (3, "shade"), (1, "all over")],
             "B2": [(1, "all over"), (2, "middle"), (3, "shade")],
+            "B3": [(1, "all over"), (2, "middle"), (3, "shade")],
             **{f"{medium}0": [(2, "all over")] for medium in "MWPD"},
         }
         self.assertEqual(set(expected), set(SCHOOLS))
@@ -326,7 +328,7 @@ class BatchTest(SimpleTestCase):
 
 class TouchTest(SimpleTestCase):
     def test_opaque_and_wet_things_come_last_and_wait_for_what_lies_below(self):  # docs/trade-notes.md, Finishing
-        steps = plan_touches(["gloss", "white pen", "splatter", "unmask"], "watercolour")
+        steps = plan_touches(["gloss", "white pen", "splatter", "unmask"], ["watercolour"])
         self.assertEqual([step.code for step in steps], ["unmask", "splatter", "white pen", "gloss"])
         self.assertGreater(steps[0].wait_s, 0)  # the washes dry first
         for before, after in pairwise(steps):
@@ -334,8 +336,8 @@ class TouchTest(SimpleTestCase):
         self.assertEqual(steps[-1].wait_s, 120)  # the white pen dries 1 to 2 minutes
 
     def test_gloss_over_pencil_is_warned_of_and_an_unknown_touch_refused(self):
-        (step,) = plan_touches(["gloss"], "pencil")
+        (step,) = plan_touches(["gloss"], ["pencil"])
         self.assertIn("smears soft pencil", step.caution)
-        self.assertEqual(plan_touches([], "marker"), [])
+        self.assertEqual(plan_touches([], ["marker"]), [])
         with self.assertRaisesMessage(PlanImpossible, "'foil'"):
-            plan_touches(["foil"], "marker")
+            plan_touches(["foil"], ["marker"])

@@ -7,7 +7,7 @@ import math
 import numpy as np
 from django.test import SimpleTestCase
 
-from paleta.order import PACES, Job, Work, batch, check_batch, expand, make_plan, school_named
+from paleta.order import PACES, Job, Ways, Work, batch, check_batch, expand, make_plan, school_named
 from paleta.order._search import TICKS, loops, tables_of
 from paleta.order.columns import PEN
 from paleta.order.compiled import _anneal, _chance, _times
@@ -25,7 +25,7 @@ class TimesTest(SimpleTestCase):
             school = school_named(CODES[turn % len(CODES)])
             pace, work = PACES[school.medium], small_work(chance, 4, 3)
             chains = [chain for chain in (expand(job, school) for job in work.jobs) if chain]
-            tables = tables_of(work, chains, pace)
+            tables = tables_of(work, chains, Ways.of(school, pace))
             left, order = [list(chain) for chain in chains], []
             while any(left):
                 own = [chain for chain in left if chain]
@@ -53,7 +53,7 @@ class TimesTest(SimpleTestCase):
         for _ in range(20):
             work = small_work(chance, 6, 3)
             chains = [chain for chain in (expand(job, school) for job in work.jobs) if chain]
-            tables = tables_of(work, chains, PACES["marker"])
+            tables = tables_of(work, chains, Ways.of(school))
             sequence, missing = loops().built(*tables.columns, tables.blocks_at, tables.blocks, 0)
             self.assertEqual(missing, 0)
             count = len(sequence)
@@ -75,7 +75,7 @@ class TimesTest(SimpleTestCase):
         school, pace = school_named("M1"), PACES["marker"]
         work = Work((Job(1, "a", 40, ("p", "q")), Job(2, "b", 40, ("p", "r"))), Work.pairs([(1, 2)]))
         plan = make_plan(work, school, pace)
-        tables = tables_of(work, [expand(job, school) for job in work.jobs], pace)
+        tables = tables_of(work, [expand(job, school) for job in work.jobs], Ways.of(school, pace))
         sequence = np.arange(len(tables.strokes))
         start, end, pushed = (np.zeros(len(sequence), np.int64) for _ in range(3))
         total = loops().times(*tables.columns, sequence, len(sequence), start, end, pushed)
@@ -131,7 +131,7 @@ class VisitsTest(SimpleTestCase):
         work = Work(
             tuple(Job(k, f"R{k}", 50, ramp) for k, ramp in enumerate((("a", "b", "c"), ("b", "c"), ("a", "c"))))
         )
-        tables = tables_of(work, [expand(job, school) for job in work.jobs], PACES["pencil"])
+        tables = tables_of(work, [expand(job, school) for job in work.jobs], Ways.of(school))
         table = tables.columns[0]
         pens = {stroke.swatch: int(table[place, PEN]) for place, stroke in enumerate(tables.strokes)}
         by_pen = [np.flatnonzero(table[:, PEN] == pen) for pen in range(len(pens))]

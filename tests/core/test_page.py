@@ -42,7 +42,7 @@ from paleta.page import (
     to_svg,
 )
 from paleta.recipe import RegionSetting, Sheet
-from tests.builders import as_file, make_sheet, make_work, region_map
+from tests.builders import as_file, by_pen, coats, make_sheet, make_work, region_map
 
 FAMILIES = ("Rose", "Sea green", "Ochre", "Sky", "Leaf, half wash", "Brick", "Sand", "Violet")
 POINTS_PER_INCH = 72
@@ -72,9 +72,10 @@ def scene(things: int, regions_each: int = 1, shades: int = 3):
         ramp = tuple(f"{thing % len(FAMILIES)}-{(thing // len(FAMILIES) + step) % 5}" for step in range(shades))
         ramp = tuple(sorted(ramp, key=lambda code: -swatches[code].lab[0]))
         name = f"Thing {thing + 1}" if regions_each == 1 else f"Leaf {label}"
-        settings[label] = RegionSetting(name=name, thing=f"Thing {thing + 1}" if regions_each > 1 else "", ramp=ramp)
+        named = f"Thing {thing + 1}" if regions_each > 1 else ""
+        settings[label] = RegionSetting(name=name, thing=named, coats=coats(*ramp))
         ramps.append(ramp)
-    used = {code: swatches[code] for ramp in ramps for code in ramp}
+    used = by_pen(swatches[code] for ramp in ramps for code in ramp)
     sheet = make_sheet(
         "Owl & moon",
         settings=settings,
@@ -112,7 +113,7 @@ class ReadBackTest(SimpleTestCase):
         return page, reader, text
 
     def check(self, sheet, plan, text):
-        names = {one.name: code for code, one in sheet.colours.swatches.items()}
+        names = {one.name: one.code for one in sheet.colours.swatches.values()}
         light = re.search(r"Light from .*? \((\d+)°\), (\d+)° high", text)
         self.assertEqual((int(light[1]), int(light[2])), (52, 34))
         # Letters and what they stand for.
@@ -131,7 +132,7 @@ class ReadBackTest(SimpleTestCase):
             codes = tuple(names[name.strip()] for name in chips.split("·"))
             ramps |= dict.fromkeys(letters.split(), codes)
         for label, one in sheet.regions.settings.items():
-            self.assertEqual(ramps[of_region[label]], one.ramp)
+            self.assertEqual(ramps[of_region[label]], one.coats[0].ramp)
         # Measured values.
         values = between(text, "L* a* b*, D65", "Order (B2")
         for one in sheet.colours.swatches.values():
@@ -145,7 +146,7 @@ class ReadBackTest(SimpleTestCase):
         for swatch, run in groupby(plan.passes, key=lambda one: one.swatch):
             stops = []
             for one in run:
-                ramp = sheet.regions.settings[one.region].ramp
+                ramp = sheet.regions.settings[one.region].coats[0].ramp
                 wet = "+" if one.join == "wet" else ""
                 stop = f"{of_region[one.region]}{ramp.index(one.swatch) + 1}{wet}"
                 if not stops or stops[-1] != stop:

@@ -13,7 +13,7 @@ from paleta.media import PAPERS, REFERENCE_PAPER, appearance
 from paleta.order import SCHOOLS
 from paleta.picture import VIEWS, looks_of, make_canvas, paint, zone_look
 from paleta.picture._paint import ViewUnknown
-from paleta.picture._texture import NEUTRAL, texture
+from paleta.picture._texture import NEUTRAL, POUNCED, texture
 from paleta.recipe import RegionSetting
 from tests.builders import as_file, disc, grey_pens, make_sheet
 
@@ -36,7 +36,7 @@ class PaintTest(SimpleTestCase):
         self.looks = {1: ((40.0, 45.0, 25.0), (85.0, 10.0, 5.0))}
 
     def paint(self, view: str, **more) -> np.ndarray:
-        values = {"looks": self.looks, "thresholds": self.starts, "paper_lab": PAPER, "medium": "marker"} | more
+        values = {"looks": self.looks, "thresholds": self.starts, "paper_lab": PAPER} | more
         return paint(self.canvas, view, light_levels=self.steps, **values)
 
     def lab(self, picture: np.ndarray, row: int, col: int) -> np.ndarray:
@@ -91,7 +91,6 @@ class PaintTest(SimpleTestCase):
             looks=self.looks,
             thresholds=self.starts,
             paper_lab=PAPER,
-            medium="marker",
         )
         self.assertEqual(picture.shape, (100, 100, 3))
         self.assertLess(float(difference(self.lab(picture, 50, 82), self.looks[1][0])), 4)
@@ -109,10 +108,10 @@ class TextureTest(SimpleTestCase):
         self.labels[20:100, 20:100] = 1
 
     def field(self, medium: str) -> np.ndarray:
-        return texture(self.labels, medium, 12)[..., 0].astype(float) / NEUTRAL
+        return texture(self.labels, {1: medium}, 12)[..., 0].astype(float) / NEUTRAL
 
     def test_marker_dries_smooth(self):  # common practice
-        self.assertIsNone(texture(self.labels, "marker", 12))
+        self.assertIsNone(texture(self.labels, {1: "marker"}, 12))
 
     def test_watercolour_dries_darker_at_its_edge_and_pens_less_so(self):  # common practice
         edges = {}
@@ -129,6 +128,38 @@ class TextureTest(SimpleTestCase):
         pencil, pad = self.field("pencil")[inside].std(), self.field("inkpad")[inside].std()
         self.assertGreater(pencil, 0.03)
         self.assertLess(pad, 0.03)
+
+    def test_pounced_ink_is_mottled_and_blended_ink_only_a_little_cloudy(self):  # common practice
+        inside = (slice(30, 90), slice(30, 90))
+        self.assertGreater(self.field(POUNCED)[inside].std(), 2 * self.field("inkpad")[inside].std())
+
+    @staticmethod
+    def alike(field: np.ndarray, degrees: float) -> float:
+        """How much each pixel is like that 9 px away in a direction, against the clock from the right."""
+        rows, cols = round(-9 * np.sin(np.radians(degrees))), round(9 * np.cos(np.radians(degrees)))
+        moved = np.roll(field, (-rows, -cols), axis=(0, 1))[20:-20, 20:-20]
+        return float(np.corrcoef(moved.ravel(), field[20:-20, 20:-20].ravel())[0, 1])
+
+    def test_pencil_far_from_any_edge_runs_in_strokes_of_one_direction(self):
+        field = texture(np.ones((400, 400), np.int32), {1: "pencil"}, 12)[..., 0].astype(float)
+        self.assertGreater(self.alike(field, 58), self.alike(field, 148) + 0.15)
+
+    def test_pencil_follows_the_form(self):  # common practice
+        """In a round thing strokes run round it: up and down beside its middle, across above and below."""
+        labels = np.zeros((480, 480), np.int32)
+        rows, cols = np.mgrid[-240:240, -240:240]
+        labels[np.hypot(rows, cols) < 150] = 1
+        field = texture(labels, {1: "pencil"}, 12)[..., 0].astype(float)
+        around = {
+            "right": (slice(180, 300), slice(290, 380), 90),
+            "left": (slice(180, 300), slice(100, 190), 90),
+            "above": (slice(100, 190), slice(180, 300), 0),
+            "below": (slice(290, 380), slice(180, 300), 0),
+        }
+        for side, (high, wide, along) in around.items():
+            with self.subTest(side=side):
+                part = field[high, wide]
+                self.assertGreater(self.alike(part, along), self.alike(part, along + 90) + 0.15)
 
     def test_no_texture_shifts_a_colour_by_much_nor_touches_bare_paper(self):
         for medium in ("watercolour", "soluble", "pencil", "inkpad"):
@@ -162,7 +193,7 @@ class LooksTest(SimpleTestCase):
         sheet = make_sheet(
             settings={1: RegionSetting(name="a", left_as_paper=True), 2: RegionSetting(name="b", shades=3)}
         )
-        looks = looks_of(sheet, SCHOOLS["M1"])
+        looks = looks_of(sheet)
         self.assertEqual(set(looks), {2})
         self.assertEqual(len(looks[2]), 3)
         light, a, b = PAPERS["smooth-white"].lab
@@ -171,7 +202,7 @@ class LooksTest(SimpleTestCase):
 
     def test_unchosen_greys_are_never_lighter_than_toned_paper(self):
         sheet = make_sheet(paper="kraft", settings={1: RegionSetting(name="a", shades=4)})
-        self.assertLess(max(lab[0] for lab in looks_of(sheet, SCHOOLS["M1"])[1]), PAPERS["kraft"].lab[0] + 1)
+        self.assertLess(max(lab[0] for lab in looks_of(sheet)[1]), PAPERS["kraft"].lab[0] + 1)
 
 
 class LevelsTest(SimpleTestCase):
@@ -191,7 +222,7 @@ class LineAndPaperTest(SimpleTestCase):
         found = find_regions(impression)
         canvas = make_canvas(impression, found)
         levels = np.full(found.labels.shape, 200, np.int32)
-        common = {"light_levels": levels, "looks": {}, "thresholds": {}, "medium": "marker"}
+        common = {"light_levels": levels, "looks": {}, "thresholds": {}}
         coloured = paint(canvas, "coloured", paper_lab=PAPERS["kraft"].lab, **common)
         line = coloured[50, 60:140].astype(int).mean(axis=0)
         self.assertLess(np.abs(line - white).max(), 12)
@@ -200,6 +231,19 @@ class LineAndPaperTest(SimpleTestCase):
         grey = paint(canvas, "values", paper_lab=PAPERS["kraft"].lab, **common)[50, 100]
         self.assertLessEqual(int(np.ptp(grey)), 3)  # lightness alone, the line's too
         self.assertGreater(int(grey.min()), 200)
+
+    def test_a_gold_line_stays_gold_in_every_view_and_grey_in_the_values(self):
+        gold = np.array((176, 140, 62))
+        pixels = np.full((200, 200, 3), 246, np.uint8)
+        cv2.rectangle(pixels, (50, 50), (150, 150), gold.tolist(), 5)
+        impression = read(as_file(pixels), dpi=150)
+        canvas = make_canvas(impression, find_regions(impression))
+        common = {"light_levels": np.full((200, 200), 200, np.int32), "looks": {}, "thresholds": {}}
+        for view in ("coloured", "regions"):
+            line = paint(canvas, view, paper_lab=PAPERS["smooth-white"].lab, **common)[50, 60:140].astype(int)
+            self.assertLess(np.abs(line.mean(axis=0) - gold).max(), 14)
+        grey = paint(canvas, "values", paper_lab=PAPERS["smooth-white"].lab, **common)[50, 100]
+        self.assertLessEqual(int(np.ptp(grey)), 3)
 
     def test_a_black_line_is_black_however_bright_the_lamp(self):
         pixels = np.full((200, 200, 3), 250, np.uint8)

@@ -15,12 +15,15 @@ from hypothesis import strategies as st
 
 from paleta.card import Base, CardSpec, Greeting, inches
 from paleta.errors import RecipeError
+from paleta.ground import Fade
 from paleta.impression import apply_edits
 from paleta.light import Glow, Lamp
-from paleta.media import Paper
-from paleta.order import PACES, SCHOOLS, make_plan
+from paleta.media import Paper, Swatch
+from paleta.order import PACES, SCHOOLS, check_plan, make_plan
 from paleta.recipe import (
     SCHEMA,
+    Accent,
+    Coat,
     ImpressionRecord,
     Recipe,
     RegionSetting,
@@ -28,8 +31,9 @@ from paleta.recipe import (
     dump,
     load,
     what_changed,
+    work_of,
 )
-from tests.builders import grey_pens, make_sheet, make_work, region_map
+from tests.builders import by_pen, coats, grey_pens, make_sheet, make_work, region_map
 
 PICTURE, MAP = b"a picture", b"a map"
 WRITTEN = st.characters(exclude_categories=("Cc", "Cs", "Cn"))
@@ -41,10 +45,11 @@ def sha(data: bytes) -> str:
 
 
 def make_recipe(**sheet) -> Recipe:
-    pens = {pen.code: pen for pen in grey_pens(90, 70, 50)}
-    setting = RegionSetting(name="Moon", ramp=tuple(pens), wish_lab=(70.5, 1, -2))
-    plan = make_plan(make_work(tuple(pens)), SCHOOLS["M1"], PACES["marker"])
-    values = {"title": "Owl", "settings": {1: setting}, "swatches": pens} | sheet
+    pens = grey_pens(90, 70, 50)
+    codes = [pen.code for pen in pens]
+    setting = RegionSetting(name="Moon", coats=coats(*codes), wish_lab=(70.5, 1, -2))
+    plan = make_plan(make_work(tuple(codes)), SCHOOLS["M1"], PACES["marker"])
+    values = {"title": "Owl", "settings": {1: setting}, "swatches": by_pen(pens)} | sheet
     return Recipe(
         version=1,
         impression=ImpressionRecord(sha256=sha(PICTURE), regions_sha256=sha(MAP), width_px=10, height_px=20, dpi=300),
@@ -93,7 +98,7 @@ class DamagedFileTest(SimpleTestCase):
 
     def test_another_version_is_named(self):
         self.refused(
-            "format version 7; this Paleta reads versions 1 to 4", lambda plain: plain.update(format_version=7)
+            "format version 7; this Paleta reads versions 1 to 5", lambda plain: plain.update(format_version=7)
         )
 
     def test_a_missing_field_a_wrong_type_and_an_unknown_field_are_placed(self):
@@ -112,12 +117,12 @@ class DamagedFileTest(SimpleTestCase):
         self.refused(
             "is greater than the maximum", lambda plain: plain["sheet"]["light"]["lamp"].update(elevation_deg=99)
         )
-        self.refused("no school of shade order", lambda plain: plain["sheet"]["order"].update(school="W1"))
+        self.refused("no school of shade order", lambda plain: plain["sheet"]["order"].update(schools=["Z1"]))
 
     def test_an_unknown_swatch_is_named_in_a_ramp_and_in_a_pass(self):
         self.refused(
             "'ghost-1', which is not on the sheet",
-            lambda plain: plain["sheet"]["regions"]["settings"][0].update(ramp=["ghost-1"]),
+            lambda plain: plain["sheet"]["regions"]["settings"][0]["coats"][0].update(ramp=["ghost-1"]),
         )
         self.refused(
             "'ghost-1', which is not in the recipe", lambda plain: plain["plan"]["passes"][0].update(swatch="ghost-1")
@@ -135,6 +140,23 @@ class OlderFormatTest(SimpleTestCase):
     """A file of format 1, written by the program that had it."""
 
     OLD = (Path(__file__).parent / "data" / "recipe-format-1.json").read_bytes()
+    LAST = (Path(__file__).parent / "data" / "recipe-format-4.json").read_bytes()
+
+    def test_pencil_over_marker_of_format_4_becomes_two_coats(self):
+        recipe = load(self.LAST)
+        moon = recipe.sheet.regions.settings[1]
+        self.assertEqual([(coat.medium, coat.ramp) for coat in moon.coats], [
+            ("marker", ("grey-90", "grey-70", "grey-50")), ("pencil", ("grey-90", "grey-70", "grey-50")),
+        ])  # fmt: skip
+        self.assertEqual((recipe.sheet.order.schools, recipe.sheet.order.school_of("marker").code), (("P2",), "M1"))
+        self.assertEqual(recipe.sheet.colours.drawers, ("7",))
+        self.assertEqual({(one.medium, one.coat) for one in recipe.plan.passes}, {("pencil", 1)})
+        self.assertEqual(load(dump(recipe)), recipe)
+        # The marker is planned now too, and the plan that is made of the lifted sheet is a sound one.
+        work = work_of(recipe.sheet, region_map(np.ones((50, 50))), {})
+        plan = make_plan(work, {medium: recipe.sheet.order.school_of(medium) for medium in recipe.sheet.media})
+        self.assertEqual(check_plan(work, plan), [])
+        self.assertEqual([one.medium for one in plan.passes], ["marker"] * 4 + ["pencil"] * 3)
 
     def test_a_file_of_format_1_is_lifted_with_everything_in_it(self):
         recipe = load(self.OLD)
@@ -146,14 +168,14 @@ class OlderFormatTest(SimpleTestCase):
         self.assertEqual((sheet.order.wish, sheet.order.masked, sheet.colours.key), ("focal", True, "night"))
         self.assertEqual((sheet.finish.touches, sheet.finish.notes), (("gloss",), "Gloss on the lantern."))
         self.assertEqual(sheet.card.notes, "A2")
-        self.assertEqual(sheet.regions.settings[1].ramp, ("grey-90", "grey-70", "grey-50"))
+        self.assertEqual(sheet.regions.settings[1].coats, coats("grey-90", "grey-70", "grey-50"))
         self.assertEqual([one.swatch for one in recipe.plan.passes], ["grey-90", "grey-50", "grey-70", "grey-90"])
         self.assertEqual(load(dump(recipe)), recipe)
 
     def test_a_file_of_format_3_keeps_what_was_noted_of_its_card(self):
-        plain = json.loads(dump(make_recipe(card={"notes": "Kraft, twine round it"})))
+        plain = json.loads(self.LAST)
         plain["format_version"] = 3
-        plain["sheet"]["card"].pop("spec")
+        plain["sheet"]["card"] = {"notes": "Kraft, twine round it"}
         recipe = load(json.dumps(plain).encode())
         self.assertEqual((recipe.sheet.card.notes, recipe.sheet.card.spec), ("Kraft, twine round it", None))
         # What only the newer format knows is a fault in the older one.
@@ -203,8 +225,8 @@ class HostileFileTest(SimpleTestCase):
         self.refused("400 digits", lambda plain: plain["sheet"]["colours"]["swatches"][0].update(lab=[10**399, 0, 0]))
 
     def test_the_drawer_is_named_in_plain_digits(self):
-        self.refused("drawer", lambda plain: plain["sheet"]["colours"].update(drawer="²"))
-        self.refused("drawer", lambda plain: plain["sheet"]["colours"].update(drawer="1" * 5000))
+        self.refused("drawer", lambda plain: plain["sheet"]["colours"].update(drawers=["²"]))
+        self.refused("drawer", lambda plain: plain["sheet"]["colours"].update(drawers=["1" * 5000]))
 
     def test_a_list_that_is_too_long_is_refused_by_its_length(self):
         one = json.loads(dump(make_recipe()))["plan"]["passes"][0] | {"shade": "none"}
@@ -217,15 +239,24 @@ class HostileFileTest(SimpleTestCase):
         self.refused("nested", lambda plain: plain.update(extra=nested))
 
 
+RIM = Accent(kind="rim", medium="pencil", code="white")
+RIMMED = by_pen([*grey_pens(90, 70, 50), Swatch(code="white", name="White", medium="pencil", lab=(94, 0, 0))])
 GLOW = {"x_mm": 1, "y_mm": 1, "height_mm": 8, "reach_mm": 20, "strength": 1, "tint": "", "reserve_mm": 0}
 
 
 class OwnPaperTest(SimpleTestCase):
     def test_a_swatch_on_a_paper_of_its_own_comes_back_with_it(self):
         paper = Paper("mine", "Mother's blotting paper", (88.0, 1.0, 6.0), 120, "text")
-        pens = {pen.code: replace(pen, paper=paper) for pen in grey_pens(90, 70, 50)}
+        pens = by_pen(replace(pen, paper=paper) for pen in grey_pens(90, 70, 50))
         recipe = make_recipe(swatches=pens)
-        self.assertEqual(load(dump(recipe)).sheet.colours.swatches["grey-70"].paper, paper)
+        self.assertEqual(load(dump(recipe)).sheet.colours.swatches["marker", "grey-70"].paper, paper)
+
+    def test_a_picture_on_a_paper_of_its_own_comes_back_with_it(self):
+        paper = Paper("own-1", "Mother's blotting paper", (88.0, 1.0, 6.0), 120, "text", "rough")
+        recipe = make_recipe(paper="own-1", own_paper=paper)
+        self.assertEqual(load(dump(recipe)).sheet.stamp.paper_used, paper)
+        with self.assertRaisesMessage(RecipeError, "another paper than the one written"):
+            make_sheet(own_paper=paper)
 
     def test_what_is_no_number_never_reaches_a_file(self):
         with self.assertRaisesMessage(RecipeError, "true_to_scene must lie"):
@@ -238,22 +269,26 @@ class WhatChangedTest(SimpleTestCase):
     def test_each_kind_of_change_is_said_in_a_sentence(self):
         before = make_recipe()
         setting = before.sheet.regions.settings[1]
-        measured_anew = replace(before.sheet.colours.swatches["grey-90"], lab=(88.0, 1.0, 0.0))
+        measured_anew = replace(before.sheet.colours.swatches["marker", "grey-90"], lab=(88.0, 1.0, 0.0))
         for sheet, words in (
             ({"lamp": Lamp(azimuth_deg=45, elevation_deg=30)}, "from 1:30, 30° high"),
             ({"glows": (Glow(x_mm=1, y_mm=2),)}, "0 became 1"),
             ({"shadows": False}, "Cast shadows: off"),
             ({"title": "Barn owl"}, "Owl became Barn owl"),
             ({"paper": "kraft"}, "became Kraft card"),
+            ({"ink_name": "Soot"}, "no name became Soot"),
             ({"outline_ink": "embossed"}, "Heat-embossed"),
-            ({"school": "M3"}, "became Dark first"),
+            ({"schools": ("M3",)}, "became Dark first"),
+            ({"taped": True}, "grounds are taped"),
+            ({"settings": {1: replace(setting, fade=Fade())}}, "fades from the top"),
+            ({"settings": {1: replace(setting, accents=(RIM,))}, "swatches": RIMMED}, "accents are light rims"),
             ({"finish": {"notes": "gloss"}}, 'became "gloss"'),
             ({"settings": {1: replace(setting, name="Full moon")}}, "now called Full moon"),
             ({"settings": {1: replace(setting, left_as_paper=True)}}, "left as paper now"),
             ({"settings": {1: replace(setting, form="flat")}}, "dome became flat"),
             ({"settings": {1: replace(setting, depth=2)}}, "stands nearer"),
-            ({"settings": {1: replace(setting, ramp=setting.ramp[:2])}}, "became Grey 90 · Grey 70"),
-            ({"settings": {1: replace(setting, ramp=())}}, "became no colours"),
+            ({"settings": {1: replace(setting, coats=coats(*setting.coats[0].ramp[:2]))}}, "became Grey 90 · Grey 70"),
+            ({"settings": {1: replace(setting, coats=())}}, "became no colours"),
             ({"settings": {1: replace(setting, role="focal", tags=("fur",))}}, "marked as focal, fur"),
             ({"settings": {1: replace(setting, bare_highlight=True)}}, "highlight is left bare"),
             ({"settings": {1: replace(setting, base_mm=(1.0, 2.0))}}, "its base or its own light"),
@@ -267,7 +302,10 @@ class WhatChangedTest(SimpleTestCase):
             ({"touches": ("gloss", "gems")}, "gloss, gems now"),
             ({"card": {"notes": "A2"}}, 'became "A2"'),
             ({"edits": ({"op": "join", "regions": [1, 2]},)}, "Regions: 1 became 1"),
-            ({"swatches": {**before.sheet.colours.swatches, "grey-90": measured_anew}}, "Grey 90 was measured anew"),
+            (
+                {"swatches": {**before.sheet.colours.swatches, ("marker", "grey-90"): measured_anew}},
+                "Grey 90 was measured anew",
+            ),
         ):
             with self.subTest(words=words):
                 after = replace(make_recipe(**sheet), plan=before.plan)
@@ -275,14 +313,17 @@ class WhatChangedTest(SimpleTestCase):
                 self.assertEqual(len(lines), 1, lines)
                 self.assertIn(words, lines[0])
 
-    def test_another_medium_and_pencil_over_marker_are_said(self):
+    def test_another_usual_medium_and_pencil_over_marker_are_said(self):
         before = make_recipe()
-        pencils = {1: grey_pens(90, 70, 50, medium="pencil")}
-        over = replace(before, sheet=before.sheet.with_pencil_over("P2", "7", pencils))
-        lines = what_changed(before, over)
-        self.assertIn("Medium: Alcohol marker became Coloured pencil.", lines)
-        self.assertIn("Pencil goes over the marker now.", lines)
-        self.assertIn("There is no marker beneath any more.", what_changed(over, before))
+        pencils = {1: grey_pens(92, 72, 52, medium="pencil")}
+        sheet = before.sheet.with_coat_over(pencils, SCHOOLS["P2"]).with_part("colours", medium="pencil")
+        lines = what_changed(before, replace(before, sheet=sheet))
+        self.assertIn("Usual medium: Alcohol marker became Coloured pencil.", lines)
+        self.assertIn(
+            "Moon: Grey 90 · Grey 70 · Grey 50 became Grey 90 · Grey 70 · Grey 50, then Grey 92 · Grey 72 · Grey 52.",
+            lines,
+        )
+        self.assertIn("School: Light first, deepen in layers became Over markers.", lines)
 
     def test_another_order_is_said_in_passes_and_pen_changes(self):
         before = make_recipe()
@@ -299,43 +340,58 @@ class SheetTest(SimpleTestCase):
             (lambda: RegionSetting(name=" "), "1 to 60 characters"),
             (lambda: RegionSetting(name="x", form="cube"), "got 'cube'"),
             (lambda: RegionSetting(name="x", shades=9), "got 9"),
-            (lambda: RegionSetting(name="x", ramp=("a", "a")), "only once"),
+            (lambda: RegionSetting(name="x", coats=coats("a", "a")), "only once"),
             (lambda: make_sheet(""), "1 to 120 characters"),
-            (lambda: make_sheet(paper="foil"), "got 'foil'"),
+            (lambda: make_sheet(paper="foil"), "no paper 'foil'"),
             (lambda: make_sheet(medium="oil"), "got 'oil'"),
             (lambda: make_sheet(outline_ink="tea"), "got 'tea'"),
-            (lambda: make_sheet(school="Z9"), "'Z9' is no school"),
-            (lambda: make_sheet(school="P1"), "no school of shade order for alcohol marker"),
+            (lambda: make_sheet(schools=("Z9",)), "'Z9' is no school"),
+            (lambda: make_sheet(schools=("M1", "M2")), "A medium has one school"),
+            (lambda: Coat(medium="marker", ramp=("a",), school="P1"), "no school of shade order for alcohol marker"),
+            (lambda: Coat(medium="marker", ramp=()), "at least one swatch"),
             (lambda: make_sheet(true_to_scene=2), "0..1, got 2"),
-            (lambda: make_sheet(own_school=SCHOOLS["M2"]), "another school than the one written"),
+            (lambda: make_sheet(own_schools=(SCHOOLS["M2"],)), "other schools than those written"),
             (lambda: make_sheet(key="dusk"), "got 'dusk'"),
             (lambda: make_sheet(wish="luck"), "got 'luck'"),
             (lambda: make_sheet(shade=2), "shade must lie"),
             (lambda: make_sheet(touches=("foil",)), "got 'foil'"),
             (lambda: make_sheet(card={"notes": "x" * 2001}), "to 2,000 characters"),
-            (lambda: make_sheet(settings={1: RegionSetting("Moon", under=("a",))}), "lies over a swatch"),
+            (lambda: RegionSetting("Moon", coats=coats("a") + coats("b")), "a medium is one coat"),
+            (lambda: RegionSetting("Moon", coats=coats("a", medium="pencil") + coats("b")), "Marker never over wax"),
+            (lambda: RegionSetting("Moon", coats=coats("a"), accents=(RIM, RIM)), "same accent is there twice"),
             (lambda: RegionSetting(name="x", axis_deg=400), "400"),
             (lambda: RegionSetting(name="x", role="hero"), "hero"),
         ):
             with self.subTest(words=words), self.assertRaisesMessage(RecipeError, words):
                 make()
 
-    def test_another_medium_takes_ramps_off_but_keeps_wishes(self):
-        sheet = make_recipe().sheet.with_medium("pencil")
+    def test_a_coat_takes_the_place_of_its_medium_or_lies_over_or_replaces_all(self):
+        moon = make_recipe().sheet.regions.settings[1]
+        pencil = Coat(medium="pencil", ramp=("p-1",))
+        over = moon.with_coat(pencil, over=True)
+        self.assertEqual([coat.medium for coat in over.coats], ["marker", "pencil"])
+        self.assertEqual(moon.with_coat(pencil).coats, (pencil,))
+        fewer = over.with_coat(coats("grey-90")[0])
+        self.assertEqual([(coat.medium, len(coat.ramp)) for coat in fewer.coats], [("marker", 1), ("pencil", 1)])
+        self.assertEqual(over.without_coat("marker").coats, (pencil,))
+        self.assertEqual(over.without_coat().coats, ())
+
+    def test_a_school_is_that_of_its_medium_and_the_rest_stay_usual(self):
+        order = make_sheet().order.with_school(SCHOOLS["M3"]).with_school(SCHOOLS["P2"]).with_school(SCHOOLS["M2"])
+        self.assertEqual((order.schools, order.own_schools), (("P2", "M2"), ()))
         self.assertEqual(
-            (sheet.order.school, sheet.regions.settings[1].ramp, dict(sheet.colours.swatches)), ("P1", (), {})
+            [order.school_of(medium).code for medium in ("marker", "pencil", "inkpad")], ["M2", "P2", "B1"]
         )
-        self.assertEqual(sheet.regions.settings[1].wish_lab, (70.5, 1, -2))
 
     def test_a_swatch_that_is_in_no_drawer_cannot_be_laid(self):
         sheet = make_recipe().sheet
         with self.assertRaisesMessage(RecipeError, "no swatch 'ghost'"):
-            sheet.with_regions({1: replace(sheet.regions.settings[1], ramp=("ghost",))})
+            sheet.with_regions({1: replace(sheet.regions.settings[1], coats=coats("ghost"))})
 
     def test_swatches_nobody_uses_leave_the_sheet(self):
         sheet = make_recipe().sheet
-        bare = sheet.with_regions({1: replace(sheet.regions.settings[1], ramp=sheet.regions.settings[1].ramp[:1])})
-        self.assertEqual(list(bare.colours.swatches), ["grey-90"])
+        bare = sheet.with_regions({1: replace(sheet.regions.settings[1], coats=coats("grey-90"))})
+        self.assertEqual(list(bare.colours.swatches), [("marker", "grey-90")])
 
 
 class CarryOverTest(SimpleTestCase):

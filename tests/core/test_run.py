@@ -151,7 +151,7 @@ class LogTest(SimpleTestCase):
         self.assertTrue(replay(PLAN, [laid(1), made(Finished, 9)]).done)
 
     def test_several_cards_follow_the_batch(self):
-        order = course_of(PLAN, 3, MARKER)
+        order = course_of(PLAN, 3)
         self.assertEqual(len(set(order)), 3 * len(PLAN.passes))
         for card in (1, 2, 3):
             numbers = [number for of, number in order if of == card]

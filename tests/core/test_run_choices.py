@@ -27,6 +27,7 @@ from paleta.run import (
     replay,
     slowness,
     times_of,
+    ways_of,
     wetness,
     wetness_after,
 )
@@ -41,7 +42,8 @@ class Walk:
     """A hand that takes any of the choices, in its own time."""
 
     def __init__(self, test: SimpleTestCase, plan: Plan, chance: random.Random, cards: int = 1) -> None:
-        self.test, self.plan, self.chance, self.pace = test, plan, chance, plan.pace
+        self.test, self.plan, self.chance = test, plan, chance
+        self.paces = ways_of(plan).paces
         self.key = plan_key(plan)
         self.log: list[Event] = [made(Started, key=self.key, cards=cards)]
         self.steps: list[tuple[int, str, int, float, float]] = []
@@ -55,14 +57,18 @@ class Walk:
                 self.test.assertLess(self.now, START_S + 1e6, "nothing is offered any more")
             one = self.chance.choice(offered)
             if one.kind == "pass":
-                start = self.now + (self.pace.change_s if pen not in (None, one.swatch) else 0)
-                pen = one.swatch
-                end = start + self.pace.laying_s(self.plan.passes[one.number - 1].area_mm2)
+                laying = self.plan.passes[one.number - 1]
+                pace = self.paces[laying.medium]
+                start = self.now
+                if pen not in (None, (laying.medium, one.swatch)):
+                    start += pace.change_s + (pace.setup_s if pen[0] != laying.medium else 0)
+                pen = laying.medium, one.swatch
+                end = start + pace.laying_s(laying.area_mm2)
                 event = Laid
                 values = {"passes": (one.number,)}
             else:
                 start = self.now
-                end = start + (45 if one.kind == "lay" else 30)
+                end = start + {"lay": 45, "lift": 30, "wipe": 20}[one.kind]
                 event, values = Handled, {"step": one.number}
             self.steps.append((one.card, one.kind, one.number, start - START_S, end - START_S))
             self.log.append(made(event, end - START_S, key=self.key, card=one.card, **values))
@@ -222,4 +228,4 @@ class StopwatchTest(SimpleTestCase):
             made(Laid, 20 + 50 + 12, key=key, passes=(by_region[2].number,)),
             made(Laid, 5000, key=key, passes=(by_region[3].number,)),
         ]
-        self.assertEqual([round(one.seconds) for one in times_of(replay(plan, log))], [20, 12])
+        self.assertEqual([round(one.seconds) for one in times_of(replay(plan, log))["marker"]], [20, 12])

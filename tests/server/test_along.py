@@ -202,8 +202,8 @@ class AfterTest(AlongTestCase):
         self.assertEqual(answer.status_code, 201, answer.content[:300])
         self.assertEqual(answer.json()["number"], 2)
         sheet = Piece.objects.get(pk=self.piece.pk).sheet()
-        self.assertIn(pen.code, sheet.colours.swatches)
-        self.assertNotIn(planned, sheet.colours.swatches)
+        self.assertIn(("marker", pen.code), sheet.colours.swatches)
+        self.assertNotIn(("marker", planned), sheet.colours.swatches)
         self.assertIn("once more", sheet.finish.notes)
 
     def test_a_pen_from_no_drawer_must_be_added_first(self):

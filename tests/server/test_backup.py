@@ -78,6 +78,8 @@ class BackupTestCase(ApiTestCase):
         own = {**school_to_plain(SCHOOLS["M3"]), "name": "My way"}
         made = self.send("post", "schools/", {"school": own}).json()
         self.change("school", {"school": made["code"]})
+        blotting = self.send("post", "papers/", {"name": "Blotting paper", "lab": [88, 1, 6]}).json()
+        self.change("stamp", {"paper": blotting["code"]})
         self.change("keep-goto", {"label": 1, "name": "Mine"}, "post")
         self.change("recipes", method="post")
         self.change("split", {"label": 1, "line": [[15.3, 5], [15.3, 32]]}, "post")
@@ -132,9 +134,9 @@ class BackupTest(BackupTestCase):
         for name, data in here.items():
             self.assertEqual(self.send("get", f"pieces/{self.piece.pk}/{name}").content, data)
         self.assertEqual(self.send("get", f"pieces/{self.piece.pk}/plan/").json()["passes"], plan["passes"])
-        drawer = Drawer.objects.get(pk=self.piece.sheet().colours.drawer)
+        drawer = Drawer.objects.get(pk=self.piece.sheet().colours.drawers[0])
         self.assertEqual(drawer.owner, cleo)
-        school = self.piece.sheet().order.school
+        (school,) = self.piece.sheet().order.schools
         self.assertIn(school, {one["code"] for one in self.send("get", "schools/").json() if one["own"]})
         while self.change("undo", method="post").status_code == 200:
             pass

@@ -10,6 +10,10 @@ from tests.builders import as_file
 from tests.server.base import ApiTestCase
 
 
+def codes_of(region: dict, coat: int = 0) -> list[str]:
+    return [one["code"] for one in region["coats"][coat]["ramp"]["swatches"]]
+
+
 class ColourTestCase(ApiTestCase):
     def at(self, path: str) -> str:
         return f"pieces/{self.piece.pk}/{path}/"
@@ -19,7 +23,7 @@ class ColourTestCase(ApiTestCase):
 
     def ramp(self, label: int) -> list[str]:
         region = next(one for one in self.shown()["regions"]["list"] if one["label"] == label)
-        return [one["code"] for one in region["ramp"]["swatches"]]
+        return codes_of(region)
 
 
 class GuardTest(ColourTestCase):
@@ -54,14 +58,9 @@ class GoToTest(ColourTestCase):
         self.assertEqual(self.ramp(3), self.ramp(1))
         self.assertEqual(self.send("delete", f"gotos/{saved['id']}/").status_code, 204)
 
-    def test_go_tos_of_others_and_of_other_media_cannot_be_laid(self):
+    def test_go_tos_of_others_cannot_be_laid(self):
         saved = self.send("post", self.at("keep-goto"), {"label": 1, "name": "Oak"}).json()
         self.assertProblem(self.change("goto", {"goto": saved["id"]}), 422, "invalid_fields", "No region carries")
-        pencil = self.ana.drawers.get(medium="pencil")
-        self.change("medium", {"medium": "pencil", "drawer": pencil.pk})
-        self.assertProblem(
-            self.change("goto", {"goto": saved["id"], "labels": [1]}), 422, "invalid_fields", "another medium"
-        )
         self.client.force_login(self.ben)
         self.assertEqual(self.send("get", "gotos/").json(), [])
         self.assertEqual(self.send("delete", f"gotos/{saved['id']}/").status_code, 404)
@@ -84,8 +83,7 @@ class PaletteTest(ColourTestCase):
                 shown = {one["hex"]: [swatch["code"] for swatch in one["ramp"]["swatches"]] for one in found}
                 laid = self.change("share-palette", {"colours": list(shown), "labels": [1, 2, 3]}).json()
                 for region in laid["regions"]["list"]:
-                    codes = [one["code"] for one in region["ramp"]["swatches"]]
-                    self.assertEqual(codes, shown[region["wish_hex"]])
+                    self.assertEqual(codes_of(region), shown[region["wish_hex"]])
 
     def test_a_photo_gives_its_colours(self):
         picture = np.zeros((60, 90, 3), np.uint8)
@@ -109,7 +107,7 @@ class PaletteTest(ColourTestCase):
         piece = self.change("share-palette", colours).json()
         shown = {one["label"]: one for one in piece["regions"]["list"]}
         self.assertNotEqual(shown[2]["wish_hex"], shown[3]["wish_hex"])
-        self.assertTrue(all(len(one["ramp"]["swatches"]) == one["shades"] for one in shown.values()))
+        self.assertTrue(all(len(codes_of(one)) == one["shades"] for one in shown.values()))
         self.assertEqual(piece["undo"], "A palette over 3 regions")
         again = self.change("share-palette", {"colours": ["#405a80"], "labels": [2]}).json()
         hexes = [one["wish_hex"] for one in again["regions"]["list"]]
@@ -144,7 +142,8 @@ class SchoolTest(ColourTestCase):
     def test_a_school_of_ones_own_is_written_used_and_frozen_in_the_recipe(self):
         made = self.send("post", "schools/", self.body()).json()
         self.assertTrue(made["own"])
-        self.assertEqual(self.change("school", {"school": made["code"]}).json()["order"]["school"], made["code"])
+        schools = self.change("school", {"school": made["code"]}).json()["order"]["schools"]
+        self.assertEqual([one["code"] for one in schools], [made["code"]])
         plan = self.send("get", self.at("plan")).json()
         self.assertEqual(plan["school"], "My way")
         shorter = self.body(steps=school_to_plain(SCHOOLS["M2"])["steps"])
@@ -187,19 +186,26 @@ class SchoolTest(ColourTestCase):
                 self.assertEqual(self.send("get", f"pieces/{self.piece.pk}/batch/?copies={copies}").status_code, 422)
 
 
-class PencilOverTest(ColourTestCase):
-    def over(self):
-        return self.change("pencil-over", {"drawer": self.ana.drawers.get(medium="pencil").pk})
+class CoatTest(ColourTestCase):
+    def drawer(self, medium: str) -> int:
+        return self.ana.drawers.get(medium=medium).pk
+
+    def over(self, medium: str = "pencil"):
+        return self.change("lay-over", {"drawer": self.drawer(medium)})
 
     def test_as_many_pencils_go_over_the_marker_that_stays_beneath(self):
         before = self.shown()
         body = self.over().json()
-        self.assertEqual((body["colours"]["medium"], body["order"]["school"]), ("pencil", "P2"))
+        self.assertEqual(body["colours"]["media"], ["marker", "pencil"])
+        self.assertEqual([one["code"] for one in body["order"]["schools"]], ["M1", "P2"])
         for old, new in zip(before["regions"]["list"], body["regions"]["list"], strict=True):
-            self.assertEqual(len(new["ramp"]["swatches"]), len(old["ramp"]["swatches"]))
-            self.assertEqual(new["under"], [one["name"] for one in old["ramp"]["swatches"]])
+            self.assertEqual(codes_of(new), codes_of(old))
+            self.assertEqual(len(codes_of(new, 1)), len(codes_of(old)))
         plan = self.send("get", self.at("plan")).json()
-        self.assertIn("Lay the marker beneath first", plan["before"][0])
+        for region in (1, 2, 3):
+            coats = [one["coat"] for one in plan["passes"] if one["region"] == region]
+            self.assertEqual(coats, sorted(coats))
+            self.assertEqual(set(coats), {0, 1})
         self.assertEqual(self.change("undo", method="post").json()["regions"]["list"], before["regions"]["list"])
 
     def test_the_picture_shows_both_and_the_recipe_keeps_both(self):
@@ -211,10 +217,67 @@ class PencilOverTest(ColourTestCase):
         data = self.client.get(f"/api/v1/{self.at('recipes/1')}").content
         file = SimpleUploadedFile("r.json", data)
         copy = self.client.post("/api/v1/pieces/import/", {"recipe": file}).json()
-        self.assertTrue(all(one["under"] for one in copy["regions"]["list"]))
+        self.assertTrue(all(len(one["coats"]) == 2 for one in copy["regions"]["list"]))
 
-    def test_only_pencil_goes_over_and_only_over_marker(self):
-        watercolour = self.ana.drawers.get(medium="watercolour")
-        self.assertProblem(self.change("pencil-over", {"drawer": watercolour.pk}), 422, "invalid_fields", "Pencil goes")
+    def test_a_coat_that_cannot_lie_there_is_refused_with_the_reason(self):
         self.over()
-        self.assertProblem(self.over(), 422, "invalid_fields", "colours in marker")
+        wash = [one.code for one in self.ana.drawers.get(medium="watercolour").swatches.all()[:1]]
+        answer = self.change("ramp", {"labels": [1], "codes": wash, "medium": "watercolour", "over": True})
+        self.assertProblem(answer, 422, "recipe_unreadable", "Wax keeps what is wet")
+        self.assertProblem(self.over(), 422, "invalid_fields", "Nothing has its colours")
+        self.change("ramp", {"labels": [1, 2, 3], "codes": []})
+        self.assertProblem(self.over("inkpad"), 422, "invalid_fields", "Nothing has its colours")
+
+    def test_another_usual_medium_leaves_what_is_coloured_and_its_ramps_replace_or_cover_it(self):
+        before = [codes_of(one) for one in self.shown()["regions"]["list"]]
+        piece = self.change("medium", {"medium": "pencil", "drawer": self.drawer("pencil")}).json()
+        self.assertEqual([codes_of(one) for one in piece["regions"]["list"]], before)
+        self.assertEqual((piece["colours"]["medium"], piece["colours"]["media"]), ("pencil", ["marker"]))
+        pencil = [one.code for one in self.ana.drawers.get(medium="pencil").swatches.all()[:1]]
+        over = self.change("ramp", {"labels": [1], "codes": pencil, "over": True}).json()["regions"]["list"][0]
+        self.assertEqual([one["medium"] for one in over["coats"]], ["marker", "pencil"])
+        instead = self.change("ramp", {"labels": [2], "codes": pencil}).json()["regions"]["list"][1]
+        self.assertEqual([one["medium"] for one in instead["coats"]], ["pencil"])
+        less = self.change("ramp", {"labels": [1], "codes": [], "medium": "marker"}).json()["regions"]["list"][0]
+        self.assertEqual([one["medium"] for one in less["coats"]], ["pencil"])
+
+    def test_the_same_code_in_two_drawers_stays_two_swatches(self):
+        marker, pencil = (self.ana.drawers.get(medium=medium).swatches.first() for medium in ("marker", "pencil"))
+        pencil.code = marker.code
+        pencil.save()
+        self.change("ramp", {"labels": [1], "codes": [marker.code], "medium": "marker"})
+        both = {"labels": [1], "codes": [marker.code], "medium": "pencil", "over": True}
+        region = self.change("ramp", both).json()["regions"]["list"][0]
+        hexes = [one["ramp"]["swatches"][0]["hex"] for one in region["coats"]]
+        self.assertEqual(len(set(hexes)), 2)
+        passes = self.send("get", self.at("plan")).json()["passes"]
+        laid = [(one["medium"], one["swatch"]["hex"]) for one in passes if one["region"] == 1]
+        self.assertEqual(laid, [("marker", hexes[0]), ("pencil", hexes[1])])
+
+
+class AccentTest(ColourTestCase):
+    def test_an_accent_is_laid_shown_planned_after_all_coats_and_taken_off(self):
+        plain = self.client.get(f"/api/v1/{self.at('picture')}?view=coloured").content
+        white = max(self.ana.drawers.get(medium="pencil").swatches.all(), key=lambda one: one.lightness)
+        rim = {"labels": [1, 2], "kind": "rim", "medium": "pencil", "code": white.code}
+        piece = self.change("accent", rim).json()
+        shown = [one["accents"] for one in piece["regions"]["list"]]
+        self.assertEqual([len(one) for one in shown], [1, 1, 0])
+        self.assertEqual((shown[0][0]["kind"], shown[0][0]["swatch"]["code"]), ("rim", white.code))
+        self.assertNotEqual(self.client.get(f"/api/v1/{self.at('picture')}?view=coloured").content, plain)
+        last = self.send("get", self.at("plan")).json()["passes"][-2:]
+        self.assertEqual({(one["region"], one["zone"]) for one in last}, {(1, RIM), (2, RIM)})
+        bare = self.change("accent", {**rim, "code": ""}).json()
+        self.assertEqual([one["accents"] for one in bare["regions"]["list"]], [[], [], []])
+        self.assertEqual(bare["colours"]["media"], ["marker"])
+
+    def test_what_it_cannot_be_laid_with_or_on_is_refused(self):
+        rim = {"labels": [1], "kind": "rim", "medium": "pencil", "code": "ghost"}
+        self.assertProblem(self.change("accent", rim), 422, "recipe_unreadable", "no swatch 'ghost'")
+        self.assertProblem(self.change("accent", {**rim, "kind": "sparkle"}), 422, "invalid_fields", "#/kind")
+        self.change("ramp", {"labels": [1], "codes": []})
+        white = self.ana.drawers.get(medium="pencil").swatches.first().code
+        self.assertProblem(self.change("accent", {**rim, "code": white}), 422, "invalid_fields", "has no colours")
+
+
+RIM = "rims that face the lamp"

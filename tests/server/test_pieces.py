@@ -111,7 +111,7 @@ class SheetTest(ApiTestCase):
     def test_a_split_region_keeps_its_colours_and_a_wrong_barrier_is_refused(self):
         regions = self.change("split", {"label": 1, "line": [[15.3, 5], [15.3, 32]]}, "post").json()["regions"]["list"]
         self.assertEqual([region["name"] for region in regions], ["Region 1", "Region 2", "Region 3", "Region 1 (2)"])
-        self.assertEqual(regions[0]["ramp"], regions[3]["ramp"])
+        self.assertEqual(regions[0]["coats"], regions[3]["coats"])
         self.assertProblem(
             self.change("split", {"label": 1, "line": [[0, 0], [1, 0]]}, "post"),
             422,
@@ -126,7 +126,7 @@ class SheetTest(ApiTestCase):
         region = self.change("ramp", {"labels": [1], "codes": codes, "wish_hex": "#4060c0"}).json()["regions"]["list"][
             0
         ]
-        self.assertEqual([swatch["code"] for swatch in region["ramp"]["swatches"]], codes)
+        self.assertEqual([swatch["code"] for swatch in region["coats"][0]["ramp"]["swatches"]], codes)
         darkest = min(self.ana.drawers.get(medium="marker").swatches.all(), key=lambda one: one.lightness)
         by_hand = [*codes[:2], darkest.code]
         region = self.change("ramp", {"labels": [1], "codes": by_hand, "by_hand": True}).json()["regions"]["list"][0]
@@ -135,7 +135,7 @@ class SheetTest(ApiTestCase):
 
     def test_another_number_of_shades_takes_the_ramp_off(self):
         region = self.change("regions", {"labels": [1], "shades": 2}).json()["regions"]["list"][0]
-        self.assertIsNone(region["ramp"])
+        self.assertEqual(region["coats"], [])
 
     def test_watercolour_ramps_may_use_thinner_washes(self):
         paints = self.ana.drawers.get(medium="watercolour")
@@ -190,9 +190,6 @@ class SheetTest(ApiTestCase):
     def test_core_refusals_keep_their_sentence(self):
         self.assertProblem(
             self.change("ramp", {"labels": [1], "codes": ["ghost-1"]}), 422, "recipe_unreadable", "no swatch 'ghost-1'"
-        )
-        self.assertProblem(
-            self.change("school", {"school": "W1"}), 422, "recipe_unreadable", "no school of shade order"
         )
         self.assertProblem(self.change("join", {"labels": [1]}, "post"), 422, "edit_impossible", "at least two")
         self.assertProblem(

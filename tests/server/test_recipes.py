@@ -98,10 +98,13 @@ class RecipeTest(ApiTestCase):
 
         for bad, words in (
             (b"", "not JSON"),
-            (damaged(lambda plain: plain.update(format_version=5)), "format version 5"),
+            (damaged(lambda plain: plain.update(format_version=6)), "format version 6"),
             (damaged(lambda plain: plain.pop("plan")), "plan"),
             (damaged(lambda plain: plain["sheet"]["stamp"].update(title=7)), "sheet / stamp / title"),
-            (damaged(lambda plain: plain["sheet"]["regions"]["settings"][0].update(ramp=["ghost-1"])), "ghost-1"),
+            (
+                damaged(lambda plain: plain["sheet"]["regions"]["settings"][0]["coats"][0].update(ramp=["ghost-1"])),
+                "ghost-1",
+            ),
             (damaged(lambda plain: plain.update(files={})), "without its picture"),
             (damaged(lambda plain: plain["impression"].update(width_px=9)), "not of the size"),
             (damaged(lambda plain: plain["sheet"]["regions"]["settings"].pop()), "region"),

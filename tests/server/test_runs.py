@@ -29,7 +29,8 @@ class RunTest(ApiTestCase):
 
     def test_times_of_one_medium_and_one_hand_do_not_change_others(self):
         self.note(90)
-        self.change("medium", {"medium": "pencil", "drawer": self.ana.drawers.get(medium="pencil").pk})
+        pencil = self.ana.drawers.get(medium="pencil").swatches.first().code
+        self.change("ramp", {"labels": [1, 2, 3], "codes": [pencil], "medium": "pencil"})
         self.assertEqual(self.plan()["timed_runs"], 0)
         self.client.force_login(self.ben)
         run = Run.objects.get()

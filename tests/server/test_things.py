@@ -47,7 +47,7 @@ class ThingTest(ApiTestCase):
     def test_a_thing_takes_others_in_and_gives_them_its_ramp(self):
         piece = coloured(make_piece(self.ana))
         self.piece = piece
-        ramps = {label: one.ramp for label, one in piece.sheet().regions.settings.items()}
+        ramps = {label: one.coats for label, one in piece.sheet().regions.settings.items()}
         first = next(label for label, ramp in ramps.items() if ramp)
         other = next(label for label in ramps if label != first)
         sheet = piece.sheet()
@@ -56,7 +56,7 @@ class ThingTest(ApiTestCase):
 
         keep_step(actor=self.ana, piece=piece, version=piece.version, what="Bared", sheet=sheet.with_regions(bare))
         joined = self.act("put", "thing", {"labels": [first, other]}).json()
-        laid = {one["label"]: one["ramp"] for one in joined["regions"]["list"]}
+        laid = {one["label"]: one["coats"][0]["ramp"] for one in joined["regions"]["list"]}
         self.assertEqual(laid[other]["swatches"], laid[first]["swatches"])
 
     def test_questions_are_answered_once(self):

@@ -11,7 +11,7 @@ from unittest.mock import patch
 
 import numpy as np
 
-from paleta.order import PACES, Job, Work, check_plan, make_plan, plan_plainly, school_named
+from paleta.order import PACES, Job, Mask, Work, check_plan, make_plan, plan_plainly, school_named
 from tools.stampings import head, show
 from tools.things import measure
 
@@ -48,6 +48,43 @@ def picture(seed: int, regions: int, shades: int) -> Work:
         jobs.append(Job(region, f"R{region}", float(chance.lognormal(3.6, 0.8)), tuple(ramp)))
     near = {(int(a), int(b)) for a, b in chance.integers(1, regions + 1, (int(regions * 1.25), 2)) if a != b}
     return Work(tuple(jobs), Work.pairs(near))
+
+
+def mixed(seed: int, regions: int) -> Work:
+    """A figure in marker with pencil over part of it, washes, and blended grounds behind a mask."""
+    chance = np.random.default_rng(seed)
+    jobs = []
+    for region in range(1, regions + 1):
+        medium = "marker" if region <= 0.7 * regions else "watercolour" if region <= 0.9 * regions else "inkpad"
+        ramp = tuple(f"{medium}-{place}" for place in sorted(chance.choice(14, 3, replace=False)))
+        area, rank = float(chance.lognormal(3.6, 0.8)), 2 if medium == "inkpad" else 1
+        jobs.append(Job(region, f"R{region}", area, ramp, medium=medium, rank=rank))
+        if medium == "marker" and chance.random() < 0.25:
+            pencils = (f"pencil-{chance.integers(8)}",)
+            jobs.append(Job(region, f"R{region}", area, pencils, medium="pencil", coat=1, rank=rank))
+    near = {(int(a), int(b)) for a, b in chance.integers(1, regions + 1, (int(regions * 1.25), 2)) if a != b}
+    behind = frozenset(job.region for job in jobs if job.medium == "inkpad")
+    mask = Mask(frozenset(job.region for job in jobs) - behind, behind)
+    return Work(tuple(jobs), Work.pairs(near), masks=(mask,))
+
+
+def plans_over_media() -> None:
+    """The same over four media, with coats and a mask."""
+    schools = {school.medium: school for school in map(school_named, ("M1", "W2", "P2", "B1"))}
+    for regions in (20, 80):
+        for words, seed in (("", 1), (", held back", HELD_BACK_PLANS)):
+            work = mixed(seed, regions)
+            begun = time.perf_counter()
+            ours = make_plan(work, schools)
+            took = time.perf_counter() - begun
+            plain = plan_plainly(work, schools)
+            faults = [*check_plan(work, ours), *check_plan(work, plain)]
+            rest = f"   {len(faults)} FAULTS" if faults else ""
+            print(
+                f"{f'four media, {regions}' + words:24}{len(ours.passes):7}{ours.duration_s:9.1f}{ours.pen_changes:9}"
+                f"{plain.duration_s:10.1f}{plain.pen_changes:9}{ours.bound_s:10.1f}{took:7.1f}s{rest}",
+                flush=True,
+            )
 
 
 def plans(*, longer: bool) -> None:
@@ -88,3 +125,4 @@ def main() -> None:
         things()
     if given.only in (None, "plans"):
         plans(longer=given.longer)
+        plans_over_media()

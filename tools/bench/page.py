@@ -53,8 +53,8 @@ def measure() -> None:
     show("lamp turn, server", timed(ask, 25), 25)
     preview = f"/api/v1/pieces/{piece.pk}/picture/?view=coloured&live=true"
     sheet = piece.sheet()
-    swatches = sorted(sheet.colours.swatches)
-    label = next(label for label, setting in sheet.regions.settings.items() if setting.ramp)
+    swatches = sorted(code for _, code in sheet.colours.swatches)
+    label = next(label for label, setting in sheet.regions.settings.items() if setting.coats)
 
     def recolour() -> None:
         now = Piece.objects.get(pk=piece.pk)

@@ -10,18 +10,23 @@ from django.core.management.base import BaseCommand, CommandParser
 
 from demo.benches import PIECES, DemoPiece, match, things_of, wrongly_split
 from demo.cards import card_for
+from demo.dress import dress
 from demo.runs import load_runs
+from paleta.colour import hex_to_lab
 from paleta.devices import photograph
 from paleta.light import Lamp
+from paleta.order import SCHOOLS
 from server.accounts.models import DemoAccount
 from server.accounts.services import DEMO_USERNAME
 from server.derived import pictures
 from server.derived.maps import found_map, region_map
 from server.drawers.models import Drawer
+from server.drawers.papers import keep_paper
 from server.drawers.services import give_starter_drawers
 from server.pieces.colours.ramps import colour_all_wishes
 from server.pieces.models import Piece
 from server.pieces.regions.services import join_regions
+from server.pieces.sheet.services import describe
 from server.pieces.shelf.services import add_piece, look
 from server.pieces.steps import keep_step
 from server.recipes.services import keep_recipe
@@ -30,7 +35,7 @@ PASSWORD = "quillfield-hill"
 
 
 class Command(BaseCommand):
-    help = "Load the demo: one user, its drawers, five pieces, a logbook. Does nothing if it is there already."
+    help = "Load the demo: one user, its drawers, eight pieces, a logbook. Does nothing if it is there already."
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--anew", action="store_true", help="throw the demo user's things away first")
@@ -70,7 +75,11 @@ def load_piece(user: Any, demo: DemoPiece) -> Piece:
     if demo.photographed:
         photo, _ = photograph(data, seed=demo.seed)
         corners = look(photo)["corners"]
-        return add_piece(actor=user, data=photo, title=demo.title, corners=corners, width_mm=drawing.width_mm)
+        piece = add_piece(actor=user, data=photo, title=demo.title, corners=corners, width_mm=drawing.width_mm)
+        piece = _whites(user, piece, demo)
+        piece = colour_all_wishes(actor=user, piece=piece, version=piece.version)
+        keep_recipe(actor=user, piece=piece, version=piece.version)
+        return piece
     piece = add_piece(actor=user, data=data, title=demo.title)
     if demo.school is None:
         return piece
@@ -78,13 +87,42 @@ def load_piece(user: Any, demo: DemoPiece) -> Piece:
         piece = join_regions(actor=user, piece=piece, version=piece.version, labels=labels)
     piece = _describe(user, piece, demo, drawing, seen)
     piece = colour_all_wishes(actor=user, piece=piece, version=piece.version)
+    if demo.glossy:
+        paper = keep_paper(
+            actor=user, name="Glossy card", lab=(96.0, 0.2, -2.4), gsm=300, kind="cover", surface="glossy"
+        )
+        changes = {"paper": paper.code}
+        piece = describe(actor=user, piece=piece, version=piece.version, part="stamp", changes=changes)
+    piece = dress(user, piece, demo.ground, demo.over, demo.accents)
     keep_recipe(actor=user, piece=piece, version=piece.version)
     return piece
 
 
+WHITES = ("#f4f1ea", "#e3e6df", "#eadfd2", "#d9e2ea")
+"""Wishes for what is drawn in white pencil on kraft, in turn."""
+
+
+def _whites(user: Any, piece: Piece, demo: DemoPiece) -> Piece:
+    """White pencil makes the body of everything on kraft; a touch of colour on every other thing."""
+    sheet = piece.sheet()
+    drawer = Drawer.objects.owned_by(user).get(medium=demo.medium)
+    sheet = sheet.with_part("colours", medium=demo.medium, drawers=(str(drawer.pk),))
+    assert demo.school is not None
+    sheet = replace(sheet, order=sheet.order.with_school(SCHOOLS[demo.school]))
+    leads = sheet.regions.thing_leads()
+    turn = {lead: place for place, lead in enumerate(sorted(set(leads.values())))}
+    changed = {
+        label: replace(one, wish_lab=hex_to_lab(WHITES[turn[leads[label]] % len(WHITES)]), shades=2)
+        for label, one in sheet.regions.settings.items()
+    }
+    sheet = sheet.with_regions(changed).with_part("stamp", paper=demo.paper, outline_ink=demo.ink)
+    return keep_step(actor=user, piece=piece, version=piece.version, what="White pencil on kraft", sheet=sheet)
+
+
 def _describe(user: Any, piece: Piece, demo: DemoPiece, drawing: Any, seen: Any) -> Piece:
     drawer = Drawer.objects.owned_by(user).get(medium=demo.medium)
-    sheet = piece.sheet().with_medium(demo.medium, school=demo.school, drawer=str(drawer.pk))
+    sheet = piece.sheet().with_part("colours", medium=demo.medium, drawers=(str(drawer.pk),))
+    sheet = replace(sheet, order=sheet.order.with_school(SCHOOLS[demo.school]))
     settings, changed = sheet.regions.settings, {}
     matches = match(region_map(piece.stamping, sheet), drawing, seen, tilt_deg=demo.faults.turn_deg)
     things = things_of(matches)

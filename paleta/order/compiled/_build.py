@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 from numba import njit
 
-from paleta.order.columns import CHANGE, HABIT, KIND, LAY, LIFT, NEVER, PEN, PLAIN, RANK, STROKE
-from paleta.order.compiled._times import gone_on, hand_before
+from paleta.order.columns import HABIT, KIND, LAY, LIFT, NEVER, PEN, PLAIN, RANK, STROKE
+from paleta.order.compiled._times import change_of, gone_on, held_before
 
 LAST_RESORT, THEN, ANOTHER_PEN = 10**14, 10**13, 10**9
 
@@ -42,12 +42,12 @@ def built(table, lists, covers, pace, blocks_at, blocks, way):
                 if table[first, PEN] >= 0:
                     waiting[table[first, PEN]] += 1
             pushed[:] = NEVER
-        hand = hand_before(table, sequence, placed)
+        held = held_before(table, sequence, placed)
         now = end[sequence[placed - 1]] if placed else 0
         best, best_cost, best_tie = -1, 10**15, 10**15
         for b in range(laid.size):
             if ready[b] >= 0:
-                cost, tie = _cost(table, pace, blocks[blocks_at[b]], way, hand, now, ready[b], waiting)
+                cost, tie = _cost(table, pace, blocks[blocks_at[b]], way, held, now, ready[b], waiting)
                 if cost < best_cost or (cost == best_cost and tie < best_tie):
                     best, best_cost, best_tie = b, cost, tie
         if best < 0:
@@ -69,17 +69,17 @@ def _appended(sequence, placed, blocks_at, blocks, b):
 
 
 @njit(cache=True, nogil=True)
-def _cost(table, pace, first, way, hand, now, ready, waiting):
+def _cost(table, pace, first, way, held, now, ready, waiting):
     """What speaks against beginning with the stroke `first`, and what decides between equals."""
     if table[first, KIND] == LAY:
         return LAST_RESORT, ready  # a mask is laid when nothing else is left to do
     if table[first, KIND] == LIFT:
         return THEN, ready
-    stays = hand < 0 or hand == table[first, PEN]
+    stays = held < 0 or table[held, PEN] == table[first, PEN]
     if way == PLAIN:
         if stays:
             return ready - now, -waiting[table[first, PEN]]
         return ANOTHER_PEN - waiting[table[first, PEN]], ready
     if way == HABIT and not stays:
-        ready = max(now, ready - pace[CHANGE])
+        ready = max(now, ready - change_of(table, pace, held, first))
     return ready, 0

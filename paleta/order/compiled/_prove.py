@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 from numba import njit
 
-from paleta.order.columns import BEFORE, CHANGE, COAT, DRY, DURATION, JOIN, PEN
-from paleta.order.compiled._times import hand_before, times
+from paleta.order.columns import BEFORE, CHANGE, COAT, DRY, DURATION, JOIN, MEDIUM, PEN, SETUP
+from paleta.order.compiled._times import change_of, held_before, times
 
 
 @njit(cache=True, nogil=True)
@@ -18,9 +18,11 @@ def proved(table, lists, covers, pace, best, best_cost, most, unit):
     sequence, done = np.empty(count, np.int64), np.zeros(count, np.bool_)
     tail = _tails(table, pace)
     wanted = np.zeros(table[:, PEN].max() + 1, np.int64)
+    medium = np.zeros(wanted.size, np.int64)
     for one in range(count):
         if table[one, PEN] >= 0:
             wanted[table[one, PEN]] += 1
+            medium[table[one, PEN]] = table[one, MEDIUM]
     left = table[:, DURATION].sum()
     order, bounds = np.empty((count, count), np.int64), np.empty(count, np.int64)
     width, turn = np.zeros(count + 1, np.int64), np.zeros(count + 1, np.int64)
@@ -29,7 +31,7 @@ def proved(table, lists, covers, pace, best, best_cost, most, unit):
     while depth >= 0:
         if fresh and depth < count:
             size = 0
-            hand = hand_before(table, sequence, depth)
+            held = held_before(table, sequence, depth)
             for one in range(count):
                 if done[one]:
                     continue
@@ -38,7 +40,7 @@ def proved(table, lists, covers, pace, best, best_cost, most, unit):
                 if now < 0:
                     continue
                 steps += 1
-                bound = _bound(table, pace, one, now, hand, swaps[depth], left, end, done, wanted, tail, unit)
+                bound = _bound(table, pace, one, now, held, swaps[depth], left, end, done, wanted, medium, tail, unit)
                 if bound < best_cost:
                     _insert(order[depth], bounds, size, one, bound)
                     size += 1
@@ -48,9 +50,9 @@ def proved(table, lists, covers, pace, best, best_cost, most, unit):
         if depth < count and turn[depth] < width[depth]:
             one = order[depth, turn[depth]]
             turn[depth] += 1
-            hand = hand_before(table, sequence, depth)
+            held = held_before(table, sequence, depth)
             sequence[depth] = one
-            swaps[depth + 1] = swaps[depth] + (table[one, PEN] >= 0 and hand >= 0 and hand != table[one, PEN])
+            swaps[depth + 1] = swaps[depth] + _swapped(table, held, one)
             done[one] = True
             left -= table[one, DURATION]
             if table[one, PEN] >= 0:
@@ -74,26 +76,40 @@ def proved(table, lists, covers, pace, best, best_cost, most, unit):
 
 
 @njit(cache=True, nogil=True)
-def _bound(table, pace, one, now, hand, swaps, left, end, done, wanted, tail, unit):
-    """What no sequence that goes on with `one`, ending at `now`, costs less than: all that is left to lay and every pen
-    still to be taken up, or the longest way any region has to go."""
+def _swapped(table, held, one):
+    return table[one, PEN] >= 0 and held >= 0 and table[held, PEN] != table[one, PEN]
+
+
+@njit(cache=True, nogil=True)
+def _bound(table, pace, one, now, held, swaps, left, end, done, wanted, medium, tail, unit):
+    """What no sequence that goes on with `one`, ending at `now`, costs less than: all that is left to lay, every pen
+    still to be taken up and every other medium to be set up, or the longest way any region has to go."""
     if table[one, PEN] >= 0:
-        swaps += hand >= 0 and hand != table[one, PEN]
-        hand = table[one, PEN]
-    others = 0
+        swaps += _swapped(table, held, one)
+        held = one
+    others, changing = 0, 0
+    to_set_up = np.zeros(len(pace), np.bool_)
     for p in range(wanted.size):
-        if p != hand and wanted[p] > 0:
+        if wanted[p] > 0 and (held < 0 or p != table[held, PEN]):
             others += 1
-    bound = (now + left - table[one, DURATION] + others * pace[CHANGE]) * unit + swaps + others
+            changing += pace[medium[p], CHANGE]
+            to_set_up[medium[p]] = held >= 0 and medium[p] != table[held, MEDIUM]
+    for m in range(len(pace)):
+        if to_set_up[m]:
+            changing += pace[m, SETUP]
+    if held < 0 and others > 0:
+        # The first pen is taken up, and its medium set up, before the clock runs.
+        others, changing = 0, 0
+    bound = (now + left - table[one, DURATION] + changing) * unit + swaps + others
     for other in range(done.size):
         before = table[other, BEFORE]
         if done[other] or other == one or (before >= 0 and before != one and not done[before]):
             continue
         free = now
-        if table[other, PEN] >= 0 and hand >= 0 and table[other, PEN] != hand:
-            free += pace[CHANGE]
+        if table[other, PEN] >= 0:
+            free += change_of(table, pace, held, other)
         if before >= 0 and table[other, JOIN] == DRY:
-            free = max(free, end[before] + pace[COAT])
+            free = max(free, end[before] + pace[table[before, MEDIUM], COAT])
         bound = max(bound, (free + tail[other]) * unit + swaps)
     return bound
 
@@ -106,9 +122,10 @@ def _tails(table, pace):
     for one in range(len(table) - 1, -1, -1):
         before = table[one, BEFORE]
         if before >= 0:
-            gap = pace[CHANGE] if table[before, PEN] != table[one, PEN] else 0
+            # Whatever is in the hand meanwhile, the pen must be changed; its medium may be set up already.
+            gap = pace[table[one, MEDIUM], CHANGE] if table[before, PEN] != table[one, PEN] else 0
             if table[one, JOIN] == DRY:
-                gap = max(gap, pace[COAT])
+                gap = max(gap, pace[table[before, MEDIUM], COAT])
             tail[before] = table[before, DURATION] + gap + tail[one]
     return tail
 

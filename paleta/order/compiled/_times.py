@@ -17,6 +17,7 @@ from paleta.order.columns import (
     KIND,
     LAY,
     MASK,
+    MEDIUM,
     NEAR_AT,
     NEAR_END,
     NEEDS_AT,
@@ -26,14 +27,26 @@ from paleta.order.columns import (
     PEN,
     RANK,
     REGION,
+    SETUP,
     STROKE,
     TOUCH,
     WET,
+    WIPE,
 )
 
 MOST_PUSHES = 12
 """A wet blend that would break is mended by beginning it later, and so are those before it; not endlessly."""
 LATER = -2
+
+
+@njit(cache=True, nogil=True)
+def change_of(table, pace, held, one):
+    """What changing from the stroke `held` (-1: none yet) to the stroke `one` takes: another pen, and setting up its
+    medium where another was in use."""
+    if held < 0 or table[held, PEN] == table[one, PEN]:
+        return 0
+    medium = table[one, MEDIUM]
+    return pace[medium, CHANGE] + (pace[medium, SETUP] if table[held, MEDIUM] != medium else 0)
 
 
 @njit(cache=True, nogil=True)
@@ -46,20 +59,27 @@ def gone_on(table, lists, covers, pace, sequence, first, count, start, end, push
     must come more than `allowed` after a known one, which waits `rests` after each place: that may be made good again.
     All in one piece: a call costs Numba more than the sums that are done here.
     """
-    change, touch, coat, blend = pace[CHANGE], pace[TOUCH], pace[COAT], pace[BLEND]
     masks = covers.shape[1]
-    last = np.full(covers.shape[2], NEVER, np.int64)
+    touch_dry = np.full(covers.shape[2], NEVER, np.int64)  # when each region is, by what was laid there last
+    coat_dry = np.full(covers.shape[2], NEVER, np.int64)
     done = np.zeros(len(table), np.bool_)
     on = np.zeros(masks, np.int64)  # 0: does not lie; else the place where it was laid, from 1
-    now, hand, reached = 0, -1, NEVER
+    soiled = np.full(masks, -1, np.int64)  # the pen whose ink is on it
+    now, held, reached = 0, -1, NEVER
     for place in range(first):
         one = sequence[place]
         done[one] = True
         now = end[one]
         if table[one, KIND] == STROKE:
-            last[table[one, REGION]], hand, reached = now, table[one, PEN], table[one, RANK]
+            where, medium, held, reached = table[one, REGION], table[one, MEDIUM], one, table[one, RANK]
+            touch_dry[where], coat_dry[where] = now + pace[medium, TOUCH], now + pace[medium, COAT]
+            if pace[medium, WIPE] > 0:
+                for m in range(masks):
+                    if on[m] and covers[DURING, m, where]:
+                        soiled[m] = table[one, PEN]
         else:
             on[table[one, MASK]] = place + 1 if table[one, KIND] == LAY else 0
+            soiled[table[one, MASK]] = -1
     for place in range(first, count):
         one = sequence[place]
         for k in range(table[one, NEEDS_AT], table[one, NEEDS_END]):
@@ -73,16 +93,25 @@ def gone_on(table, lists, covers, pace, sequence, first, count, start, end, push
             if table[one, RANK] < reached:
                 return -1
             reached = table[one, RANK]
-            if hand >= 0 and hand != table[one, PEN]:
-                ready += change
-            hand = table[one, PEN]
+            medium = table[one, MEDIUM]
+            ready += change_of(table, pace, held, one)
+            held = one
+            if pace[medium, WIPE] > 0:
+                wiping = 0
+                for m in range(masks):
+                    if on[m] and covers[DURING, m, where]:
+                        if soiled[m] >= 0 and soiled[m] != table[one, PEN]:
+                            wiping = pace[medium, WIPE]
+                        soiled[m] = table[one, PEN]
+                ready += wiping
             for k in range(table[one, NEAR_AT], table[one, NEAR_END]):
-                ready = max(ready, last[lists[k]] + touch)
+                ready = max(ready, touch_dry[lists[k]])
             if table[one, JOIN] == DRY:
-                ready = max(ready, last[where] + coat)
+                ready = max(ready, coat_dry[where])
             ready = max(ready, pushed[one])
             if table[one, JOIN] == WET:
                 before = table[one, BEFORE]
+                blend = pace[medium, BLEND]
                 late = ready - end[before] - blend
                 if late > 0:
                     if worked(table, pace, sequence, place, before) > blend:
@@ -93,16 +122,18 @@ def gone_on(table, lists, covers, pace, sequence, first, count, start, end, push
             which = OVER if table[one, KIND] == LAY else DURING
             if which == DURING and _beneath(covers, on, table[one, MASK]):
                 return -1
-            for other in range(last.size):
+            for other in range(touch_dry.size):
                 if covers[which, table[one, MASK], other]:
-                    ready = max(ready, last[other] + touch)
+                    ready = max(ready, touch_dry[other])
             on[table[one, MASK]] = place + 1 if table[one, KIND] == LAY else 0
+            soiled[table[one, MASK]] = -1
         start[one] = ready
         now = ready + table[one, DURATION]
         end[one] = now
         done[one] = True
         if table[one, KIND] == STROKE:
-            last[where] = now
+            medium = table[one, MEDIUM]
+            touch_dry[where], coat_dry[where] = now + pace[medium, TOUCH], now + pace[medium, COAT]
         if place > watched and now - known_end[one] - rests[place] > allowed:
             return -1
     return now
@@ -143,22 +174,19 @@ def rests_of(table, pace, sequence, start, end, rests):
         one = sequence[place]
         free = end[sequence[place - 1]] if place else 0
         if table[one, KIND] == STROKE:
-            held = hand_before(table, sequence, place)
-            if held >= 0 and held != table[one, PEN]:
-                free += pace[CHANGE]
+            free += change_of(table, pace, held_before(table, sequence, place), one)
         total += start[one] - free
 
 
 @njit(cache=True, nogil=True)
 def worked(table, pace, sequence, place, first):
-    """Hand time, without waits, between the end of the stroke `first` and what stands at `place`."""
-    hand, total = table[sequence[place], PEN], 0
+    """Hand time, without waits and wiping, between the end of the stroke `first` and what stands at `place`."""
+    later, total = sequence[place], 0
     for k in range(place - 1, -1, -1):
         one = sequence[k]
         if table[one, PEN] >= 0:
-            if table[one, PEN] != hand:
-                total += pace[CHANGE]
-            hand = table[one, PEN]
+            total += change_of(table, pace, one, later)
+            later = one
         if one == first:
             break
         total += table[one, DURATION]
@@ -166,11 +194,11 @@ def worked(table, pace, sequence, place, first):
 
 
 @njit(cache=True, nogil=True)
-def hand_before(table, sequence, place):
-    """The pen in the hand before `place`."""
+def held_before(table, sequence, place):
+    """The stroke whose pen is in the hand before `place`, -1: none yet."""
     for k in range(place - 1, -1, -1):
         if table[sequence[k], PEN] >= 0:
-            return table[sequence[k], PEN]
+            return sequence[k]
     return -1
 
 

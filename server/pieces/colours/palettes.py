@@ -56,7 +56,7 @@ def share_out_palette(
     require_owner(actor, piece)
     sheet = piece.sheet()
     settings = sheet.regions.settings
-    wanted = set(labels) or {label for label, one in settings.items() if not one.ramp and not one.left_as_paper}
+    wanted = set(labels) or {label for label, one in settings.items() if not one.coats and not one.left_as_paper}
     if not wanted:
         raise ValidationError({"labels": "Every region has its colours already. Take some in hand to change them."})
     unknown = wanted - settings.keys()

@@ -11,9 +11,11 @@ from rest_framework.exceptions import ValidationError
 from paleta import palette
 from paleta.colour import Lab
 from paleta.errors import RecipeError
+from paleta.light import ACCENTS
 from paleta.media import MEDIA, Swatch
+from paleta.order import Pen
 from paleta.palette import Missing, Ramp, find_ramps, judge
-from paleta.recipe import RegionSetting, Sheet
+from paleta.recipe import Accent, Coat, RegionSetting, Sheet
 from server.drawers.models import Drawer
 from server.ownership import require_owner
 from server.pieces.models import Piece
@@ -23,48 +25,59 @@ from server.pieces.steps import keep_step
 SUBSTITUTES_SHOWN = 6
 
 
-def drawer_of(sheet: Sheet, actor: AbstractBaseUser) -> Drawer:
-    """The drawer the sheet works from; any of the medium if that one is gone.
+def drawer_of(sheet: Sheet, actor: AbstractBaseUser, medium: str = "") -> Drawer:
+    """The drawer the sheet works from in a medium, or in its usual one; any of the medium if that one is gone.
 
     Raises
     ------
     ValidationError
         If the actor has none for the medium.
     """
-    medium = sheet.colours.medium
+    medium = medium or sheet.colours.medium
     drawers = Drawer.objects.owned_by(actor).filter(medium=medium)
-    drawer = drawers.filter(pk=int(sheet.colours.drawer or 0)).first() or drawers.first()
+    drawer = drawers.filter(pk__in=[int(one) for one in sheet.colours.drawers]).first() or drawers.first()
     if drawer is None:
         raise ValidationError({"drawer": f"You have no drawer of {MEDIA[medium].lower()} yet."})
     return drawer
 
 
 def propose_ramps(
-    *, actor: AbstractBaseUser, piece: Piece, wish_lab: Lab, shades: int, shade_hue: str = "keep", meant: str = "middle"
+    *,
+    actor: AbstractBaseUser,
+    piece: Piece,
+    wish_lab: Lab,
+    shades: int,
+    shade_hue: str = "keep",
+    meant: str = "middle",
+    medium: str = "",
 ) -> list[Ramp]:
-    """Ramps from the piece's drawer for a wished colour, best first."""
+    """Ramps from the piece's drawer of a medium for a wished colour, best first."""
     require_owner(actor, piece)
-    return find_ramps(drawer_of(piece.sheet(), actor).shades(), wish_lab, shades, shade_hue=shade_hue, meant=meant)
+    drawer = drawer_of(piece.sheet(), actor, medium).shades()
+    return find_ramps(drawer, wish_lab, shades, shade_hue=shade_hue, meant=meant)
 
 
 def missing_pen(
-    *, actor: AbstractBaseUser, piece: Piece, wish_lab: Lab, shades: int, shade_hue: str, meant: str
+    *, actor: AbstractBaseUser, piece: Piece, wish_lab: Lab, shades: int, shade_hue: str, meant: str, medium: str = ""
 ) -> Missing | None:
     """The one pen the piece's drawer lacks for a wish."""
     require_owner(actor, piece)
     return palette.missing_pen(
-        drawer_of(piece.sheet(), actor).shades(), wish_lab, shades, shade_hue=shade_hue, meant=meant
+        drawer_of(piece.sheet(), actor, medium).shades(), wish_lab, shades, shade_hue=shade_hue, meant=meant
     )
 
 
-def counterparts(*, actor: AbstractBaseUser, piece: Piece, codes: Sequence[str], drawer: Drawer) -> list[Swatch]:
-    """As many swatches from another drawer as the ramp has."""
+def counterparts(
+    *, actor: AbstractBaseUser, piece: Piece, codes: Sequence[str], drawer: Drawer, medium: str = ""
+) -> list[Swatch]:
+    """As many swatches from another drawer as the ramp of a medium has."""
     require_owner(actor, drawer)
-    known = piece.sheet().colours.swatches
-    missing = [code for code in codes if code not in known]
+    colours = piece.sheet().colours
+    wanted = [(medium or colours.medium, code) for code in codes]
+    missing = [code for medium, code in wanted if (medium, code) not in colours.swatches]
     if missing:
         raise ValidationError({"codes": f"There is no swatch {missing[0]!r} on this sheet."})
-    return palette.counterparts([known[code] for code in codes], drawer.shades())
+    return palette.counterparts([colours.swatches[pen] for pen in wanted], drawer.shades())
 
 
 def substitutes(*, actor: AbstractBaseUser, lab: Lab) -> list[tuple[Swatch, float, Drawer]]:
@@ -88,41 +101,77 @@ def set_ramp(
     codes: Sequence[str],
     wish_lab: Lab | None,
     by_hand: bool,
+    medium: str = "",
+    over: bool = False,
 ) -> Piece:
-    """Give regions a ramp of swatches from the drawer, palest first; no codes take the ramp off."""
+    """Give regions a ramp of swatches from the drawer of a medium, palest first: in the place of what they have in that
+    medium, else `over` their coats or instead of them. No codes take the coat of the medium off, or all of them."""
     sheet = piece.sheet()
     settings = settings_of(sheet, labels)
-    swatches: dict[str, Swatch] = {}
+    chosen: list[Swatch] = []
     if codes:
-        known = {**sheet.colours.swatches, **{one.code: one for one in drawer_of(sheet, actor).shades()}}
+        asked = medium or sheet.colours.medium
+        known = {code: one for (other, code), one in sheet.colours.swatches.items() if other == asked}
+        known |= {one.code: one for one in drawer_of(sheet, actor, asked).shades()}
         missing = [code for code in codes if code not in known]
         if missing:
             raise RecipeError(f"There is no swatch {missing[0]!r} in the drawer.")
-        chosen = [known[code] for code in codes]
+        chosen = sorted((known[code] for code in codes), key=lambda swatch: -swatch.lab[0])
         judge(chosen)
-        swatches = {swatch.code: swatch for swatch in sorted(chosen, key=lambda swatch: -swatch.lab[0])}
     changed = {
-        label: laid(setting, swatches.values(), wish_lab or setting.wish_lab, by_hand=by_hand)
+        label: laid(setting, chosen, wish_lab, by_hand=by_hand, over=over) if chosen else setting.without_coat(medium)
         for label, setting in settings.items()
     }
-    names = " · ".join(swatch.name for swatch in swatches.values()) or "no colours"
-    what = f"{words_for(settings)}: {names}"
+    names = " · ".join(swatch.name for swatch in chosen) or "no colours"
+    what = f"{words_for(settings)}: {names}{' over what is there' if over and chosen else ''}"
+    swatches = pens_of(chosen)
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed, swatches))
 
 
+def pens_of(swatches: Iterable[Swatch]) -> dict[Pen, Swatch]:
+    return {(one.medium, one.code): one for one in swatches}
+
+
 def laid(
-    setting: RegionSetting, swatches: Iterable[Swatch], wish_lab: Lab | None = None, *, by_hand: bool = False
+    setting: RegionSetting,
+    swatches: Sequence[Swatch],
+    wish_lab: Lab | None = None,
+    *,
+    by_hand: bool = False,
+    over: bool = False,
 ) -> RegionSetting:
-    """The region with this ramp, palest first; with none it is bare again."""
-    ramp = tuple(swatch.code for swatch in swatches)
-    return replace(
-        setting,
-        ramp=ramp,
-        shades=len(ramp) or setting.shades,
-        wish_lab=wish_lab or setting.wish_lab,
-        by_hand=by_hand,
-        left_as_paper=False,
+    """The region with a coat of this ramp, palest first, all of one medium; a ground keeps its way of laying."""
+    medium = swatches[0].medium
+    before = setting.coat_of(medium)
+    coat = Coat(
+        medium=medium, ramp=tuple(one.code for one in swatches), school=before.school if before is not None else ""
     )
+    return replace(setting.with_coat(coat, over=over), wish_lab=wish_lab or setting.wish_lab, by_hand=by_hand)
+
+
+def set_accent(
+    *, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int], kind: str, medium: str, code: str
+) -> Piece:
+    """Give regions an accent with a swatch from the drawer of a medium; no code takes it off."""
+    sheet = piece.sheet()
+    settings = settings_of(sheet, labels)
+    swatches: dict[Pen, Swatch] = {}
+    if code:
+        known = {one.code: one for one in drawer_of(sheet, actor, medium).shades()}
+        if code not in known:
+            raise RecipeError(f"There is no swatch {code!r} in the drawer.")
+        bare = next((one.name for one in settings.values() if not one.coats), None)
+        if bare is not None:
+            raise ValidationError({"labels": f"{bare} has no colours that an accent could lie on."})
+        swatches = pens_of([known[code]])
+    changed = {}
+    for label, setting in settings.items():
+        others = tuple(one for one in setting.accents if one.kind != kind)
+        own = (Accent(kind=kind, medium=medium, code=code),) if code else ()
+        changed[label] = replace(setting, accents=(*others, *own))
+    name = next(iter(swatches.values())).name if swatches else "none"
+    what = f"{words_for(settings)}: {ACCENTS[kind].name.lower()}, {name}"
+    return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed, swatches))
 
 
 def colour_all_wishes(*, actor: AbstractBaseUser, piece: Piece, version: int) -> Piece:
@@ -131,7 +180,7 @@ def colour_all_wishes(*, actor: AbstractBaseUser, piece: Piece, version: int) ->
     wished = {
         label: one.wish_lab
         for label, one in sheet.regions.settings.items()
-        if one.wish_lab is not None and not one.ramp and not one.left_as_paper
+        if one.wish_lab is not None and not one.coats and not one.left_as_paper
     }
     sheet, done = with_best_ramps(sheet, wished, drawer_of(sheet, actor).shades())
     return keep_step(actor=actor, piece=piece, version=version, what=f"Colours for {done} regions", sheet=sheet)
@@ -141,7 +190,7 @@ def with_best_ramps(sheet: Sheet, wished: Mapping[int, Lab], drawer: Sequence[Sw
     """The sheet with the best ramp for each wished colour, and on how many regions there was one."""
     best: dict[tuple[Lab, int], Ramp | None] = {}
     changed: dict[int, RegionSetting] = {}
-    swatches: dict[str, Swatch] = {}
+    swatches: dict[Pen, Swatch] = {}
     for label, lab in wished.items():
         setting = sheet.regions.settings[label]
         if (lab, setting.shades) not in best:
@@ -149,5 +198,5 @@ def with_best_ramps(sheet: Sheet, wished: Mapping[int, Lab], drawer: Sequence[Sw
         ramp = best[lab, setting.shades]
         if ramp is not None:
             changed[label] = laid(setting, ramp.swatches, lab)
-            swatches.update({one.code: one for one in ramp.swatches})
+            swatches.update(pens_of(ramp.swatches))
     return sheet.with_regions(changed, swatches), len(changed)

@@ -19,11 +19,18 @@ from server.drawers.models import MEDIUM_CHOICES
 from server.drawers.serializers import SwatchSerializer
 from server.fields import HexField, LabelsField, TagsField
 from server.pieces.models import GoTo
-from server.pieces.serializers import RampSerializer
+from server.pieces.serializers import ACCENT_CHOICES, RampSerializer
 
 KIND_CHOICES = [*VALUE_KINDS.items()]
 SHADE_HUE_CHOICES = [*SHADE_HUES.items()]
 SHADES = kind_of(RegionSetting, "shades")
+
+
+class MediumField(serializers.ChoiceField):
+    """A medium; none means the sheet's usual one."""
+
+    def __init__(self) -> None:
+        super().__init__(choices=MEDIUM_CHOICES, allow_blank=True, default="")
 
 
 class ProposeSerializer(serializers.Serializer):
@@ -33,6 +40,7 @@ class ProposeSerializer(serializers.Serializer):
     shades = field_of(SHADES)
     shade_hue = serializers.ChoiceField(choices=SHADE_HUE_CHOICES, default="keep")
     meant = serializers.ChoiceField(choices=[*MEANT.items()], default="middle")
+    medium = MediumField()
 
 
 class RampFormSerializer(serializers.Serializer):
@@ -40,6 +48,15 @@ class RampFormSerializer(serializers.Serializer):
     codes = serializers.ListField(child=serializers.CharField(max_length=60), max_length=5)
     wish_hex = HexField(required=False, allow_null=True, default=None, source="wish_lab")
     by_hand = serializers.BooleanField(default=False)
+    medium = MediumField()
+    over = serializers.BooleanField(default=False, help_text="Over the coats that are there, not instead of them.")
+
+
+class AccentFormSerializer(serializers.Serializer):
+    labels = LabelsField()
+    kind = serializers.ChoiceField(choices=ACCENT_CHOICES)
+    medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
+    code = serializers.CharField(max_length=60, allow_blank=True, help_text="Empty takes the accent off.")
 
 
 class ValueWarningSerializer(serializers.Serializer):
@@ -67,6 +84,7 @@ class MissingSerializer(serializers.Serializer):
 class CounterpartsSerializer(serializers.Serializer):
     codes = serializers.ListField(child=serializers.CharField(max_length=60), min_length=1, max_length=5)
     drawer = serializers.IntegerField()
+    medium = MediumField()
 
 
 @extend_schema_field({"type": "array", "items": {"type": "string"}})
@@ -119,6 +137,7 @@ class KeepGoToSerializer(serializers.Serializer):
     label = serializers.IntegerField(min_value=1)
     name = serializers.CharField(max_length=60)
     tags = TagsField(default=list)
+    medium = MediumField()
 
 
 class GoToSerializer(serializers.Serializer):

@@ -11,11 +11,13 @@ from rest_framework.exceptions import ValidationError
 from paleta import checks
 from paleta.checks import ValueWarning
 from paleta.media import Swatch
+from paleta.order import Pen
 from paleta.palette import Ramp, find_ramps
 from paleta.picture import looks_of
 from paleta.recipe import RegionSetting, Sheet
+from server.derived import pictures
 from server.derived.maps import region_map
-from server.pieces.colours.ramps import drawer_of, laid
+from server.pieces.colours.ramps import drawer_of, laid, pens_of
 from server.pieces.models import Piece
 from server.pieces.steps import keep_step
 
@@ -27,8 +29,9 @@ MOST_SHADES = 5
 
 
 def value_warnings(piece: Piece, sheet: Sheet) -> list[ValueWarning]:
-    looks = looks_of(sheet, sheet.order.school_used)
-    return checks.value_warnings(sheet, looks, region_map(piece.stamping, sheet))
+    looks = looks_of(sheet)
+    outline = pictures.outline_of(piece.stamping, sheet)
+    return checks.value_warnings(sheet, looks, region_map(piece.stamping, sheet), outline)
 
 
 def apply_remedy(*, actor: AbstractBaseUser, piece: Piece, version: int, kind: str, regions: Sequence[int]) -> Piece:
@@ -44,15 +47,19 @@ def apply_remedy(*, actor: AbstractBaseUser, piece: Piece, version: int, kind: s
     found = next((one for one in value_warnings(piece, sheet) if (one.kind, one.regions) == asked), None)
     if found is None:
         raise ValidationError({"kind": "This warning no longer stands; the colours have changed since."})
-    drawer = drawer_of(sheet, actor).shades()
+    drawers: dict[str, list[Swatch]] = {}
     changed: dict[int, RegionSetting] = {}
-    swatches: dict[str, Swatch] = {}
+    swatches: dict[Pen, Swatch] = {}
     for label in found.changed:
         setting = sheet.regions.settings[label]
-        ramp = _better_ramp(found, [sheet.colours.swatches[code] for code in setting.ramp], drawer)
+        # What lies lowest carries the value.
+        coat = setting.coats[0]
+        if coat.medium not in drawers:
+            drawers[coat.medium] = drawer_of(sheet, actor, coat.medium).shades()
+        ramp = _better_ramp(found, [sheet.colours.swatches[pen] for pen in coat.pens], drawers[coat.medium])
         if ramp is not None:
             changed[label] = laid(setting, ramp.swatches)
-            swatches.update({one.code: one for one in ramp.swatches})
+            swatches.update(pens_of(ramp.swatches))
     if not changed:
         raise ValidationError({"kind": "The drawer has no swatches that would put this right. Change it by hand."})
     names = ", ".join(sheet.regions.settings[label].name for label in changed)

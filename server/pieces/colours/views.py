@@ -41,6 +41,11 @@ class ColourViews(PieceActions):
     def ramp(self, request: Request, pk: str) -> Response:
         return self.change(ramps.set_ramp, **self.read_form(shapes.RampFormSerializer))
 
+    @changes(shapes.AccentFormSerializer)
+    @action(detail=True, methods=["put"])
+    def accent(self, request: Request, pk: str) -> Response:
+        return self.change(ramps.set_accent, **self.read_form(shapes.AccentFormSerializer))
+
     @changes(None)
     @action(detail=True, methods=["post"], url_path="colour-wishes")
     def colour_wishes(self, request: Request, pk: str) -> Response:
@@ -84,7 +89,7 @@ class ColourViews(PieceActions):
         """As many swatches from another drawer, one for each."""
         form = self.read_form(shapes.CounterpartsSerializer)
         drawer = get_object_or_404(Drawer.objects.owned_by(request.user), pk=form["drawer"])
-        found = ramps.counterparts(actor=request.user, piece=self.get_object(), codes=form["codes"], drawer=drawer)
+        found = ramps.counterparts(actor=request.user, piece=self.get_object(), **{**form, "drawer": drawer})
         return Response([SwatchSerializer.of(one.code, one.name, one.family, one.lab) for one in found])
 
     @extend_schema(

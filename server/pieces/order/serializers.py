@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from rest_framework import serializers
 
+from server.drawers.models import MEDIUM_CHOICES
 from server.drawers.serializers import SwatchSerializer
 
 
@@ -33,6 +34,8 @@ class PassSerializer(TimedSerializer):
     number = serializers.IntegerField()
     region = serializers.IntegerField()
     name = serializers.CharField()
+    medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
+    coat = serializers.IntegerField(help_text="Which of the region's coats; accents from 10 on.")
     swatch = SwatchSerializer()
     zone = serializers.CharField()
     zones = serializers.ListField(child=serializers.IntegerField())
@@ -52,9 +55,9 @@ class StintSerializer(serializers.Serializer):
 
 
 class HandlingSerializer(TimedSerializer):
-    """A mask being laid or lifted."""
+    """A mask or tape being laid, wiped or lifted."""
 
-    kind = serializers.ChoiceField(choices=[("lay", "lay"), ("lift", "lift")])
+    kind = serializers.ChoiceField(choices=[(kind, kind) for kind in ("lay", "wipe", "lift")])
     name = serializers.CharField()
     how = serializers.CharField()
     before_pass = serializers.IntegerField()

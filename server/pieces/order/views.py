@@ -13,7 +13,7 @@ from server.derived import plans
 from server.derived.maps import region_map
 from server.pieces.order.readout import plan_readout
 from server.pieces.order.serializers import BatchSerializer, PlanSerializer
-from server.pieces.pace import pace_of
+from server.pieces.pace import pace_of, paces_of
 from server.pieces.views import PieceActions, number_in
 
 
@@ -24,8 +24,9 @@ class OrderViews(PieceActions):
         """The order of passes."""
         piece = self.get_object()
         sheet, stamping = piece.sheet(), piece.stamping
-        known = pace_of(piece.owner_id, sheet.colours.medium)
-        made, by_region = plans.plans_of(stamping, sheet, known.pace)
+        known = {medium: pace_of(piece.owner_id, medium) for medium in sheet.media}
+        paces = {medium: one.pace for medium, one in known.items()}
+        made, by_region = plans.plans_of(stamping, sheet, paces)
         found = region_map(stamping, sheet)
         return Response(plan_readout(sheet, found, made, by_region, known=known))
 
@@ -35,5 +36,5 @@ class OrderViews(PieceActions):
         """The same plan for several cards at once."""
         piece = self.get_object()
         sheet = piece.sheet()
-        pace = pace_of(piece.owner_id, sheet.colours.medium).pace
-        return Response(asdict(plans.batch_of(piece.stamping, sheet, pace, number_in(request, "copies", int))))
+        paces = paces_of(piece.owner_id, sheet.media)
+        return Response(asdict(plans.batch_of(piece.stamping, sheet, paces, number_in(request, "copies", int))))

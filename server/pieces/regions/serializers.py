@@ -5,6 +5,8 @@ from __future__ import annotations
 from rest_framework import serializers
 
 from paleta.fields import LABEL, kind_of
+from paleta.ground import WAYS
+from paleta.impression import MOST_BANDS, MOST_HANDLES
 from paleta.recipe import Regions, RegionSetting
 from server.declared import field_of, form_of, serializer_of
 from server.fields import HexField, LabelsField, PointField, TagsField
@@ -19,6 +21,30 @@ RegionFormSerializer = serializer_of(
         "wish_hex": HexField(required=False, allow_null=True, source="wish_lab"),
     },
 )
+
+
+class GroundSerializer(serializers.Serializer):
+    margin_mm = serializers.FloatField(min_value=0, max_value=100, default=0, help_text="Left as paper all round.")
+
+
+class HorizonSerializer(serializers.Serializer):
+    label = field_of(LABEL)
+    handles = serializers.ListField(child=PointField(), min_length=2, max_length=MOST_HANDLES)
+
+
+class BandsSerializer(serializers.Serializer):
+    label = field_of(LABEL)
+    widths_mm = serializers.ListField(
+        child=serializers.FloatField(min_value=0.5, max_value=1000), min_length=2, max_length=MOST_BANDS
+    )
+    gap_mm = serializers.FloatField(min_value=0, max_value=50, default=0, help_text="The tape between two of them.")
+    from_deg = serializers.FloatField(min_value=0, max_value=360, default=0, help_text="The side of the first.")
+
+
+class LayGroundSerializer(serializers.Serializer):
+    labels = LabelsField()
+    way = serializers.ChoiceField(choices=[(way.code, way.name) for way in WAYS.values()])
+    wish_hex = HexField(source="wish_lab")
 
 
 class JoinSerializer(serializers.Serializer):

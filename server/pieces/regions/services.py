@@ -44,8 +44,8 @@ def change_regions(
     }
     for label, setting in settings.items():
         new = replace(changed.get(label, setting), **changes)
-        if "shades" in changes and len(setting.ramp) != new.shades:
-            new = replace(new, ramp=(), by_hand=False)
+        if "shades" in changes and setting.zones != new.shades:
+            new = replace(new, coats=(), accents=(), by_hand=False)
         changed[label] = new
     what = f"{words_for(settings)}: {said_of(changed[labels[0]], [*changes])}"
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed))
@@ -81,7 +81,7 @@ def join_regions(*, actor: AbstractBaseUser, piece: Piece, version: int, labels:
     settings = {label: setting for label, setting in old.items() if label not in set(labels)}
     settings[min(labels)] = old[labels[0]]
     names = [old[label].name for label in labels]
-    joined = _edited(sheet, edit, settings)
+    joined = edited(sheet, edit, settings)
     what = f"Joined {' and '.join(names[:3])}{' and more' if len(names) > 3 else ''}"
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=joined)
 
@@ -99,7 +99,7 @@ def erase_region(*, actor: AbstractBaseUser, piece: Piece, version: int, label: 
     check_edit(edit, set(old))
     fronts = tuple(pair for pair in sheet.regions.fronts if label not in pair)
     settings = {other: setting for other, setting in old.items() if other != label}
-    erased = _edited(sheet.with_part("regions", fronts=fronts), edit, settings)
+    erased = edited(sheet.with_part("regions", fronts=fronts), edit, settings)
     what = f"Erased {old[label].name}"
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=erased)
 
@@ -162,7 +162,7 @@ def split_region(
     old = sheet.regions.settings[label]
     new = parts_of_split(region_map(piece.stamping, sheet), label, edit["line"])
     parts = {part: replace(old, name=f"{old.name[:54]} ({number})") for number, part in enumerate(new, start=2)}
-    split = _edited(sheet, edit, {**sheet.regions.settings, **parts})
+    split = edited(sheet, edit, {**sheet.regions.settings, **parts})
     what = f"Split {old.name} in {len(new) + 1}"
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=split)
 
@@ -181,7 +181,7 @@ def words_for(settings: Mapping[int, RegionSetting]) -> str:
     return names[0] if len(names) == 1 else f"{len(names)} regions"
 
 
-def _edited(sheet: Sheet, edit: Mapping[str, Any], settings: Mapping[int, RegionSetting]) -> Sheet:
+def edited(sheet: Sheet, edit: Mapping[str, Any], settings: Mapping[int, RegionSetting]) -> Sheet:
     """The sheet with one more edit of its map, and the settings of the regions after it."""
     edits = (*sheet.regions.edits, edit)
     return sheet.with_part("regions", edits=edits, settings=dict(sorted(settings.items()))).with_regions({})

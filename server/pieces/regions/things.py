@@ -103,8 +103,9 @@ def _joined(sheet: Sheet, labels: Sequence[int]) -> tuple[Sheet, str]:
     if len(whole) < 2:
         raise ValidationError({"labels": "Choose at least two regions to make one thing."})
     name = first.thing or new_name(old, whole)
-    ramp = {field: getattr(first, field) for field in ("ramp", "wish_lab", "shades", "under")}
+    colours = {field: getattr(first, field) for field in ("coats", "wish_lab", "shades", "accents")}
     changed = {
-        label: replace(old[label], thing=name, **({} if old[label].ramp or not first.ramp else ramp)) for label in whole
+        label: replace(old[label], thing=name, **({} if old[label].coats or not first.coats else colours))
+        for label in whole
     }
     return sheet.with_regions(changed), name

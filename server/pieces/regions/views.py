@@ -9,14 +9,18 @@ from rest_framework.response import Response
 
 from paleta.recipe import RegionSetting
 from server.declared import values_given
-from server.pieces.regions import services, things
+from server.pieces.regions import grounds, services, things
 from server.pieces.regions.serializers import (
     AlikeSerializer,
     AnswerSerializer,
+    BandsSerializer,
     BodySerializer,
     EraseSerializer,
     FindAgainSerializer,
+    GroundSerializer,
+    HorizonSerializer,
     JoinSerializer,
+    LayGroundSerializer,
     PutBeforeSerializer,
     RegionFormSerializer,
     SplitSerializer,
@@ -85,6 +89,31 @@ class RegionViews(PieceActions):
     @action(detail=True, methods=["post"])
     def answer(self, request: Request, pk: str) -> Response:
         return self.change(things.answer, **self.read_form(AnswerSerializer))
+
+    @changes(GroundSerializer)
+    @action(detail=True, methods=["post"])
+    def ground(self, request: Request, pk: str) -> Response:
+        return self.change(grounds.take_ground, **self.read_form(GroundSerializer))
+
+    @changes(None)
+    @action(detail=True, methods=["post"], url_path="leave-ground")
+    def leave_ground(self, request: Request, pk: str) -> Response:
+        return self.change(grounds.leave_ground)
+
+    @changes(HorizonSerializer)
+    @action(detail=True, methods=["put"])
+    def horizon(self, request: Request, pk: str) -> Response:
+        return self.change(grounds.draw_horizon, **self.read_form(HorizonSerializer))
+
+    @changes(BandsSerializer)
+    @action(detail=True, methods=["post"])
+    def bands(self, request: Request, pk: str) -> Response:
+        return self.change(grounds.cut_bands, **self.read_form(BandsSerializer))
+
+    @changes(LayGroundSerializer)
+    @action(detail=True, methods=["put"], url_path="lay-ground")
+    def lay_ground(self, request: Request, pk: str) -> Response:
+        return self.change(grounds.lay_ground, **self.read_form(LayGroundSerializer))
 
     @changes(None)
     @action(detail=True, methods=["post"], url_path="find-things")

@@ -31,9 +31,20 @@ class MediumSerializer(serializers.Serializer):
     drawer = serializers.IntegerField()
 
 
-class PencilOverSerializer(serializers.Serializer):
+class PaperWhiteSerializer(serializers.Serializer):
+    lab = serializers.ListField(child=serializers.FloatField())
+    hex = serializers.CharField()
+
+
+class PaperReaderSerializer(serializers.Serializer):
+    """The reader is held on its white tile, else on the sheet."""
+
+    tile = serializers.BooleanField(default=False)
+
+
+class LayOverSerializer(serializers.Serializer):
     drawer = serializers.IntegerField()
 
 
 class SchoolChoiceSerializer(serializers.Serializer):
-    school = field_of(kind_of(Order, "school"))
+    school = serializers.CharField(max_length=40)

@@ -9,17 +9,23 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 
 from paleta import recipe
+from paleta.colour import lab_to_hex
 from paleta.light import Glow, Lamp
 from server.declared import values_given
+from server.derived import pictures
+from server.drawers import reader
 from server.drawers.models import Drawer
+from server.drawers.serializers import ReaderOutSerializer
 from server.pieces import readout
 from server.pieces.serializers import LampSerializer, LightCheckSerializer
 from server.pieces.sheet import services
 from server.pieces.sheet.serializers import (
     FORMS,
     GlowsSerializer,
+    LayOverSerializer,
     MediumSerializer,
-    PencilOverSerializer,
+    PaperReaderSerializer,
+    PaperWhiteSerializer,
     SchoolChoiceSerializer,
 )
 from server.pieces.views import PieceActions, changes
@@ -78,6 +84,23 @@ class SheetViews(PieceActions):
         piece = self.get_object()
         return Response(readout.light_check(piece, piece.sheet()))
 
+    @extend_schema(responses=PaperWhiteSerializer)
+    @action(detail=True, url_path="paper-white")
+    def paper_white(self, request: Request, pk: str) -> Response:
+        """The paper's white as the scan shows it."""
+        lab = [round(value, 1) for value in pictures.paper_of(self.get_object().stamping)]
+        return Response({"lab": lab, "hex": lab_to_hex(tuple(lab))})
+
+    @extend_schema(request=PaperReaderSerializer, responses=ReaderOutSerializer)
+    @action(detail=True, methods=["post"], url_path="paper-reader")
+    def paper_reader(self, request: Request, pk: str) -> Response:
+        """The simulated colour reader: its white tile first, then a blank place of the stamped sheet."""
+        piece = self.get_object()
+        if self.read_form(PaperReaderSerializer)["tile"]:
+            return Response(reader.hold_on_tile(request.session))
+        white = pictures.paper_of(piece.stamping)
+        return Response(reader.hold_on(request.session, white, white))
+
     @changes(MediumSerializer)
     @action(detail=True, methods=["put"])
     def medium(self, request: Request, pk: str) -> Response:
@@ -85,12 +108,12 @@ class SheetViews(PieceActions):
         drawer = get_object_or_404(Drawer.objects.owned_by(request.user), pk=form["drawer"])
         return self.change(services.choose_medium, medium=form["medium"], drawer=drawer)
 
-    @changes(PencilOverSerializer)
-    @action(detail=True, methods=["put"], url_path="pencil-over")
-    def pencil_over(self, request: Request, pk: str) -> Response:
-        form = self.read_form(PencilOverSerializer)
+    @changes(LayOverSerializer)
+    @action(detail=True, methods=["put"], url_path="lay-over")
+    def lay_over(self, request: Request, pk: str) -> Response:
+        form = self.read_form(LayOverSerializer)
         drawer = get_object_or_404(Drawer.objects.owned_by(request.user), pk=form["drawer"])
-        return self.change(services.lay_pencil_over, drawer=drawer)
+        return self.change(services.lay_over, drawer=drawer)
 
     @changes(SchoolChoiceSerializer)
     @action(detail=True, methods=["put"])

@@ -61,7 +61,7 @@ def add_piece(
     sheet = sheet.with_part(
         "regions", settings=found.settings, unsure=found.unsure, gap_mm=gap_mm, sensitivity=sensitivity
     )
-    sheet = sheet.with_part("colours", drawer=str(drawer.pk) if drawer else "")
+    sheet = sheet.with_part("colours", drawers=(str(drawer.pk),) if drawer else ())
     return put_on_shelf(
         owner=actor,
         sheet=sheet,

@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 
-import { api, drawerQueries, type Likeness, type RunReadout } from "@/shared/api";
+import { api, drawerQueries, type Likeness, type Medium, type RunReadout } from "@/shared/api";
 import { Ask, Button, swatchStyle } from "@/shared/ui";
 import type { Step } from "./course";
+import { plannedPen } from "./progress";
 
-type Pen = { instead_of: string; code: string; name: string; hex: string; passes: number[] };
+type Pen = { instead_of: string; medium: Medium; code: string; name: string; hex: string; passes: number[] };
 type Props = {
   open: boolean;
   onClose: () => void;
@@ -18,11 +19,12 @@ const NEAREST = 6;
 
 /** Which pen was taken instead, and for how long. */
 export function AnotherPenAsk({ open, onClose, run, step, onTake }: Props) {
-  const planned = run.swatches.find((swatch) => swatch.code === run.steps[(step.passes[0] ?? 1) - 1]?.swatch);
+  const pass = run.steps[(step.passes[0] ?? 1) - 1];
+  const planned = pass && plannedPen(run, pass);
   const [onwards, setOnwards] = useState(true);
   const [typed, setTyped] = useState("");
   const drawers = useQuery({ ...drawerQueries.list, enabled: open });
-  const drawer = drawers.data?.find((one) => one.medium === run.medium);
+  const drawer = drawers.data?.find((one) => one.medium === planned?.medium);
   const detail = useQuery({ ...drawerQueries.detail(drawer?.id ?? 0), enabled: open && drawer !== undefined });
   const like = useQuery({
     queryKey: ["drawers", drawer?.id, "like", planned?.hex] as const,
@@ -32,7 +34,8 @@ export function AnotherPenAsk({ open, onClose, run, step, onTake }: Props) {
   });
   if (!planned) return null;
   function take(code: string, name: string, hex: string) {
-    onTake({ instead_of: planned?.code ?? "", code, name, hex, passes: onwards ? [] : step.passes });
+    if (!planned) return;
+    onTake({ instead_of: planned.code, medium: planned.medium, code, name, hex, passes: onwards ? [] : step.passes });
     onClose();
   }
   function submit(event: FormEvent) {

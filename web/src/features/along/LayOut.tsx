@@ -14,8 +14,9 @@ export function LayOut({ run, state, onBegin }: Props) {
   const things = [
     `${counted(run.cards, "stamped card")} on ${run.paper.toLowerCase()}, the outline dry`,
     "a piece of the same paper to test each blend on",
-    ...(run.handling.length ? [`${counted(run.cards, "mask")} of the figure, cut a hair inside the line`] : []),
-    ...EXTRAS[run.medium as Medium],
+    ...(run.masked ? [`${counted(run.cards, "mask")} of the figure, cut a hair inside the line`] : []),
+    ...(run.taped ? ["low-tack tape for the lines between the grounds"] : []),
+    ...run.media.flatMap((medium) => EXTRAS[medium]),
   ];
   return (
     <main className="mx-auto w-full max-w-[980px] grow px-4 py-6">
@@ -31,7 +32,10 @@ export function LayOut({ run, state, onBegin }: Props) {
         </h2>
         <ol className="mb-5 grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-x-4">
           {run.swatches.map((swatch, place) => (
-            <li key={swatch.code} className="flex items-center gap-2 border-b border-faint py-1.5">
+            <li
+              key={`${swatch.medium} ${swatch.code}`}
+              className="flex items-center gap-2 border-b border-faint py-1.5"
+            >
               <span className="w-6 text-right text-soft">{place + 1}</span>
               <span className="h-7 w-10 rounded-sm border border-line bg-(--swatch)" style={swatchStyle(swatch.hex)} />
               <span>
@@ -53,7 +57,7 @@ export function LayOut({ run, state, onBegin }: Props) {
             <li key={thing}>{thing}</li>
           ))}
         </ul>
-        <Cautions medium={run.medium as Medium} />
+        <Cautions media={run.media} />
         <UnsentLine state={state} />
         <div className="sticky bottom-0 mt-3 flex flex-wrap items-center gap-4 bg-sheet py-3">
           <Button kind="main" className="min-h-14 grow px-6 text-xl" onClick={onBegin} autoFocus>

@@ -4,7 +4,7 @@ import { tell } from "@/shared/ui";
 import { litMapOf, paintLit, zoomTo, type Lit, type LitMap } from "./lit";
 import type { KeptRun } from "@/shared/api/runStore";
 
-type Props = { kept: KeptRun; passes: number[]; touched: ReadonlyMap<number, number>; words: string };
+type Props = { kept: KeptRun; passes: number[]; touched: ReadonlyMap<number, unknown>; words: string };
 
 /** The card: what is laid now in its colours and near, all else dimmed. A click shows the whole of it. */
 export function LitPicture({ kept, passes, touched, words }: Props) {

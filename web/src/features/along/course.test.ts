@@ -9,7 +9,10 @@ const step = (number: number, region: number, more: object = {}) => ({
   number,
   region,
   name: `R${region}`,
+  medium: "marker",
   swatch: "a",
+  touch_dry_s: 50,
+  coat_dry_s: 150,
   needs: [],
   within_s: null,
   zones: [0],
@@ -19,7 +22,7 @@ const step = (number: number, region: number, more: object = {}) => ({
 function run(more: object = {}): RunReadout {
   return {
     cards: 1,
-    steps: [step(1, 1), step(2, 2), step(3, 1, { within_s: 75 }), step(4, 3, { needs: [{ region: 1, seconds: 50 }] })],
+    steps: [step(1, 1), step(2, 2), step(3, 1, { within_s: 75 }), step(4, 3, { needs: [{ region: 1, coat: false }] })],
     stints: [
       { first_pass: 1, last_pass: 2, name: "Petals", count: 2 },
       { first_pass: 3, last_pass: 3, name: "R1", count: 1 },
@@ -40,6 +43,19 @@ const line = (kind: RunEvent["kind"], at_s: number, more: object = {}): RunEvent
   card: 1,
   ...more,
 });
+
+/** The box round a region. */
+function wholeOf(map: LitMap, region: number) {
+  const at = [...map.regions.keys()].filter((one) => map.regions[one] === region);
+  const columns = at.map((one) => one % map.width);
+  const rows = at.map((one) => Math.floor(one / map.width));
+  return {
+    left: Math.min(...columns),
+    top: Math.min(...rows),
+    right: Math.max(...columns),
+    bottom: Math.max(...rows),
+  };
+}
 
 describe("the course", () => {
   it("does every stretch on card after card", () => {
@@ -69,7 +85,7 @@ describe("progress", () => {
     const forwards = progressOf(run(), log);
     const backwards = progressOf(run(), [...log, ...log].reverse());
     expect(backwards).toEqual(forwards);
-    expect(forwards.pens.get("a")?.code).toBe("z");
+    expect(forwards.pens.get("marker a")?.code).toBe("z");
   });
 
   it("goes on with the first stint that is not done, and back over the last", () => {
@@ -83,7 +99,7 @@ describe("progress", () => {
   });
 
   it("says what is still to be laid beneath a step that is taken up early", () => {
-    const swatches = [{ code: "a", name: "Ash 1" }];
+    const swatches = [{ medium: "marker", code: "a", name: "Ash 1" }];
     const early = courseOf(run())[1];
     if (early?.kind !== "stint") throw new Error("no stint");
     expect(beneathOf(run({ swatches }), progressOf(run(), []), early)).toBe("Ash 1");
@@ -103,6 +119,23 @@ describe("progress", () => {
     expect(clockOf(run(), card, [3], 110)).toEqual({ words: "R1", left_s: 65, kind: "blend" });
   });
 
+  it("waits as long as what was laid last takes to dry, for a coat longer than beside it", () => {
+    const coats = [step(1, 1), step(2, 1, { medium: "pencil", touch_dry_s: 0, needs: [{ region: 1, coat: true }] })];
+    const two = run({ steps: [...coats, step(3, 2, { needs: [{ region: 1, coat: false }] })] });
+    const [marker] = progressOf(two, [laid(100, 1)]).cards;
+    const [both] = progressOf(two, [laid(100, 1), laid(260, 2)]).cards;
+    if (!marker || !both) throw new Error("no card");
+    expect(clockOf(two, marker, [2], 110)).toEqual({ words: "R1", left_s: 140, kind: "dry" });
+    expect(clockOf(two, marker, [3], 110)).toEqual({ words: "R1", left_s: 40, kind: "dry" });
+    expect(clockOf(two, both, [3], 261)).toBeNull();
+  });
+
+  it("keeps pens of one code apart by their medium", () => {
+    const two = run({ steps: [step(1, 1), step(2, 2, { medium: "pencil" })] });
+    const event = line("another pen", 5, { instead_of: "a", code: "z", medium: "pencil" });
+    expect([...progressOf(two, [event]).pens.keys()]).toEqual(["pencil a"]);
+  });
+
   it("ends when somebody says so", () => {
     expect(nextUp(progressOf(run(), [line("finished", 3)]), courseOf(run()), 1)).toEqual([]);
   });
@@ -119,6 +152,8 @@ describe("the lit picture", () => {
 
   it("shows the zone in its colours and dims the rest", () => {
     const into = new Uint8ClampedArray(32);
+    const whole = new Uint8ClampedArray(into.length);
+    expect(paintLit(map, [{ region: 1, zones: [] }], new Set<number>(), whole)).toEqual(wholeOf(map, 1));
     const box = paintLit(map, [{ region: 1, zones: [0] }], new Set<number>(), into);
     expect(box).toEqual({ left: 0, top: 0, right: 0, bottom: 1 });
     expect(into[0]).toBe(40);

@@ -8,7 +8,7 @@ export type LitMap = {
   regions: Uint16Array;
   zones: Uint8Array;
 };
-/** A region with the zones of it that are laid now. */
+/** A region with the zones of it that are laid now; none where an accent is laid. */
 export type Lit = { region: number; zones: number[] };
 export type Box = { left: number; top: number; right: number; bottom: number };
 
@@ -45,7 +45,8 @@ export function paintLit(
   for (let at = 0; at < map.regions.length; at++) {
     const region = map.regions[at] ?? 0;
     const zones = wanted.get(region);
-    const here = zones?.has(map.zones[at] ?? 0);
+    // An accent follows the light, not a zone: all of its region is shown.
+    const here = zones && (zones.size === 0 || zones.has(map.zones[at] ?? 0));
     const share = here ? WHOLE : zones ? SAME_THING : laid.has(region) ? LAID : 0;
     const [red, green, blue] = [map.colours[4 * at] ?? 0, map.colours[4 * at + 1] ?? 0, map.colours[4 * at + 2] ?? 0];
     const dim = DIM_LEAST + ((255 - DIM_LEAST) * (0.3 * red + 0.6 * green + 0.1 * blue)) / 255;

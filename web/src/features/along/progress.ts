@@ -1,8 +1,10 @@
 import type { RunEvent, RunReadout, RunStep } from "@/shared/api";
 import type { Step } from "./course";
 
-/** What the log adds up to on one card: passes by number, regions by number and when they were last wetted. */
-export type CardProgress = { laid: Map<number, number>; touched: Map<number, number>; handled: Set<number> };
+/** When a region was last wetted, and how long what was laid there takes to dry. */
+export type Touched = { at_s: number; touch_dry_s: number; coat_dry_s: number };
+/** What the log adds up to on one card: passes by number, regions by number and how they were last wetted. */
+export type CardProgress = { laid: Map<number, number>; touched: Map<number, Touched>; handled: Set<number> };
 /** A swatch that was taken instead of the planned one; `hex` where it is known how it looks. */
 export type Pen = { code: string; name: string; hex: string | null };
 export type Progress = {
@@ -30,7 +32,7 @@ export function progressOf(run: Planned, events: Iterable<RunEvent>): Progress {
   const log = sorted.filter((event) => !back.has(event.id));
   const cards = Array.from({ length: run.cards }, () => ({
     laid: new Map<number, number>(),
-    touched: new Map<number, number>(),
+    touched: new Map<number, Touched>(),
     handled: new Set<number>(),
   }));
   const progress: Progress = { cards, pens: new Map(), here: new Map(), log, finished: false };
@@ -49,7 +51,12 @@ function take(run: Planned, progress: Progress, event: RunEvent) {
         const step = run.steps[number - 1];
         if (!step) continue;
         if (event.kind === "laid" && !card.laid.has(number)) card.laid.set(number, event.at_s);
-        card.touched.set(step.region, Math.max(event.at_s, card.touched.get(step.region) ?? 0));
+        if (event.at_s >= (card.touched.get(step.region)?.at_s ?? 0))
+          card.touched.set(step.region, {
+            at_s: event.at_s,
+            touch_dry_s: step.touch_dry_s,
+            coat_dry_s: step.coat_dry_s,
+          });
       }
       break;
     case "handled":
@@ -57,11 +64,19 @@ function take(run: Planned, progress: Progress, event: RunEvent) {
       break;
     case "another pen":
       if (event.passes?.length) for (const number of event.passes) progress.here.set(`${event.card}-${number}`, pen);
-      else if (event.instead_of) progress.pens.set(event.instead_of, pen);
+      else if (event.instead_of)
+        for (const step of run.steps)
+          if (step.swatch === event.instead_of && (!event.medium || event.medium === step.medium))
+            progress.pens.set(penKey(step), pen);
       break;
     case "finished":
       progress.finished = true;
   }
+}
+
+/** A swatch of the plan: drawers of two media may use the same codes. */
+export function penKey({ medium, swatch }: Pick<RunStep, "medium" | "swatch">): string {
+  return `${medium} ${swatch}`;
 }
 
 export function isDone(progress: Progress, step: Step): boolean {
@@ -83,7 +98,12 @@ export function beneathOf(
   const first = run.steps.find(
     (one) => one.number < (step.passes[0] ?? 0) && regions.has(one.region) && !laid?.has(one.number),
   );
-  return first && run.swatches.find((swatch) => swatch.code === first.swatch)?.name;
+  return first && plannedPen(run, first)?.name;
+}
+
+/** The swatch that the plan lays in a pass. */
+export function plannedPen(run: Pick<RunReadout, "swatches">, step: Pick<RunStep, "medium" | "swatch">) {
+  return run.swatches.find((one) => one.code === step.swatch && one.medium === step.medium);
 }
 
 /** The first of `course` that is not done, and what follows it. */
@@ -113,7 +133,8 @@ export function clockOf(run: Planned, card: CardProgress, passes: number[], now_
     if (!step || card.laid.has(number)) continue;
     for (const need of step.needs) {
       const touched = card.touched.get(need.region);
-      const left_s = touched === undefined ? 0 : touched + need.seconds - now_s;
+      const dry_s = (need.coat ? touched?.coat_dry_s : touched?.touch_dry_s) ?? 0;
+      const left_s = touched === undefined ? 0 : touched.at_s + dry_s - now_s;
       if (left_s > (dry?.left_s ?? 0)) dry = { words: nameOf(run.steps, need.region), left_s, kind: "dry" };
     }
   }
@@ -121,7 +142,7 @@ export function clockOf(run: Planned, card: CardProgress, passes: number[], now_
   const first = run.steps[(passes.find((number) => !card.laid.has(number)) ?? 0) - 1];
   const touched = first && card.touched.get(first.region);
   if (!first || first.within_s === null || first.within_s === undefined || touched === undefined) return null;
-  return { words: first.name, left_s: touched + first.within_s - now_s, kind: "blend" };
+  return { words: first.name, left_s: touched.at_s + first.within_s - now_s, kind: "blend" };
 }
 
 function nameOf(steps: RunStep[], region: number): string {

@@ -6,8 +6,8 @@ import { clockFace, tellStep } from "./words";
 
 const RUN = {
   stints: [{ first_pass: 1, last_pass: 3, name: "Petals", count: 3 }],
-  steps: [{ number: 1, swatch: "a", zone: "shade", how: "pull outwards" }],
-  swatches: [{ code: "a", name: "Ash 1", hex: "#aaaaaa" }],
+  steps: [{ number: 1, medium: "marker", swatch: "a", zone: "shade", how: "pull outwards" }],
+  swatches: [{ medium: "marker", code: "a", name: "Ash 1", hex: "#aaaaaa" }],
   handling: [{ kind: "lay", name: "Lay the mask", how: "pressed down along its line" }],
 } as unknown as RunReadout;
 const STINT = { key: "1-1", card: 1, kind: "stint", stint: 0, passes: [1, 2, 3] } as const;
@@ -22,7 +22,7 @@ describe("a step in words", () => {
   });
 
   it("says which pen is taken instead, here before from now on", () => {
-    const from = new Map([["a", { code: "b", name: "Bay 2", hex: null }]]);
+    const from = new Map([["marker a", { code: "b", name: "Bay 2", hex: null }]]);
     const here = new Map([["1-1", { code: "c", name: "Clay 3", hex: "#cccccc" }]]);
     const step = { ...STINT, passes: [...STINT.passes] };
     expect(tellStep(RUN, progress({ pens: from }), step)).toMatchObject({

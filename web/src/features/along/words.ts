@@ -1,6 +1,6 @@
 import type { RunReadout } from "@/shared/api";
 import type { Step } from "./course";
-import type { Progress } from "./progress";
+import { penKey, plannedPen, type Progress } from "./progress";
 
 /** A step in words: which swatch, where, how. */
 export type Told = {
@@ -20,8 +20,8 @@ export function tellStep(run: RunReadout, progress: Progress, step: Step): Told 
   }
   const stint = run.stints[step.stint];
   const first = run.steps[(stint?.first_pass ?? 1) - 1];
-  const planned = run.swatches.find((swatch) => swatch.code === first?.swatch);
-  const taken = progress.here.get(`${step.card}-${first?.number}`) ?? progress.pens.get(first?.swatch ?? "");
+  const planned = first && plannedPen(run, first);
+  const taken = progress.here.get(`${step.card}-${first?.number}`) ?? (first && progress.pens.get(penKey(first)));
   const count = stint && stint.count > 1 ? ` (${stint.count})` : "";
   return {
     title: taken?.name ?? planned?.name ?? "",

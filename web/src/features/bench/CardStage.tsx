@@ -9,6 +9,7 @@ import { BodyHandles } from "./BodyHandles";
 import { BorderGlass } from "./Borders";
 import { useBenchAddress, useHand, usePiece, useSelected, useTake } from "./bench";
 import { GlowMarkers } from "./GlowMarkers";
+import { GroundHandles } from "./GroundHandles";
 import { boxesOf, drawOutlines, labelAt, type Labels } from "./labels";
 import { Lasso } from "./Lasso";
 import { LampShine, LampTrack } from "./LampTrack";
@@ -67,6 +68,7 @@ export function CardStage() {
         {view === "regions" && <ThingNumbers />}
         {section === "card" ? <CropOnPicture piece={piece} /> : <GlowMarkers />}
         {tool === "hand" && section !== "card" && <BodyHandles />}
+        {tool === "hand" && section !== "card" && <GroundHandles />}
         {tool === "barrier" && <Barrier labels={labels} />}
         {tool === "lasso" && <Lasso />}
         {tool === "border" && <BorderGlass labels={labels} />}

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 
-import { drawerQueries, type Medium, type Trade } from "@/shared/api";
+import { drawerQueries, type Medium, type Region, type Trade, nameOf } from "@/shared/api";
 import { Button, RampChips, StepBars, tell } from "@/shared/ui";
-import { useChooseMedium, useColourWishes, usePencilOver } from "./api";
+import { useChooseMedium, useColourWishes, useLayOver } from "./api";
 import { useChosen, usePiece } from "./bench";
 import { FitAdvice } from "./FitAdvice";
 import { PaletteBox } from "./PaletteBox";
@@ -15,23 +15,18 @@ export function ColoursSection({ trade }: { trade: Trade }) {
   const drawers = useQuery(drawerQueries.list).data ?? [];
   const chooseMedium = useChooseMedium(piece.id);
   const colourWishes = useColourWishes(piece.id);
-  const over = usePencilOver(piece.id);
-  const pencils = drawers.find((one) => one.medium === "pencil");
+  const over = useLayOver(piece.id);
   const chosen = useChosen();
-  const wishes = piece.regions.list.filter((region) => region.wish_hex && !region.ramp && !region.left_as_paper).length;
+  const bare = (region: Region) => region.coats.length === 0 && !region.left_as_paper;
+  const wishes = piece.regions.list.filter((region) => region.wish_hex && bare(region)).length;
+  const lies = (region: Region) => region.coats.some((coat) => coat.medium === piece.colours.medium);
+  const canGoOver =
+    piece.colours.drawer !== null &&
+    piece.regions.list.some((region) => region.coats.length > 0 && !region.fade && !lies(region));
 
   function take(medium: Medium, drawer?: number) {
     const wanted = drawer ?? drawers.find((one) => one.medium === medium)?.id;
-    const laid = piece.colours.pen_count > 0;
-    if (wanted !== undefined)
-      chooseMedium.mutate(
-        { medium, drawer: wanted },
-        {
-          onSuccess: () =>
-            laid &&
-            tell("The ramps were taken off with their old drawer; wished colours stay. Undo brings the ramps back."),
-        },
-      );
+    if (wanted !== undefined) chooseMedium.mutate({ medium, drawer: wanted });
   }
 
   return (
@@ -72,25 +67,21 @@ export function ColoursSection({ trade }: { trade: Trade }) {
           </select>
         </label>
       </div>
-      {piece.colours.medium === "marker" && piece.colours.pen_count > 0 && pencils && (
+      {canGoOver && (
         <p className="mb-2">
           <Button
             kind="quiet"
             busy={over.isPending}
-            title="The marker stays beneath; as many pencils as markers are laid over it"
+            title="What is there stays beneath; as many swatches of this drawer are laid over it"
             onClick={() =>
-              over.mutate(pencils.id, {
-                onSuccess: () =>
-                  tell("The marker lies beneath; the pencils nearest to it go over. Undo brings the marker back."),
+              over.mutate(piece.colours.drawer ?? 0, {
+                onSuccess: () => tell("One coat more lies over everything, matched to what is beneath."),
               })
             }
           >
-            Go over it in pencil
+            Go over everything in {nameOf(trade.media, piece.colours.medium).toLowerCase()}
           </Button>
         </p>
-      )}
-      {piece.regions.list.some((region) => region.under.length > 0) && (
-        <p className="mb-2 text-[13px] text-soft">Marker lies beneath; the pencils go over it when it is dry.</p>
       )}
       <FitAdvice />
       <ValueGuard trade={trade} />
@@ -104,7 +95,11 @@ export function ColoursSection({ trade }: { trade: Trade }) {
         </p>
       )}
       {chosen.length > 0 ? (
-        <RampEditor key={chosen.map((region) => region.label).join()} regions={chosen} />
+        <RampEditor
+          key={`${chosen.map((region) => region.label).join()} ${piece.colours.medium}`}
+          regions={chosen}
+          trade={trade}
+        />
       ) : (
         <p className="mb-3 rounded bg-faint p-3">
           Click a region on the picture or in the list to give it colours. Shift-click takes several in hand.
@@ -113,19 +108,23 @@ export function ColoursSection({ trade }: { trade: Trade }) {
       <ThingRows
         regions={piece.regions.list}
         detail={(region) =>
-          region.ramp ? (
-            <span className="flex items-center gap-2">
-              {region.ramp.warnings.length > 0 && (
-                <span className="rounded bg-ink px-1.5 text-[12px] text-sheet" title={region.ramp.warnings.join(" ")}>
-                  look
+          region.coats.length > 0 ? (
+            <span className="flex flex-col gap-0.5">
+              {region.coats.map(({ medium, ramp }) => (
+                <span key={medium} className="flex items-center gap-2" title={nameOf(trade.media, medium)}>
+                  {ramp.warnings.length > 0 && (
+                    <span className="rounded bg-ink px-1.5 text-[12px] text-sheet" title={ramp.warnings.join(" ")}>
+                      look
+                    </span>
+                  )}
+                  <span className="w-32">
+                    <RampChips swatches={ramp.swatches} small />
+                  </span>
+                  <span className="w-7">
+                    <StepBars steps={ramp.steps} />
+                  </span>
                 </span>
-              )}
-              <span className="w-32">
-                <RampChips swatches={region.ramp.swatches} small />
-              </span>
-              <span className="w-7">
-                <StepBars steps={region.ramp.steps} />
-              </span>
+              ))}
             </span>
           ) : (
             <span className="flex items-center gap-2 text-[13px] text-soft">

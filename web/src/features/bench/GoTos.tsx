@@ -20,8 +20,10 @@ export function GoTos({ regions }: { regions: Region[] }) {
 
   function save() {
     if (!first || !name.trim()) return;
+    // What is shown in this medium is saved; else the lowest coat.
+    const shown = first.coats.find((coat) => coat.medium === piece.colours.medium);
     keep.mutate(
-      { label: first.label, name: name.trim(), tags: first.tags },
+      { label: first.label, name: name.trim(), tags: first.tags, medium: shown?.medium ?? "" },
       {
         onSuccess: () => {
           setName("");
@@ -71,7 +73,7 @@ export function GoTos({ regions }: { regions: Region[] }) {
           </li>
         ))}
       </ul>
-      {first?.ramp ? (
+      {first && first.coats.length > 0 ? (
         <p className="mt-1 flex items-center gap-2 text-[13px]">
           <label className="flex items-center gap-2">
             Save these colours as

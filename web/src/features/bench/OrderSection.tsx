@@ -1,78 +1,24 @@
-import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-
-import type { Plan, Role, School, Trade } from "@/shared/api";
-import { Button, Cautions, Choice, counted, minutes, Tick, timesFrom, useDraft } from "@/shared/ui";
-import { schoolsQuery, useChooseSchool, useDropSchool, useDescribeOrder } from "./api";
+import type { Plan, Role, Trade } from "@/shared/api";
+import { Cautions, Choice, counted, minutes, Tick, timesFrom } from "@/shared/ui";
+import { useDescribeOrder } from "./api";
 import { AlongBox } from "./AlongBox";
 import { usePiece } from "./bench";
 import { CopiesBox } from "./CopiesBox";
-import { SchoolEditor } from "./SchoolEditor";
+import { Schools } from "./Schools";
 import { StintList } from "./StintList";
 
 type Props = { trade: Trade; plan: Plan | undefined; error: Error | null };
 
 export function OrderSection({ trade, plan, error }: Props) {
   const piece = usePiece();
-  const chooseSchool = useChooseSchool(piece.id);
-  const schools = useQuery(schoolsQuery).data ?? [];
-  const drop = useDropSchool();
   const describe = useDescribeOrder(piece.id);
-  // The mark follows the hand at once; the server's word follows it.
-  const [chosen, setChosen] = useDraft(piece.order.school as string);
-  const { masked, wish } = piece.order;
+  const { masked, taped, wish } = piece.order;
+  const grounds = piece.regions.list.filter((region) => region.fade).length;
   const marked = (role: Role) => piece.regions.list.some((region) => region.role === role);
-  const [writing, setWriting] = useState<School | "new" | null>(null);
-  const choose = (school: string) => {
-    setChosen(school);
-    chooseSchool.mutate(school, { onError: () => setChosen(piece.order.school) });
-  };
-  const current = schools.find((school) => school.code === chosen);
   return (
     <div>
       <AlongBox ready={(plan?.passes.length ?? 0) > 0} />
-      <fieldset className="mb-1">
-        <legend className="mb-1">School of shade order</legend>
-        {schools
-          .filter((school) => school.medium === piece.colours.medium)
-          .map((school) => (
-            <label key={school.code} title={school.summary} className="flex items-start gap-2 py-1">
-              <input
-                type="radio"
-                name="school"
-                className="mt-1 accent-ink"
-                checked={chosen === school.code}
-                onChange={() => choose(school.code)}
-              />
-              <span>
-                <span className={chosen === school.code ? "font-bold" : ""}>{school.name}</span>
-                {school.own && " (yours)"}
-                {chosen === school.code && <span className="block text-[13px] text-soft">{school.summary}</span>}
-              </span>
-            </label>
-          ))}
-      </fieldset>
-      <p className="mb-3 flex flex-wrap gap-x-4 text-[13px]">
-        <Button kind="quiet" onClick={() => setWriting(current ?? "new")}>
-          {current?.own ? "Edit this school" : "Write your own from this one"}
-        </Button>
-        {current?.own && (
-          <Button kind="quiet" onClick={() => current.id !== null && drop.mutate(current.id)}>
-            Forget this school
-          </Button>
-        )}
-      </p>
-      <SchoolEditor
-        words={trade.school_words}
-        open={writing !== null}
-        onClose={() => setWriting(null)}
-        medium={piece.colours.medium}
-        school={writing === "new" ? null : writing}
-        onKept={(school) => {
-          setWriting(null);
-          if (school.medium === piece.colours.medium) choose(school.code);
-        }}
-      />
+      <Schools trade={trade} />
       <div className="mb-3">
         <Choice
           label="Go for"
@@ -86,8 +32,22 @@ export function OrderSection({ trade, plan, error }: Props) {
       <Tick className="mb-3" checked={masked} onKeep={(on) => describe.mutateAsync({ masked: on })}>
         Mask the figure for the background
         {masked && !marked("background") && <MarkFirst role="background" />}
+        {masked && marked("background") && (
+          <a
+            className="ml-2 text-[13px] underline underline-offset-4"
+            href={`/api/v1/pieces/${piece.id}/mask.svg/`}
+            download
+          >
+            Its line to cut, SVG in mm
+          </a>
+        )}
       </Tick>
-      <Cautions medium={piece.colours.medium} />
+      {grounds > 1 && (
+        <Tick className="mb-3" checked={taped ?? false} onKeep={(on) => describe.mutateAsync({ taped: on })}>
+          Tape along the lines between the grounds
+        </Tick>
+      )}
+      <Cautions media={piece.colours.media} />
       {error && <p role="alert">{error.message}</p>}
       {!plan && !error && <p role="status">Working out the order …</p>}
       {plan && plan.passes.length === 0 && (
@@ -111,7 +71,7 @@ export function OrderSection({ trade, plan, error }: Props) {
             </tbody>
           </table>
           <p className="mb-3 text-[13px] text-soft">
-            Timed {timesFrom(plan)}. No order can take less than {minutes(plan.bound_s)}.
+            Timed {timesFrom(plan)}. {howGood(plan)}
             {plan.uncoloured > 0 &&
               ` ${counted(plan.uncoloured, "region")} without colours ${plan.uncoloured === 1 ? "is" : "are"} not in it yet.`}
           </p>
@@ -122,6 +82,14 @@ export function OrderSection({ trade, plan, error }: Props) {
       )}
     </div>
   );
+}
+
+/** How far the order may be from the best there is. */
+function howGood({ duration_s, bound_s }: Plan): string {
+  const over = Math.ceil(1000 * (duration_s / bound_s - 1)) / 10;
+  return over <= 0.1
+    ? "No order is shorter."
+    : `No order can take less than ${minutes(bound_s)}: this one is at most ${over} % longer than the best.`;
 }
 
 function Before({ lines }: { lines: string[] }) {

@@ -20,7 +20,7 @@ export function PaletteBox({ schemes }: { schemes: string[] }) {
   const [locked, setLocked] = useState<string[]>([]);
 
   const several = selected.length > 1;
-  const open = piece.regions.list.filter((region) => !region.ramp && !region.left_as_paper).length;
+  const open = piece.regions.list.filter((region) => region.coats.length === 0 && !region.left_as_paper).length;
 
   function look(from: File | null) {
     setPhoto(from);

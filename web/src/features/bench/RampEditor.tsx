@@ -2,8 +2,18 @@ import { Radio, RadioGroup } from "@headlessui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { drawerQueries, pieceQueries, type Ramp, type Region, tradeQuery, type Swatch, type Wish } from "@/shared/api";
+import {
+  drawerQueries,
+  pieceQueries,
+  type Ramp,
+  type Region,
+  type Swatch,
+  type Trade,
+  type Wish,
+  nameOf,
+} from "@/shared/api";
 import { Button, Choice, RampChips, StepBars, swatchStyle } from "@/shared/ui";
+import { Accents } from "./Accents";
 import { useSetRamp } from "./api";
 import { usePiece } from "./bench";
 import { Counterparts } from "./Counterparts";
@@ -19,27 +29,38 @@ function nameOfHand(regions: Region[]): string {
 }
 
 /** Colours for the regions in hand: a wish, ramps from the drawer for it, and the ramp changed by hand. */
-export function RampEditor({ regions }: { regions: Region[] }) {
+export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade }) {
   const piece = usePiece();
   const first = regions[0] as Region;
   const labels = regions.map((region) => region.label);
   const [wish, setWish] = useState<Wish>({
-    wish_hex: first.wish_hex ?? middle(first.ramp)?.hex ?? "#6f9e4c",
+    wish_hex: first.wish_hex ?? middle(first.coats[0]?.ramp)?.hex ?? "#6f9e4c",
     shades: first.shades,
     shade_hue: "keep",
     meant: "middle",
+    medium: "",
   });
   const proposals = useQuery(pieceQueries.proposals(piece.id, piece.colours.medium, piece.colours.drawer, wish));
   const drawer = useQuery({
     ...drawerQueries.detail(piece.colours.drawer ?? 0),
     enabled: piece.colours.drawer !== null,
   }).data;
-  const trade = useQuery(tradeQuery).data;
   const setRamp = useSetRamp(piece.id);
-  const current = first.ramp;
+  const { medium } = piece.colours;
+  const current = first.coats.find((coat) => coat.medium === medium)?.ramp ?? null;
+  const beneath = first.coats.filter((coat) => coat.medium !== medium);
+  const [over, setOver] = useState(true);
 
   function lay(swatches: Swatch[], byHand: boolean) {
-    setRamp.mutate({ labels, codes: swatches.map((swatch) => swatch.code), wish_hex: wish.wish_hex, by_hand: byHand });
+    const codes = swatches.map((swatch) => swatch.code);
+    setRamp.mutate({
+      labels,
+      codes,
+      wish_hex: wish.wish_hex,
+      by_hand: byHand,
+      medium,
+      over: over && beneath.length > 0,
+    });
   }
 
   function swap(place: number, swatch: Swatch) {
@@ -52,6 +73,36 @@ export function RampEditor({ regions }: { regions: Region[] }) {
   return (
     <div className="mb-3 rounded bg-faint p-3">
       <p className="mb-2 font-bold">{nameOfHand(regions)}</p>
+      {beneath.length > 0 && (
+        <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[13px]">
+          {beneath.map((coat) => (
+            <span key={coat.medium} className="flex items-center gap-2">
+              {nameOf(trade.media, coat.medium)}, {coat.school}
+              <span className="w-28">
+                <RampChips swatches={coat.ramp.swatches} small />
+              </span>
+              <Button
+                kind="quiet"
+                aria-label={`Take the ${nameOf(trade.media, coat.medium).toLowerCase()} off`}
+                onClick={() => setRamp.mutate({ labels, codes: [], by_hand: false, medium: coat.medium })}
+              >
+                Take off
+              </Button>
+            </span>
+          ))}
+          {!current && (
+            <label className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-5 accent-ink"
+                checked={over}
+                onChange={(event) => setOver(event.target.checked)}
+              />
+              Over what is there, not instead of it
+            </label>
+          )}
+        </div>
+      )}
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-2">
         <label className="flex items-center gap-2">
           Wished colour
@@ -65,7 +116,7 @@ export function RampEditor({ regions }: { regions: Region[] }) {
         <Choice
           label="Stands"
           value={wish.meant}
-          options={trade?.meant ?? []}
+          options={trade.meant}
           onKeep={(meant) => setWish({ ...wish, meant })}
         />
         <div role="group" aria-label="Number of shades" className="flex items-center gap-1">
@@ -85,7 +136,7 @@ export function RampEditor({ regions }: { regions: Region[] }) {
         <Choice
           label="Shade"
           value={wish.shade_hue}
-          options={trade?.shade_hues ?? []}
+          options={trade.shade_hues}
           onKeep={(shade_hue) => setWish({ ...wish, shade_hue })}
         />
       </div>
@@ -126,6 +177,7 @@ export function RampEditor({ regions }: { regions: Region[] }) {
       )}
       <MissingPen wish={wish} />
       <GoTos regions={regions} />
+      <Accents regions={regions} trade={trade} />
       {current && (
         <div className="mt-3 border-t border-line pt-2">
           <p className="mb-1 text-[13px] text-soft">
@@ -161,7 +213,7 @@ export function RampEditor({ regions }: { regions: Region[] }) {
           <Button
             kind="quiet"
             className="mt-2 text-[13px]"
-            onClick={() => setRamp.mutate({ labels, codes: [], wish_hex: wish.wish_hex, by_hand: false })}
+            onClick={() => setRamp.mutate({ labels, codes: [], wish_hex: wish.wish_hex, by_hand: false, medium })}
           >
             Take the colours off
           </Button>

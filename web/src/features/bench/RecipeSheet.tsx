@@ -140,10 +140,10 @@ function summarise(
   trade: Trade | undefined,
 ): Record<Exclude<Section, "card">, Summary> {
   const bare = piece.regions.list.filter((region) => region.left_as_paper).length;
-  const open = piece.regions.list.filter((region) => !region.ramp && !region.left_as_paper).length;
+  const open = piece.regions.list.filter((region) => region.coats.length === 0 && !region.left_as_paper).length;
   return {
     stamp: {
-      text: `${nameOf(trade?.inks, piece.stamp.outline_ink)}, on ${nameOf(trade?.papers, piece.stamp.paper).toLowerCase()}${piece.stamp.fit.length ? " (see the note)" : ""}`,
+      text: `${nameOf(trade?.inks, piece.stamp.outline_ink)}, on ${piece.stamp.paper_name.toLowerCase()}${piece.stamp.fit.length ? " (see the note)" : ""}`,
     },
     regions: { text: `${regionWords(piece)}${bare ? `, ${bare} left as paper` : ""}` },
     light: {
@@ -151,7 +151,7 @@ function summarise(
     },
     colours: piece.colours.pen_count
       ? {
-          text: `${nameOf(trade?.media, piece.colours.medium)}, ${counted(piece.colours.pen_count, "swatch", "swatches")}${open ? `, ${open} regions open` : ""}`,
+          text: `${piece.colours.media.map((medium) => nameOf(trade?.media, medium)).join(", ")}; ${counted(piece.colours.pen_count, "swatch", "swatches")}${open ? `, ${open} regions open` : ""}`,
         }
       : { text: `${nameOf(trade?.media, piece.colours.medium)}, no colours chosen yet`, blank: true },
     order: plan?.passes.length

@@ -1,10 +1,12 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { LIMITS, type Region } from "@/shared/api";
+import { LIMITS, tradeQuery, type Region } from "@/shared/api";
 import { Button, counted } from "@/shared/ui";
 import { useChangeRegions, useEraseRegion, useFindThings, useJoinRegions, useMakeBody, useSplitRegion } from "./api";
 import { useChosen, useHand, usePiece, useSelected } from "./bench";
 import { FormFields } from "./FormFields";
+import { Grounds } from "./Grounds";
 import { KeptField } from "./KeptField";
 import { QuickRound } from "./QuickRound";
 import { ThingRows } from "./ThingRows";
@@ -49,6 +51,7 @@ export function RegionsSection() {
     ? piece.regions.list.filter((region) => bodies.has(region.body)).map((region) => region.label)
     : [];
   const [bySize, setBySize] = useState(false);
+  const trade = useQuery(tradeQuery).data;
   const first = chosen[0];
   const allPaper = chosen.every((region) => region.left_as_paper);
   const regions = bySize
@@ -80,6 +83,7 @@ export function RegionsSection() {
   return (
     <div>
       <QuickRound />
+      {trade && <Grounds trade={trade} />}
       {piece.regions.questions.length === 0 && <WhatIsThis />}
       <div className="mb-3 rounded bg-faint p-3">
         {tool === "barrier" && (

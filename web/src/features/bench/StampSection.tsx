@@ -1,15 +1,22 @@
+import { useQuery } from "@tanstack/react-query";
+
 import { LIMITS, type Trade } from "@/shared/api";
 import { Choice, length, UnitSwitch, useUnit } from "@/shared/ui";
-import { useDescribeStamp } from "./api";
+import { papersQuery, useDescribeStamp } from "./api";
 import { usePiece } from "./bench";
 import { FindAgain } from "./FindAgain";
 import { FitAdvice } from "./FitAdvice";
 import { KeptField } from "./KeptField";
+import { OwnPapers } from "./OwnPapers";
 
 export function StampSection({ trade }: { trade: Trade }) {
   const piece = usePiece();
   const describe = useDescribeStamp(piece.id);
   const { unit } = useUnit();
+  const own = useQuery(papersQuery).data ?? [];
+  const papers = [...trade.papers, ...own];
+  if (!papers.some((paper) => paper.code === piece.stamp.paper))
+    papers.push({ code: piece.stamp.paper, name: piece.stamp.paper_name });
   return (
     <div className="flex flex-col gap-3">
       <KeptField
@@ -26,13 +33,20 @@ export function StampSection({ trade }: { trade: Trade }) {
         onKeep={(outline_ink) => describe.mutateAsync({ outline_ink })}
         below
       />
+      <KeptField
+        label="What you call this ink"
+        value={piece.stamp.ink_name ?? ""}
+        maxLength={LIMITS.StampFormRequest.ink_name.maxLength}
+        onKeep={(ink_name) => describe.mutate({ ink_name })}
+      />
       <Choice
         label="Paper"
         value={piece.stamp.paper}
-        options={trade.papers}
+        options={papers}
         onKeep={(paper) => describe.mutateAsync({ paper })}
         below
       />
+      <OwnPapers trade={trade} />
       <FitAdvice />
       <FindAgain />
       {piece.regions.stamping.length > 0 && (

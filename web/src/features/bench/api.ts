@@ -6,7 +6,9 @@ import type {
   GoTo,
   Lamp,
   Medium,
+  OwnPaper,
   PaletteColour,
+  ReaderRead,
   RegionChanges,
   Request,
   Run,
@@ -15,6 +17,8 @@ import type {
   ValueWarning,
 } from "@/shared/api";
 import { decodeLabels } from "./labels";
+
+type Optional<T, K extends keyof T> = Omit<T, K> & Partial<Pick<T, K>>;
 
 /** Labels change only when regions are edited; `regions` names the state. */
 export const labelsQuery = (id: number, regions: string) =>
@@ -32,6 +36,40 @@ export const schoolsQuery = queryOptions({
   queryFn: ({ signal }) => api.get<School[]>("/schools/", { signal }),
 });
 
+export const papersQuery = queryOptions({
+  queryKey: ["papers"] as const,
+  queryFn: ({ signal }) => api.get<OwnPaper[]>("/papers/", { signal }),
+});
+
+/** A paper of one's own, written down. */
+export function useKeepPaper() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (paper: Partial<Request<"PaperForm">>) => api.post<OwnPaper>("/papers/", paper),
+    meta: { quiet: true },
+    onSuccess: () => client.invalidateQueries({ queryKey: papersQuery.queryKey }),
+  });
+}
+
+export function useDropPaper() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (id: number) => api.delete(`/papers/${id}/`),
+    onSuccess: () => client.invalidateQueries({ queryKey: papersQuery.queryKey }),
+  });
+}
+
+/** The paper's white as the piece's scan shows it. */
+export const usePaperWhite = (id: number) =>
+  useMutation({ mutationFn: () => api.get<{ lab: number[]; hex: string }>(`/pieces/${id}/paper-white/`) });
+
+/** The simulated colour reader, held on its white tile or on the stamped sheet. */
+export const usePaperReader = (id: number) =>
+  useMutation({
+    mutationFn: (tile: boolean) => api.post<ReaderRead>(`/pieces/${id}/paper-reader/`, { tile }),
+    meta: { quiet: true },
+  });
+
 // The sheet's parts.
 export const useDescribeStamp = (id: number) => useChange(id, "put", "stamp", (stamp: Request<"StampForm">) => stamp);
 export const useDescribeLight = (id: number) => useChange(id, "put", "light", (light: Request<"LightForm">) => light);
@@ -48,7 +86,7 @@ export const useSetGlows = (id: number) =>
   }));
 export const useChooseMedium = (id: number) =>
   useChange(id, "put", "medium", (choice: { medium: Medium; drawer: number }) => choice);
-export const usePencilOver = (id: number) => useChange(id, "put", "pencil-over", (drawer: number) => ({ drawer }));
+export const useLayOver = (id: number) => useChange(id, "put", "lay-over", (drawer: number) => ({ drawer }));
 export const useChooseSchool = (id: number) => useChange(id, "put", "school", (school: string) => ({ school }));
 
 // Regions.
@@ -72,7 +110,17 @@ export const useFindAgain = (id: number) =>
 export const useSplitRegion = (id: number) => useChange(id, "post", "split", (barrier: Request<"Split">) => barrier);
 
 // Colours.
-export const useSetRamp = (id: number) => useChange(id, "put", "ramp", (ramp: Request<"RampForm">) => ramp);
+/** A ramp for some regions; in the usual medium and instead of other coats unless more is said. */
+export const useSetRamp = (id: number) =>
+  useChange(id, "put", "ramp", (ramp: Optional<Request<"RampForm">, "medium" | "over">) => ramp);
+export const useSetAccent = (id: number) => useChange(id, "put", "accent", (accent: Request<"AccentForm">) => accent);
+
+// Grounds.
+export const useTakeGround = (id: number) => useChange(id, "post", "ground", (ground: Request<"Ground">) => ground);
+export const useLeaveGround = (id: number) => useChange<void>(id, "post", "leave-ground");
+export const useDrawHorizon = (id: number) => useChange(id, "put", "horizon", (line: Request<"Horizon">) => line);
+export const useCutBands = (id: number) => useChange(id, "post", "bands", (bands: Request<"Bands">) => bands);
+export const useLayGround = (id: number) => useChange(id, "put", "lay-ground", (way: Request<"LayGround">) => way);
 export const useColourWishes = (id: number) => useChange<void>(id, "post", "colour-wishes");
 export const useRemedy = (id: number) =>
   useChange(id, "post", "remedy", ({ kind, regions }: ValueWarning) => ({ kind, regions }));
@@ -82,7 +130,8 @@ export const useSharePalette = (id: number) =>
 export const useLayGoTo = (id: number) => useChange(id, "put", "goto", (choice: Request<"LayGoTo">) => choice);
 export const useCounterparts = (id: number) =>
   useMutation({
-    mutationFn: (wish: Request<"Counterparts">) => api.post<Swatch[]>(`/pieces/${id}/counterparts/`, wish),
+    mutationFn: (wish: Optional<Request<"Counterparts">, "medium">) =>
+      api.post<Swatch[]>(`/pieces/${id}/counterparts/`, wish),
   });
 
 export function useKeepGoTo(id: number) {

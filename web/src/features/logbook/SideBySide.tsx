@@ -107,7 +107,7 @@ function stintLines(runs: RunReadout[]): StintLine[] {
   runs.forEach((run, place) => {
     run.stints.forEach((stint, number) => {
       const step = run.steps[stint.first_pass - 1];
-      const swatch = run.swatches.find((one) => one.code === step?.swatch);
+      const swatch = run.swatches.find((one) => one.code === step?.swatch && one.medium === step.medium);
       const seconds = run.stint_times[number]?.seconds;
       if (!step || !swatch) return;
       const key = `${swatch.name} on ${stint.name}, ${step.zone}`;

@@ -66,8 +66,8 @@ function colouredAlike(piece: Piece): Line[] {
   for (const thing of thingsOf(piece.regions.list)) {
     const byRamp = new Map<string, Line>();
     for (const region of thing.regions) {
-      if (!region.ramp) continue;
-      const ramp = `${region.ramp.swatches.map((swatch) => swatch.code).join()} ${region.under.join()}`;
+      if (!region.coats.length) continue;
+      const ramp = region.coats.map((coat) => coat.ramp.swatches.map((swatch) => swatch.code).join()).join(" ");
       const known = byRamp.get(ramp);
       if (known) known.regions.push(region);
       else byRamp.set(ramp, { name: thing.name, regions: [region] });
@@ -130,14 +130,15 @@ function Page({ piece, plan, recipe }: { piece: Piece; plan: Plan; recipe?: numb
             <dt>Outline ink</dt>
             <dd>{nameOf(trade?.inks, piece.stamp.outline_ink)}</dd>
             <dt>Paper</dt>
-            <dd>{nameOf(trade?.papers, piece.stamp.paper)}</dd>
+            <dd>{piece.stamp.paper_name}</dd>
             <dt>Image</dt>
             <dd>
               {length(piece.width_mm, unit)} by {length(piece.height_mm, unit)}
             </dd>
             <dt>Medium</dt>
             <dd>
-              {nameOf(trade?.media, piece.colours.medium)}, {piece.colours.pen_count} swatches
+              {piece.colours.media.map((medium) => nameOf(trade?.media, medium)).join(", ")}; {piece.colours.pen_count}{" "}
+              swatches
             </dd>
             <dt>School</dt>
             <dd>{plan.school}</dd>
@@ -198,8 +199,17 @@ function Page({ piece, plan, recipe }: { piece: Piece; plan: Plan; recipe?: numb
                 </td>
                 <td className="py-1">{region.form}</td>
                 <td className="py-1">
-                  {region.ramp && <RampChips swatches={region.ramp.swatches} />}
-                  {region.under.length > 0 && <span className="text-soft">over {region.under.join(", ")}</span>}
+                  {region.coats.map((coat, place) => (
+                    <span key={coat.medium} className="block">
+                      {place > 0 && <span className="text-soft">then {nameOf(trade?.media, coat.medium)}</span>}
+                      <RampChips swatches={coat.ramp.swatches} />
+                    </span>
+                  ))}
+                  {region.accents.map((accent) => (
+                    <span key={accent.kind} className="block text-soft">
+                      {nameOf(trade?.accents, accent.kind)}: {accent.swatch.name}
+                    </span>
+                  ))}
                 </td>
               </tr>
             ))}

@@ -144,12 +144,13 @@ function Set({ id, version, recipe, unit, page }: Props) {
           {page.ramps.map((ramp) => (
             <li key={ramp.letters.join()} className="break-inside-avoid">
               <strong>{ramp.letters.join(" ")}: </strong>
-              {ramp.chips.map((chip) => (
-                <Chip key={chip.code} {...chip} />
-              ))}
-              {ramp.under.length > 0 && "over "}
-              {ramp.under.map((chip) => (
-                <Chip key={chip.code} {...chip} />
+              {ramp.coats.map((coat, place) => (
+                <span key={place}>
+                  {place > 0 && "then "}
+                  {coat.map((chip) => (
+                    <Chip key={chip.code} {...chip} />
+                  ))}
+                </span>
               ))}
             </li>
           ))}
@@ -163,7 +164,7 @@ function Set({ id, version, recipe, unit, page }: Props) {
           ))}
         </ul>
         <Heading>Order</Heading>
-        <p className="text-soft">B2: second shade of B; +: while the one before is wet.</p>
+        <p className="text-soft">B2: second swatch of B; +: while the one before is wet.</p>
         <p>
           {page.visits.map((visit) => (
             <span key={visit.numbers}>

@@ -55,6 +55,7 @@ export type {
   RunLine,
   RunReadout,
   RunStep,
+  OwnPaper,
   School,
   SchoolStep,
   Session,

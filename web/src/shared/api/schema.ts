@@ -330,6 +330,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/papers/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Papers of whoever is signed in. */
+        get: operations["papers_list"];
+        put?: never;
+        /** @description Papers of whoever is signed in. */
+        post: operations["papers_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/papers/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** @description Papers of whoever is signed in. */
+        delete: operations["papers_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/": {
         parameters: {
             query?: never;
@@ -366,6 +401,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/accent/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        put: operations["pieces_accent_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/alike/": {
         parameters: {
             query?: never;
@@ -394,6 +446,23 @@ export interface paths {
         put?: never;
         /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         post: operations["pieces_answer_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/bands/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        post: operations["pieces_bands_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -723,6 +792,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/ground/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        post: operations["pieces_ground_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/horizon/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        put: operations["pieces_horizon_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/join/": {
         parameters: {
             query?: never;
@@ -791,6 +894,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/lay-ground/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        put: operations["pieces_lay_ground_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/lay-over/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        put: operations["pieces_lay_over_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/leave-ground/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
+        post: operations["pieces_leave_ground_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/light/": {
         parameters: {
             query?: never;
@@ -817,6 +971,23 @@ export interface paths {
         };
         /** @description Is my light right? */
         get: operations["pieces_light_check_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/mask.svg/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The figure's mask as closed paths in mm, whether the card has its sizes or not. */
+        get: operations["pieces_mask.svg_retrieve"];
         put?: never;
         post?: never;
         delete?: never;
@@ -944,7 +1115,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/pieces/{id}/pencil-over/": {
+    "/api/v1/pieces/{id}/paper-reader/": {
         parameters: {
             query?: never;
             header?: never;
@@ -952,8 +1123,25 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
-        put: operations["pieces_pencil_over_update"];
+        put?: never;
+        /** @description The simulated colour reader: its white tile first, then a blank place of the stamped sheet. */
+        post: operations["pieces_paper_reader_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/paper-white/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The paper's white as the scan shows it. */
+        get: operations["pieces_paper_white_retrieve"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1711,6 +1899,38 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A pass that follows the light, or a touch of a background. */
+        Accent: {
+            kind: components["schemas"]["AccentKind"];
+            medium: components["schemas"]["Medium"];
+            swatch: components["schemas"]["Swatch"];
+        };
+        AccentChoice: {
+            code: string;
+            name: string;
+            /** @description A touch of a ground, not of what stands there. */
+            background: boolean;
+            /** @description Usually laid with the darkest there is, not the palest. */
+            dark: boolean;
+        };
+        AccentFormRequest: {
+            labels: number[];
+            kind: components["schemas"]["AccentKind"];
+            medium: components["schemas"]["Medium"];
+            /** @description Empty takes the accent off. */
+            code: string;
+        };
+        /**
+         * @description * `crease` - Darkest in the creases
+         *     * `shadow` - Shadow beneath
+         *     * `stencil` - Stencil
+         *     * `stamps` - Repeated stamp
+         *     * `splatter` - Splatter
+         *     * `halo` - Pale halo
+         *     * `rim` - Light rims
+         * @enum {string}
+         */
+        AccentKind: "crease" | "shadow" | "stencil" | "stamps" | "splatter" | "halo" | "rim";
         AddPieceRequest: {
             /** Format: binary */
             image: string;
@@ -1739,6 +1959,22 @@ export interface components {
         AnswerRequest: {
             labels: number[];
             alike: boolean;
+        };
+        BandsRequest: {
+            label: number;
+            widths_mm: number[];
+            /**
+             * Format: double
+             * @description The tape between two of them.
+             * @default 0
+             */
+            gap_mm: number;
+            /**
+             * Format: double
+             * @description The side of the first.
+             * @default 0
+             */
+            from_deg: number;
         };
         /** @description The card itself, by the size it has when it is folded. with_grain: its fold runs along the paper's grain. */
         Base: {
@@ -1955,6 +2191,12 @@ export interface components {
             code: string;
             name: string;
         };
+        /** @description One medium with its ramp on a region, and the school it is laid by. */
+        Coat: {
+            medium: components["schemas"]["Medium"];
+            school: string;
+            ramp: components["schemas"]["Ramp"];
+        };
         /**
          * @description * `hangs over` - Larger than what it lies on
          *     * `foam shows` - Foam that shows
@@ -1974,11 +2216,12 @@ export interface components {
         ColoursFormRequest: {
             key?: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];
         };
-        /** @description Medium, drawer and key. */
+        /** @description The usual medium and its drawer, the media that are laid, and the key. */
         ColoursOut: {
             medium: components["schemas"]["Medium"];
             key: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];
             drawer: number | null;
+            media: components["schemas"]["Medium"][];
             pen_count: number;
         };
         Conflict: {
@@ -1993,6 +2236,8 @@ export interface components {
         CounterpartsRequest: {
             codes: string[];
             drawer: number;
+            /** @default  */
+            medium: components["schemas"]["Medium"] | components["schemas"]["BlankEnum"];
         };
         Covered: {
             name: string;
@@ -2142,6 +2387,7 @@ export interface components {
             code?: string;
             name?: string;
             hex?: string;
+            medium?: string;
             slip?: string;
             rescue?: string;
             text?: string;
@@ -2173,6 +2419,99 @@ export interface components {
              * @default 0
              */
             seen: number;
+        };
+        /**
+         * @description kind     one of FADES: where the ground is deepest. Round a point it is palest there.
+         *     from_deg    "side" only: the side that is deepest, clockwise from the top edge.
+         *     reach_mm    so far from its deepest, or from its point, it fades; beyond, it is palest (deepest, round a point).
+         *                 0 = over all of the ground.
+         *     x_mm, y_mm  "point" only, from the picture's top left corner. bare_mm: within this distance paper stays bare.
+         *     profile     "point" only: falling off as a light does, with the square of the distance, or evenly.
+         *     turned      palest where else it is deepest, and the other way round.
+         */
+        Fade: {
+            /** @default side */
+            kind: components["schemas"]["FadeKind"];
+            /**
+             * Format: double
+             * @default 0
+             */
+            from_deg: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            reach_mm: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            y_mm: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            bare_mm: number;
+            /** @default inverse square */
+            profile: components["schemas"]["ProfileEnum"];
+            /** @default false */
+            turned: boolean;
+        };
+        /**
+         * @description * `even` - Even
+         *     * `side` - From one side
+         *     * `edges` - From all edges inwards
+         *     * `figure` - From the figure outwards
+         *     * `point` - Round a point
+         * @enum {string}
+         */
+        FadeKind: "even" | "side" | "edges" | "figure" | "point";
+        /**
+         * @description kind     one of FADES: where the ground is deepest. Round a point it is palest there.
+         *     from_deg    "side" only: the side that is deepest, clockwise from the top edge.
+         *     reach_mm    so far from its deepest, or from its point, it fades; beyond, it is palest (deepest, round a point).
+         *                 0 = over all of the ground.
+         *     x_mm, y_mm  "point" only, from the picture's top left corner. bare_mm: within this distance paper stays bare.
+         *     profile     "point" only: falling off as a light does, with the square of the distance, or evenly.
+         *     turned      palest where else it is deepest, and the other way round.
+         */
+        FadeRequest: {
+            /** @default side */
+            kind: components["schemas"]["FadeKind"];
+            /**
+             * Format: double
+             * @default 0
+             */
+            from_deg: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            reach_mm: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            y_mm: number;
+            /**
+             * Format: double
+             * @default 0
+             */
+            bare_mm: number;
+            /** @default inverse square */
+            profile: components["schemas"]["ProfileEnum"];
+            /** @default false */
+            turned: boolean;
         };
         FieldFault: {
             /** @description JSON pointer to the field at fault. */
@@ -2391,7 +2730,15 @@ export interface components {
              */
             foam: string;
         };
-        /** @description A mask being laid or lifted. */
+        GroundRequest: {
+            /**
+             * Format: double
+             * @description Left as paper all round.
+             * @default 0
+             */
+            margin_mm: number;
+        };
+        /** @description A mask or tape being laid, wiped or lifted. */
         Handling: {
             /** Format: double */
             start_s: number;
@@ -2409,10 +2756,21 @@ export interface components {
         };
         /**
          * @description * `lay` - lay
+         *     * `wipe` - wipe
          *     * `lift` - lift
          * @enum {string}
          */
-        HandlingKindEnum: "lay" | "lift";
+        HandlingKindEnum: "lay" | "wipe" | "lift";
+        /** @description A line that parts a ground: what lies below it, and the handles it runs through, in mm. */
+        HorizonOut: {
+            label: number;
+            below: number;
+            handles: number[][];
+        };
+        HorizonRequest: {
+            label: number;
+            handles: number[][];
+        };
         ImportPreview: {
             /** @description The first thousand. */
             rows: components["schemas"]["ImportRow"][];
@@ -2485,6 +2843,8 @@ export interface components {
             label: number;
             name: string;
             tags?: string[];
+            /** @default  */
+            medium: components["schemas"]["Medium"] | components["schemas"]["BlankEnum"];
         };
         KeptVersion: {
             number: number;
@@ -2557,6 +2917,7 @@ export interface components {
             hex: string;
             /** @description The colour in plain words. */
             words: string;
+            medium: components["schemas"]["Medium"];
             running_low: boolean;
         };
         /** @description The lamp, with its place as a clock position. */
@@ -2591,6 +2952,14 @@ export interface components {
             goto: number;
             /** @description None: those that carry one of its tags. */
             labels?: number[];
+        };
+        LayGroundRequest: {
+            labels: number[];
+            way: components["schemas"]["WayEnum"];
+            wish_hex: string;
+        };
+        LayOverRequest: {
+            drawer: number;
         };
         /**
          * @description A layer on the front, by what stays free at each side of it, or by a size of its own.
@@ -2824,6 +3193,12 @@ export interface components {
             medium: components["schemas"]["Medium"];
             drawer: number;
         };
+        /** @description How a medium is laid. */
+        MediumSchool: {
+            medium: components["schemas"]["Medium"];
+            code: string;
+            name: string;
+        };
         Missing: {
             name: string;
             hex: string | null;
@@ -2841,11 +3216,8 @@ export interface components {
         };
         Need: {
             region: number;
-            /**
-             * Format: double
-             * @description So long must have passed since the region was last touched.
-             */
-            seconds: number;
+            /** @description Dry enough for a coat over what is there, not only touch dry. */
+            coat: boolean;
         };
         NewPasswordRequest: {
             old: string;
@@ -2880,13 +3252,18 @@ export interface components {
             wish?: components["schemas"]["WishEnum"] | components["schemas"]["BlankEnum"];
             /** @description The figure lies under a mask while the background is coloured. */
             masked?: boolean;
+            /** @description Tape lies along the lines between grounds while they are coloured. */
+            taped?: boolean;
         };
-        /** @description School and wishes for the order. */
+        /** @description Schools and wishes for the order. */
         OrderOut: {
-            school: string;
             wish: components["schemas"]["WishEnum"] | components["schemas"]["BlankEnum"];
             /** @description The figure lies under a mask while the background is coloured. */
             masked: boolean;
+            /** @description Tape lies along the lines between grounds while they are coloured. */
+            taped: boolean;
+            /** @description Of the media that are laid, and of the usual one. */
+            schools: components["schemas"]["MediumSchool"][];
         };
         /** @description A closed line to cut along, in mm on the picture. */
         Outline: {
@@ -2903,8 +3280,7 @@ export interface components {
         OutlineInkEnum: "dye" | "waterproof" | "embossed" | "pale";
         PageRamp: {
             letters: string[];
-            chips: components["schemas"]["Chip"][];
-            under: components["schemas"]["Chip"][];
+            coats: components["schemas"]["Chip"][][];
         };
         PaginatedDrawerList: {
             /** @example 123 */
@@ -3064,6 +3440,17 @@ export interface components {
              */
             trim: string;
         };
+        Paper: {
+            id: number;
+            code: string;
+            name: string;
+            lab: number[];
+            hex: string;
+            /** Format: double */
+            gsm: number;
+            kind: string;
+            surface: string;
+        };
         /**
          * @description * `smooth-white` - Smooth white card, 250 g/m2
          *     * `cream` - Cream card, 250 g/m2
@@ -3073,10 +3460,42 @@ export interface components {
          * @enum {string}
          */
         PaperEnum: "smooth-white" | "cream" | "cold-press" | "toned-grey" | "kraft";
+        /**
+         * @description * `cover` - cover
+         *     * `text` - text
+         *     * `bond` - bond
+         *     * `watercolour` - watercolour
+         * @enum {string}
+         */
+        PaperFormKindEnum: "cover" | "text" | "bond" | "watercolour";
+        /** @description The white as measured: L*, a*, b*, or read off as a colour. */
+        PaperFormRequest: {
+            name: string;
+            lab?: number[];
+            hex?: string;
+            /**
+             * Format: double
+             * @default 0
+             */
+            gsm: number;
+            /** @default cover */
+            kind: components["schemas"]["PaperFormKindEnum"];
+            /** @default smooth */
+            surface: components["schemas"]["SurfaceEnum"];
+        };
+        /** @description The reader is held on its white tile, else on the sheet. */
+        PaperReaderRequest: {
+            /** @default false */
+            tile: boolean;
+        };
         PaperWeight: {
             name: string;
             /** @description In grams and in pounds. */
             said: string;
+        };
+        PaperWhite: {
+            lab: number[];
+            hex: string;
         };
         /** @description Something of a plan that has its time, in seconds from the plan's beginning. */
         Pass: {
@@ -3092,6 +3511,9 @@ export interface components {
             number: number;
             region: number;
             name: string;
+            medium: components["schemas"]["Medium"];
+            /** @description Which of the region's coats; accents from 10 on. */
+            coat: number;
             swatch: components["schemas"]["Swatch"];
             zone: string;
             zones: number[];
@@ -3125,9 +3547,6 @@ export interface components {
             running_low?: boolean;
             retired?: boolean;
             white?: components["schemas"]["WhiteEnum"];
-        };
-        PencilOverRequest: {
-            drawer: number;
         };
         /** @description A piece as the bench shows it: the sheet, read out part by part. */
         Piece: {
@@ -3212,6 +3631,12 @@ export interface components {
             instance: string;
             errors?: components["schemas"]["FieldFault"][];
         };
+        /**
+         * @description * `inverse square` - Like a light
+         *     * `linear` - Evenly
+         * @enum {string}
+         */
+        ProfileEnum: "inverse square" | "linear";
         /** @description A wish for a ramp. */
         ProposeRequest: {
             wish_hex: string;
@@ -3220,6 +3645,8 @@ export interface components {
             shade_hue: components["schemas"]["ShadeHueEnum"];
             /** @default middle */
             meant: components["schemas"]["MeantEnum"];
+            /** @default  */
+            medium: components["schemas"]["Medium"] | components["schemas"]["BlankEnum"];
         };
         PutBeforeRequest: {
             nearer: number;
@@ -3239,6 +3666,13 @@ export interface components {
             wish_hex?: string | null;
             /** @default false */
             by_hand: boolean;
+            /** @default  */
+            medium: components["schemas"]["Medium"] | components["schemas"]["BlankEnum"];
+            /**
+             * @description Over the coats that are there, not instead of them.
+             * @default false
+             */
+            over: boolean;
         };
         ReaderOut: {
             simulated: boolean;
@@ -3281,6 +3715,7 @@ export interface components {
             /** @description The name of its thing; empty = a thing of its own. */
             thing: string;
             shades: number;
+            fade: components["schemas"]["Fade"] | null;
             by_hand: boolean;
             base_mm: number[] | null;
             /** Format: double */
@@ -3303,9 +3738,9 @@ export interface components {
             /** @description Narrower than two strokes of the medium's tip. */
             too_small: boolean;
             wish_hex: string | null;
-            /** @description Names of the markers beneath. */
-            under: string[];
-            ramp: components["schemas"]["Ramp"] | null;
+            /** @description Lowest first. */
+            coats: components["schemas"]["Coat"][];
+            accents: components["schemas"]["Accent"][];
         };
         /** @description The same changes to every region named; only what is named changes. */
         RegionFormRequest: {
@@ -3318,6 +3753,7 @@ export interface components {
             axis_deg?: number | null;
             depth?: number;
             shades?: number;
+            fade?: components["schemas"]["FadeRequest"] | null;
             base_mm?: number[] | null;
             /** Format: double */
             turn_deg?: number;
@@ -3337,6 +3773,12 @@ export interface components {
             /** Format: double */
             gap_mm: number;
             list: components["schemas"]["Region"][];
+            /** @description Fades that will not show. */
+            ground_advice: string[];
+            /** @description Regions that were made of the paper round the figure. */
+            taken: number[];
+            /** @description Lines that part grounds. */
+            horizons: components["schemas"]["HorizonOut"][];
             /** @description Groups of regions that may be alike, to be answered one by one. */
             questions: number[][];
             borders: components["schemas"]["Border"][];
@@ -3354,6 +3796,7 @@ export interface components {
             name: string;
             how: string;
             caution: string;
+            media: components["schemas"]["Medium"][];
         };
         /** @description A restore under way. */
         Restore: {
@@ -3414,10 +3857,11 @@ export interface components {
         /**
          * @description * `pass` - pass
          *     * `lay` - lay
+         *     * `wipe` - wipe
          *     * `lift` - lift
          * @enum {string}
          */
-        RunChoiceKindEnum: "pass" | "lay" | "lift";
+        RunChoiceKindEnum: "pass" | "lay" | "wipe" | "lift";
         RunFormRequest: {
             /**
              * Format: double
@@ -3509,6 +3953,8 @@ export interface components {
             /** @description In the order of first use. */
             swatches: components["schemas"]["LaidOut"][];
             masked: boolean;
+            taped: boolean;
+            media: components["schemas"]["Medium"][];
             before: string[];
             after: components["schemas"]["TouchStep"][];
             making: components["schemas"]["MakingStep"][];
@@ -3533,6 +3979,9 @@ export interface components {
             number: number;
             region: number;
             name: string;
+            medium: components["schemas"]["Medium"];
+            /** @description Which of the region's coats; accents from 10 on. */
+            coat: number;
             swatch: string;
             zone: string;
             zones: number[];
@@ -3546,6 +3995,16 @@ export interface components {
              * @description It must follow the region's last pass so soon.
              */
             within_s: number | null;
+            /**
+             * Format: double
+             * @description Until what it leaves is touch dry.
+             */
+            touch_dry_s: number;
+            /**
+             * Format: double
+             * @description Until what it leaves is dry enough for a coat over it.
+             */
+            coat_dry_s: number;
         };
         Said: {
             name: string;
@@ -3676,13 +4135,16 @@ export interface components {
         StampFormRequest: {
             title?: string;
             outline_ink?: components["schemas"]["OutlineInkEnum"];
-            paper?: components["schemas"]["PaperEnum"];
+            ink_name?: string;
+            paper?: string;
         };
         /** @description What was stamped, and what speaks against it. */
         StampOut: {
             title: string;
             outline_ink: components["schemas"]["OutlineInkEnum"];
-            paper: components["schemas"]["PaperEnum"];
+            ink_name: string;
+            paper: string;
+            paper_name: string;
             /** @description What speaks against this ink, paper and medium together. */
             fit: components["schemas"]["Advice"][];
         };
@@ -3772,6 +4234,15 @@ export interface components {
             apart: number;
             drawer: string;
         };
+        /**
+         * @description * `very smooth` - very smooth
+         *     * `smooth` - smooth
+         *     * `tooth` - tooth
+         *     * `rough` - rough
+         *     * `glossy` - glossy
+         * @enum {string}
+         */
+        SurfaceEnum: "very smooth" | "smooth" | "tooth" | "rough" | "glossy";
         /** @description A swatch as every screen shows it. */
         Swatch: {
             code: string;
@@ -3898,6 +4369,15 @@ export interface components {
             /** @description Sheets of paper. */
             sheets: components["schemas"]["Size"][];
             envelopes: components["schemas"]["Size"][];
+            /** @description How the light of a ground falls off. */
+            fades: components["schemas"]["Choice"][];
+            /** @description Degrees clockwise from the top. */
+            sides: components["schemas"]["Choice"][];
+            profiles: components["schemas"]["Choice"][];
+            /** @description Ways of laying a ground. */
+            ways: components["schemas"]["Way"][];
+            accents: components["schemas"]["AccentChoice"][];
+            surfaces: components["schemas"]["Choice"][];
             folds: components["schemas"]["Choice"][];
             grains: components["schemas"]["Choice"][];
         };
@@ -3917,9 +4397,11 @@ export interface components {
          *     * `focal_contrast` - Focal image does not stand out
          *     * `white_vanishes` - White vanishes
          *     * `key` - Not in its key
+         *     * `outline_shows` - The outline shows
+         *     * `white_at_night` - White at night
          * @enum {string}
          */
-        ValueWarningKind: "no_depth" | "merging" | "greens_alike" | "focal_contrast" | "white_vanishes" | "key";
+        ValueWarningKind: "no_depth" | "merging" | "greens_alike" | "focal_contrast" | "white_vanishes" | "key" | "outline_shows" | "white_at_night";
         /**
          * @description * `deepen` - Take a ramp that goes deeper
          *     * `other_hue` - Take another hue
@@ -3937,6 +4419,21 @@ export interface components {
             hex: string;
             stops: string;
         };
+        Way: {
+            code: string;
+            name: string;
+            medium: components["schemas"]["Medium"];
+            caution: string;
+        };
+        /**
+         * @description * `circles` - Ink pad in small circles
+         *     * `pounced` - Pounced with felt
+         *     * `wash` - Wash, water first
+         *     * `one way` - Marker, two coats one way
+         *     * `pencil` - Pencil in layers
+         * @enum {string}
+         */
+        WayEnum: "circles" | "pounced" | "wash" | "one way" | "pencil";
         /**
          * @description * `D65` - D65
          *     * `D50` - D50
@@ -4747,6 +5244,95 @@ export interface operations {
             };
         };
     };
+    papers_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Paper"][];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    papers_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaperFormRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Paper"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    papers_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pieces_list: {
         parameters: {
             query?: {
@@ -4871,6 +5457,43 @@ export interface operations {
             };
         };
     };
+    pieces_accent_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccentFormRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pieces_alike_create: {
         parameters: {
             query?: never;
@@ -4923,6 +5546,43 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AnswerRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_bands_create: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BandsRequest"];
             };
         };
         responses: {
@@ -5614,6 +6274,80 @@ export interface operations {
             };
         };
     };
+    pieces_ground_create: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["GroundRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_horizon_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HorizonRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pieces_join_create: {
         parameters: {
             query?: never;
@@ -5752,6 +6486,113 @@ export interface operations {
             };
         };
     };
+    pieces_lay_ground_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayGroundRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_lay_over_update: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayOverRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_leave_ground_create: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pieces_light_update: {
         parameters: {
             query?: never;
@@ -5806,6 +6647,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LightCheck"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "pieces_mask.svg_retrieve": {
+        parameters: {
+            query?: {
+                /** @description A kept version; else the sheet in work. */
+                recipe?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
                 };
             };
             /** @description A problem. */
@@ -6065,21 +6939,18 @@ export interface operations {
             };
         };
     };
-    pieces_pencil_over_update: {
+    pieces_paper_reader_create: {
         parameters: {
             query?: never;
-            header: {
-                /** @description The version of the thing that the change was made on, in quotes: "7". */
-                "If-Match": string;
-            };
+            header?: never;
             path: {
                 id: string;
             };
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["PencilOverRequest"];
+                "application/json": components["schemas"]["PaperReaderRequest"];
             };
         };
         responses: {
@@ -6088,7 +6959,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Piece"];
+                    "application/json": components["schemas"]["ReaderOut"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_paper_white_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperWhite"];
                 };
             };
             /** @description A problem. */

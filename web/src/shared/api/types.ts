@@ -23,6 +23,7 @@ export type ValueWarning = Schemas["ValueWarning"];
 export type Missing = Schemas["Missing"];
 export type PaletteColour = Schemas["PaletteColour"];
 export type GoTo = Schemas["GoTo"];
+export type OwnPaper = Schemas["Paper"];
 export type School = Schemas["SchoolOut"];
 export type SchoolStep = Schemas["Step"];
 export type Substitute = Schemas["Substitute"];

@@ -11,11 +11,12 @@ const CAUTIONS: Record<Medium, string> = {
     "A heat tool reaches several hundred degrees: not near alcohol ink or solvents, nothing on the hot nozzle. Follow the labels.",
 };
 
-/** The usual cautions of the medium, short; labels and local rules come first. */
-export function Cautions({ medium }: { medium: Medium }) {
-  return (
-    <p className="mb-3 border-l-4 border-ink pl-2 text-[13px]">
-      <strong>Take care.</strong> {CAUTIONS[medium]}
+/** The usual cautions of the media, short; labels and local rules come first. */
+export function Cautions({ media }: { media: readonly Medium[] }) {
+  return media.map((medium, place) => (
+    <p key={medium} className="mb-3 border-l-4 border-ink pl-2 text-[13px]">
+      {place === 0 && <strong>Take care. </strong>}
+      {CAUTIONS[medium]}
     </p>
-  );
+  ));
 }

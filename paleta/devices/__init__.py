@@ -1,6 +1,21 @@
-"""Stand-ins for outside devices, each behind a small interface: a camera and a colour reader. All are simulated."""
+"""Stand-ins for outside devices, each behind a small interface: cameras, a colour reader, and a hand that colours. All
+are simulated."""
 
 from paleta.devices._camera import photograph
+from paleta.devices._hand import HAND_KINDS, HandFault, colour_card
+from paleta.devices._home import HOME_LIGHTS, HomeLight, photograph_card
 from paleta.devices._reader import READS_AVERAGED, ColourReader, SimulatedReader, averaged
 
-__all__ = ["READS_AVERAGED", "ColourReader", "SimulatedReader", "averaged", "photograph"]
+__all__ = [
+    "HAND_KINDS",
+    "HOME_LIGHTS",
+    "READS_AVERAGED",
+    "ColourReader",
+    "HandFault",
+    "HomeLight",
+    "SimulatedReader",
+    "averaged",
+    "colour_card",
+    "photograph",
+    "photograph_card",
+]

@@ -1,7 +1,7 @@
 """Grounds: what of the paper round the figure is coloured too, how its colour fades, and how it is laid."""
 
 from paleta.ground._curve import smooth
-from paleta.ground._fade import DIRECTIONS, FADES, PROFILES, Fade, bare, fade, length_mm
+from paleta.ground._fade import DIRECTIONS, FADES, PROFILES, Fade, bare, fade, faded, length_mm
 from paleta.ground._shades import WAYS, Way, shades_for
 
 __all__ = [
@@ -13,6 +13,7 @@ __all__ = [
     "Way",
     "bare",
     "fade",
+    "faded",
     "length_mm",
     "shades_for",
     "smooth",

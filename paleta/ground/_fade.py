@@ -7,6 +7,7 @@ of a light there.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import cv2
@@ -94,6 +95,19 @@ def fade(mask: NDArray[np.bool_], spec: Fade, *, px_per_mm: float) -> NDArray[np
     if spec.turned:
         light = 1 - light
     return np.where(mask, light, np.float32(0))
+
+
+def faded(
+    labels: NDArray[np.int32], fades: Mapping[int, Fade], *, px_per_mm: float
+) -> tuple[NDArray[np.bool_], NDArray[np.float32]]:
+    """Where the grounds of `fades` (by label) lie on `labels` (h x w bool), and the light of each of those pixels."""
+    where, light = np.zeros(labels.shape, bool), np.zeros(labels.shape, np.float32)
+    for label, spec in fades.items():
+        mask = labels == label
+        if mask.any():
+            np.copyto(light, fade(mask, spec, px_per_mm=px_per_mm), where=mask)
+            where |= mask
+    return where, light[where]
 
 
 def bare(shape: tuple[int, int], spec: Fade, *, px_per_mm: float) -> NDArray[np.bool_] | None:

@@ -9,14 +9,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.checks import LightDoubt, check_light
-from paleta.ground import fade, length_mm
+from paleta.ground import faded, length_mm
 from paleta.light import (
-    ACCENTS,
     SCALE,
     Cover,
     Lamp,
     Relief,
-    accent_cover,
     glow_light,
     illuminate,
     levels,
@@ -27,6 +25,7 @@ from paleta.light import (
     zone_shares,
 )
 from paleta.order import Pen
+from paleta.picture import accents_under
 from paleta.recipe import Sheet, bodies_of, zoning_of
 from server.derived import chores, disk, worker
 from server.derived.maps import Stamping, map_key, map_sha256, region_map
@@ -76,14 +75,16 @@ def light_of(
         follow=sheet.light.follow,
         glowing=_glowing(stamping, sheet, live),
     )
-    faded = _faded(stamping, sheet, 1 if full_size else LIVE_STEP if live else SCALE)
-    if faded is not None:
-        where, fades = faded
+    grounds = _grounds_light(stamping, sheet, 1 if full_size else LIVE_STEP if live else SCALE)
+    if grounds is not None:
+        where, fades = grounds
         light[where] = fades
     return light
 
 
-def _faded(stamping: Stamping, sheet: Sheet, step: int) -> tuple[NDArray[np.bool_], NDArray[np.float32]] | None:
+def _grounds_light(
+    stamping: Stamping, sheet: Sheet, step: int
+) -> tuple[NDArray[np.bool_], NDArray[np.float32]] | None:
     """Where grounds lie on every `step`-th pixel, and their light there."""
     fades = sheet.regions.fades()
     if not fades:
@@ -92,13 +93,7 @@ def _faded(stamping: Stamping, sheet: Sheet, step: int) -> tuple[NDArray[np.bool
     def make() -> tuple[NDArray[np.bool_], NDArray[np.float32]]:
         found = region_map(stamping, sheet)
         labels = found.labels[::step, ::step]
-        where, light = np.zeros(labels.shape, bool), np.zeros(labels.shape, np.float32)
-        for label, spec in fades.items():
-            mask = labels == label
-            if mask.any():
-                np.copyto(light, fade(mask, spec, px_per_mm=found.px_per_mm / step), where=mask)
-                where |= mask
-        return where, light[where]
+        return faded(labels, fades, px_per_mm=found.px_per_mm / step)
 
     return memory.get(("fades", map_key(stamping, sheet), tuple(fades.items()), step), make)
 
@@ -122,18 +117,8 @@ def accents_of(
     lamp: Lamp | None = None,
 ) -> list[tuple[str, Pen, Cover]]:  # fmt: skip
     """Every accent of the sheet with its swatch and where it lies on every `step`-th pixel, in the order of laying."""
-    settings, leads = sheet.regions.settings, sheet.regions.leads()
-    groups: dict[tuple[str, Pen], dict[int, int]] = {}
-    for label, setting in settings.items():
-        for accent in setting.accents:
-            if setting.coats and not setting.left_as_paper:
-                groups.setdefault((accent.kind, accent.pen), {})[label] = leads[label]
-    order = list(ACCENTS)
     px_per_mm = region_map(stamping, sheet).px_per_mm / step
-    return [
-        (kind, pen, accent_cover(kind, regions, labels, light_levels, lamp or sheet.light.lamp, px_per_mm=px_per_mm))
-        for (kind, pen), regions in sorted(groups.items(), key=lambda group: (order.index(group[0][0]), group[0][1]))
-    ]
+    return accents_under(sheet, lamp or sheet.light.lamp, light_levels, labels, px_per_mm=px_per_mm)
 
 
 def accent_areas_of(stamping: Stamping, sheet: Sheet) -> dict[tuple[int, str], float]:

@@ -15,11 +15,9 @@ from numpy.typing import NDArray
 
 from paleta.checks import paper_white
 from paleta.colour import Lab, srgb_to_lab
-from paleta.ground import bare
 from paleta.impression import read
-from paleta.light import NO_ZONE, SCALE, Lamp, glow_tint, levels, reserved_zones, thresholds, zones_at
-from paleta.media import appearance, covers_of
-from paleta.picture import SOFT_GROUND, SOFT_LEVELS, Canvas, Laid, look_of, looks_of, make_canvas, paint
+from paleta.light import NO_ZONE, SCALE, Lamp, glow_tint, levels, thresholds, zones_at
+from paleta.picture import Canvas, Laid, bare_of, laid_as, look_of, looks_of, make_canvas, paint, soft_of
 from paleta.recipe import Sheet, sheet_to_plain, zoning_of
 from server.derived import disk
 from server.derived.light import (
@@ -71,7 +69,7 @@ def _picture(stamping: Stamping, sheet: Sheet, view: str, lamp: Lamp | None, liv
         looks=looks_of(sheet),
         thresholds=starts,
         paper_lab=sheet.stamp.paper_used.lab,
-        soft=_soft(sheet),
+        soft=soft_of(sheet),
         accents=_accents(stamping, sheet, light_levels, canvas, step, lamp) if view in ACCENTED and not moving else (),
         quick=live,
         **_bare_parts(stamping, sheet, canvas, live),
@@ -131,35 +129,17 @@ def _canvas(stamping: Stamping, sheet: Sheet, step: int) -> Canvas:
     return memory.get(key, make)
 
 
-def _soft(sheet: Sheet) -> dict[int, float]:
-    """How far the shades of each region melt: as those of its uppermost coat, and all the way on a ground."""
-    return {
-        label: SOFT_GROUND if one.fade is not None else SOFT_LEVELS[one.coats[-1].medium]
-        for label, one in sheet.regions.settings.items()
-        if one.coats
-    }
-
-
 def _accents(
     stamping: Stamping, sheet: Sheet, light_levels: NDArray[np.int32], canvas: Canvas, step: int, lamp: Lamp | None
 ) -> list[Laid]:
-    paper = sheet.stamp.paper_used
-    laid = []
-    for _, pen, cover in accents_of(stamping, sheet, light_levels, canvas.labels, step, lamp):
-        swatch = sheet.colours.swatches[pen]
-        laid.append(Laid(cover.share, appearance(swatch, paper), paper.lab, covers_of(swatch)))
-    return laid
+    covers = accents_of(stamping, sheet, light_levels, canvas.labels, step, lamp)
+    return [laid_as(sheet, pen, cover.share) for _, pen, cover in covers]
 
 
 def _bare_parts(stamping: Stamping, sheet: Sheet, canvas: Canvas, live: bool) -> dict[str, Any]:
     """What glows tint, and where paper is left bare round them and round the points of grounds."""
-    glows, px_per_mm = sheet.light.glows, region_map(stamping, sheet).px_per_mm / (LIVE_STEP if live else 1)
-    kept = reserved_zones(canvas.labels.shape, glows, px_per_mm=px_per_mm)
-    for label, spec in sheet.regions.fades().items():
-        ring = bare(canvas.labels.shape, spec, px_per_mm=px_per_mm)
-        if ring is not None:
-            ring &= canvas.labels == label
-            kept = ring if kept is None else kept | ring
+    glows = sheet.light.glows
+    kept = bare_of(sheet, canvas.labels, px_per_mm=region_map(stamping, sheet).px_per_mm / (LIVE_STEP if live else 1))
     if not glows:
         return {"bare": kept}
     relief = live_relief_of if live else relief_of

@@ -79,8 +79,10 @@ class Panel:
         return np.round(np.asarray(points) * self.px * 2**SHIFT).astype(np.int32)
 
 
-def panel(seed: int, dpi: float = 300) -> Panel:
-    """The drawing of a seed: what it shows, the weight of its lines and the gaps its maker left are the seed's."""
+def panel(seed: int, dpi: float = 300, *, other_from: int | None = None) -> Panel:
+    """The drawing of a seed: what it shows, the weight of its lines and the gaps its maker left are the seed's. Its
+    `other_from`-th thing and those after it are of the same kinds and about as large, but drawn anew: another drawing
+    of like design."""
     chance = np.random.default_rng([7, seed])
     width, height = chance.uniform(55, 85), chance.uniform(70, 105)
     line = float(chance.choice([0.22, 0.3, 0.4, 0.55, 0.7]))
@@ -92,7 +94,9 @@ def panel(seed: int, dpi: float = 300) -> Panel:
     else:
         edge += 2
     kinds = [THINGS[k] for k in chance.choice(len(THINGS), chance.integers(2, 5), replace=False)]
-    for _ in range(chance.integers(6, 14)):
+    for number in range(chance.integers(6, 14)):
+        if number == other_from:
+            chance = np.random.default_rng([8, seed])
         size = chance.uniform(6, 17)
         x = chance.uniform(edge + size * 0.7, width - edge - size * 0.7)
         y = chance.uniform(edge + size * 0.7, height - edge - size * 0.7)

@@ -1,0 +1,155 @@
+"""A simulated hand: colours a card along its recipe, with an honest scatter and, where asked for, faults."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.colour import Lab, difference
+from paleta.impression import RegionMap
+from paleta.light import SCALE
+from paleta.order import Pen
+from paleta.picture import Planned, lit, looks_of, painted, soft_of
+from paleta.recipe import Sheet
+
+HAND_KINDS = ("missing", "reversed", "pale", "dark", "colour", "pen", "uneven", "over")
+WAYS = {"pale": (1.0, -0.15, 0.0), "dark": (-1.0, 0.1, 0.0), "colour": (0.0, 0.0, 1.0)}
+"""Of a fault of this kind the parts of lightness, chroma and hue."""
+SCATTER = 0.62
+"""Spread of the hand in each of L*, a* and b* that makes about 1 CIEDE2000."""
+WOBBLE, WOBBLE_MM = 0.035, 2.5
+STREAKS, STREAK_MM = 0.012, 0.8
+UNEVEN_MM = 9.0
+INK_RGB = (0.1, 0.095, 0.105)
+
+
+@dataclass(frozen=True, slots=True)
+class HandFault:
+    """One fault of the hand. kind: one of HAND_KINDS; on these regions, or wherever `pen` is used; size in CIEDE2000,
+    for `over` in mm."""
+
+    kind: str
+    regions: tuple[int, ...] = ()
+    pen: Pen | None = None
+    size: float = 6.0
+
+    def __post_init__(self) -> None:
+        if self.kind not in HAND_KINDS:
+            raise ValueError(f"There is no fault {self.kind!r} of the hand; choose one of {', '.join(HAND_KINDS)}.")
+
+
+def colour_card(
+    plan: Planned, region_map: RegionMap, faults: Sequence[HandFault] = (), *, seed: int = 1, scatter: float = 1.0,
+    ink_rgb: Sequence[float] = INK_RGB,
+) -> NDArray[np.float32]:  # fmt: skip
+    """The finished card as a flawless scanner would see it: H x W x 3 sRGB 0..1 of the map's size; the same for the
+    same seed. scatter: how much the hand varies, 1 = about 1 CIEDE2000."""
+    chance = np.random.default_rng([17, seed])
+    sheet, labels = plan.sheet, plan.labels
+    light = plan.light.copy()
+    for fault in faults:
+        if fault.kind == "reversed":
+            far = replace(sheet.light.lamp, azimuth_deg=(sheet.light.lamp.azimuth_deg + 180) % 360)
+            other = lit(sheet.with_part("light", shadows=False), region_map, plan.relief, far)
+            where = np.isin(labels, fault.regions)
+            light[where] = other[where]
+    light = np.clip(light + WOBBLE * scatter * _slow(light.shape, WOBBLE_MM * plan.px_per_mm, chance), 0, 1)
+    looks = _looks(sheet, faults, chance, scatter)
+    soft = {label: float(np.clip(one * chance.uniform(0.4, 1.3), 0.05, 1)) for label, one in soft_of(sheet).items()}
+    rgb = painted(sheet, labels, light.astype(np.float32), plan.relief, looks=looks, soft=soft)
+    picture = rgb.astype(np.float32) / 255
+    for fault in faults:
+        if fault.kind == "over":
+            picture = _spilled(picture, labels, fault, plan.px_per_mm, chance)
+        elif fault.kind == "uneven":
+            cloud = _slow(light.shape, UNEVEN_MM * plan.px_per_mm, chance) * np.isin(labels, fault.regions)
+            picture = picture * (1 + 0.018 * fault.size * cloud[..., None].astype(np.float32))
+    streaks = STREAKS * scatter * _slow(light.shape, STREAK_MM * plan.px_per_mm, chance) * (labels > 0)
+    picture = cv2.GaussianBlur(picture * (1 + streaks[..., None]).astype(np.float32), (0, 0), 0.12 * plan.px_per_mm)
+    height, width = region_map.labels.shape
+    large = cv2.resize(picture, (labels.shape[1] * SCALE, labels.shape[0] * SCALE))[:height, :width]
+    ink = np.clip(cv2.GaussianBlur(region_map.ink.astype(np.float32), (0, 0), 0.7), 0, 1)[..., None]
+    return np.asarray(np.clip(large * (1 - ink) + np.array(ink_rgb, np.float32) * ink, 0, 1), np.float32)
+
+
+def _looks(
+    sheet: Sheet, faults: Sequence[HandFault], chance: np.random.Generator, scatter: float
+) -> dict[int, tuple[Lab, ...]]:
+    """How the zones of each region came out."""
+    for fault in faults:
+        if fault.kind == "pen" and fault.pen is not None:
+            sheet = _with_other_pen(sheet, fault.pen, fault.size, chance)
+    planned = looks_of(sheet)
+    looks: dict[int, tuple[Lab, ...]] = {}
+    by_region = {label: fault for fault in faults for label in fault.regions}
+    for label, zones in planned.items():
+        fault = by_region.get(label)
+        came = [tuple(np.asarray(zone, float) + chance.normal(0, SCATTER * scatter, 3)) for zone in zones]
+        if fault is not None and fault.kind == "missing":
+            came = [sheet.stamp.paper_used.lab for _ in zones]
+        elif fault is not None and fault.kind in WAYS:
+            came = [tuple(off(zone, WAYS[fault.kind], fault.size, chance)) for zone in came]
+        looks[label] = tuple((float(one[0]), float(one[1]), float(one[2])) for one in came)
+    return looks
+
+
+def _with_other_pen(sheet: Sheet, pen: Pen, size: float, chance: np.random.Generator) -> Sheet:
+    """The sheet with one swatch that is not what it says."""
+    swatch = sheet.colours.swatches[pen]
+    way = WAYS[str(chance.choice(["pale", "dark", "colour"]))]
+    light, a, b = off(swatch.lab, way, size, chance)
+    other = swatch.recoloured(swatch.code, swatch.name, (float(np.clip(light, 0, 100)), float(a), float(b)))
+    return sheet.with_part("colours", swatches={**sheet.colours.swatches, pen: other})
+
+
+def off(lab: Lab, way: Sequence[float], size: float, chance: np.random.Generator) -> NDArray[np.float64]:
+    """A colour `size` CIEDE2000 from `lab`, by parts of lightness, chroma and hue; lightness turns back at its ends."""
+    light, a, b = (float(one) for one in lab)
+    chroma = float(np.hypot(a, b))
+    hue = np.arctan2(b, a) if chroma > 1 else chance.uniform(0, 2 * np.pi)
+    sign = 1.0 if chance.random() < 0.5 else -1.0
+    along, across = np.array([np.cos(hue), np.sin(hue)]), np.array([-np.sin(hue), np.cos(hue)])
+    lightness = way[0] if 8 < light + 4 * size * way[0] / 3 < 97 else -way[0]
+    step = np.array([lightness, *(way[1] * along + sign * way[2] * across)])
+    least, most = 0.0, 60.0
+    for _ in range(40):
+        middle = (least + most) / 2
+        if float(difference(lab, np.asarray(lab) + middle * step)) < size:
+            least = middle
+        else:
+            most = middle
+    return np.asarray(lab, float) + most * step
+
+
+def _spilled(
+    picture: NDArray[np.float32], labels: NDArray[np.int32], fault: HandFault, px_per_mm: float,
+    chance: np.random.Generator,
+) -> NDArray[np.float32]:  # fmt: skip
+    """With the colour of a region run over its line along a part of it."""
+    result = picture.copy()
+    for label in fault.regions:
+        own = (labels == label).astype(np.uint8)
+        if not own.any():
+            continue
+        reach = max(2, round(fault.size * px_per_mm))
+        near = cv2.dilate(own, cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1, 2 * reach + 1)))
+        rows, cols = np.nonzero(near)
+        turn = chance.uniform(0, 2 * np.pi)
+        along = np.cos(turn) * (cols - cols.mean()) + np.sin(turn) * (rows - rows.mean())
+        part = along > np.quantile(along, 0.55)
+        over = np.zeros_like(own)
+        over[rows[part], cols[part]] = 1
+        spill = (over > 0) & (own == 0)
+        result[spill] = np.minimum(result[spill], np.median(picture[own > 0], axis=0))
+    return result
+
+
+def _slow(shape: tuple[int, ...], reach_px: float, chance: np.random.Generator) -> NDArray[np.float32]:
+    """Smooth noise of unit spread whose waves are about `reach_px` long."""
+    small = tuple(max(3, round(side / reach_px) + 2) for side in shape[:2])
+    noise = chance.normal(0, 1, small).astype(np.float32)
+    return np.asarray(cv2.resize(noise, shape[1::-1], interpolation=cv2.INTER_CUBIC), np.float32)

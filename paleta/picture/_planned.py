@@ -1,0 +1,156 @@
+"""The parts of a sheet as the picture of it needs them, and all of them together: the plan as pixels."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.colour import Lab, srgb_to_lab
+from paleta.ground import bare, faded
+from paleta.impression import RegionMap
+from paleta.light import (
+    ACCENTS,
+    SCALE,
+    Cover,
+    Lamp,
+    Relief,
+    accent_cover,
+    glow_tint,
+    illuminate,
+    levels,
+    model_forms,
+    printed_shading,
+    reserved_zones,
+    thresholds,
+    zones_at,
+)
+from paleta.media import appearance, covers_of
+from paleta.order import Pen
+from paleta.picture._looks import looks_of
+from paleta.picture._paint import SOFT_GROUND, SOFT_LEVELS, Canvas, Laid, paint
+from paleta.recipe import Sheet, bodies_of, zoning_of
+
+
+def soft_of(sheet: Sheet) -> dict[int, float]:
+    """How far the shades of each region melt: as those of its uppermost coat, and all the way on a ground."""
+    return {
+        label: SOFT_GROUND if one.fade is not None else SOFT_LEVELS[one.coats[-1].medium]
+        for label, one in sheet.regions.settings.items()
+        if one.coats
+    }
+
+
+def accents_under(
+    sheet: Sheet, lamp: Lamp, light_levels: NDArray[np.int32], labels: NDArray[np.int32], *, px_per_mm: float
+) -> list[tuple[str, Pen, Cover]]:
+    """Every accent of the sheet with its swatch and where it lies on `labels`, in the order of laying."""
+    leads = sheet.regions.leads()
+    groups: dict[tuple[str, Pen], dict[int, int]] = {}
+    for label, setting in sheet.regions.settings.items():
+        for accent in setting.accents:
+            if setting.coats and not setting.left_as_paper:
+                groups.setdefault((accent.kind, accent.pen), {})[label] = leads[label]
+    order = list(ACCENTS)
+    return [
+        (kind, pen, accent_cover(kind, regions, labels, light_levels, lamp, px_per_mm=px_per_mm))
+        for (kind, pen), regions in sorted(groups.items(), key=lambda group: (order.index(group[0][0]), group[0][1]))
+    ]
+
+
+def laid_as(sheet: Sheet, pen: Pen, share: NDArray[np.float32]) -> Laid:
+    """An accent of the sheet's swatch `pen`, as it looks where it lies."""
+    paper, swatch = sheet.stamp.paper_used, sheet.colours.swatches[pen]
+    return Laid(share, appearance(swatch, paper), paper.lab, covers_of(swatch))
+
+
+def bare_of(sheet: Sheet, labels: NDArray[np.int32], *, px_per_mm: float) -> NDArray[np.bool_] | None:
+    """Where on `labels` paper is left bare round glows and round the points of grounds; None if nowhere."""
+    kept = reserved_zones(labels.shape, sheet.light.glows, px_per_mm=px_per_mm)
+    for label, spec in sheet.regions.fades().items():
+        ring = bare(labels.shape, spec, px_per_mm=px_per_mm)
+        if ring is not None:
+            ring &= labels == label
+            kept = ring if kept is None else kept | ring
+    return kept
+
+
+@dataclass(frozen=True, eq=False)
+class Planned:
+    """A sheet as it should look, on every SCALE-th pixel of its map, without the stamped line.
+
+    labels, zones  h x w int32 and uint8 (0 = deepest, NO_ZONE on paper). light: h x w float32 0..1.
+    rgb            h x w x 3 uint8 sRGB. relief: what the light fell on. px_per_mm: of these pixels.
+    """
+
+    sheet: Sheet
+    relief: Relief
+    labels: NDArray[np.int32]
+    zones: NDArray[np.uint8]
+    light: NDArray[np.float32]
+    rgb: NDArray[np.uint8]
+    px_per_mm: float
+
+    @property
+    def lab(self) -> NDArray[np.float64]:
+        """h x w x 3."""
+        return srgb_to_lab(self.rgb / 255)
+
+
+def planned(sheet: Sheet, region_map: RegionMap, relief: Relief | None = None) -> Planned:
+    """The sheet's plan as pixels; `relief` as `model_forms` gives it for the sheet's bodies, if it is known."""
+    relief = relief or model_forms(region_map, bodies_of(sheet))
+    light = lit(sheet, region_map, relief)
+    labels, px_per_mm = np.ascontiguousarray(region_map.labels[::SCALE, ::SCALE]), region_map.px_per_mm / SCALE
+    steps, zoning = levels(light), zoning_of(sheet)
+    rgb = painted(sheet, labels, light, relief, looks=looks_of(sheet), soft=soft_of(sheet))
+    return Planned(sheet, relief, labels, zones_at(steps, labels, zoning), light, rgb, px_per_mm)
+
+
+def painted(
+    sheet: Sheet,
+    labels: NDArray[np.int32],
+    light: NDArray[np.float32],
+    relief: Relief,
+    *,
+    looks: Mapping[int, Sequence[Lab]],
+    soft: Mapping[int, float],
+) -> NDArray[np.uint8]:
+    """h x w x 3 uint8 sRGB: the coloured picture without its line, of regions that look as `looks` says."""
+    px_per_mm = relief.px_per_mm / SCALE
+    steps = levels(light)
+    covers = accents_under(sheet, sheet.light.lamp, steps, labels, px_per_mm=px_per_mm)
+    clean = np.full((*labels.shape, 3), 255, np.uint8)
+    return paint(
+        Canvas(labels=labels, photo=clean, bare=clean, inked=np.zeros_like(clean), ink_rgb=clean[0, 0]),
+        "coloured",
+        light_levels=steps,
+        looks=looks,
+        thresholds=thresholds(steps, labels, zoning_of(sheet)),
+        paper_lab=sheet.stamp.paper_used.lab,
+        soft=soft,
+        accents=[laid_as(sheet, pen, cover.share) for _, pen, cover in covers],
+        tints=glow_tint(relief, sheet.light.glows, full_size=False),
+        bare=bare_of(sheet, labels, px_per_mm=px_per_mm),
+    )
+
+
+def lit(sheet: Sheet, region_map: RegionMap, relief: Relief, lamp: Lamp | None = None) -> NDArray[np.float32]:
+    """The light of the sheet's lamp (or another) and glows on every SCALE-th pixel, 0..1; on grounds their fade."""
+    light = illuminate(
+        relief,
+        lamp or sheet.light.lamp,
+        sheet.light.glows,
+        full_size=False,
+        shadows=sheet.light.shadows,
+        printed=printed_shading(region_map) if sheet.light.follow else None,
+        follow=sheet.light.follow,
+    )
+    fades = sheet.regions.fades()
+    if fades:
+        labels = np.ascontiguousarray(region_map.labels[::SCALE, ::SCALE])
+        where, faint = faded(labels, fades, px_per_mm=region_map.px_per_mm / SCALE)
+        light[where] = faint
+    return light

@@ -1,0 +1,75 @@
+"""First guesses of where a stamped image lies in a photo: by features of its lines, or by the sheet's corners."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+Matrix = NDArray[np.float64]
+"""3 x 3, from pixels (x, y, 1) of one picture to those of another."""
+RATIO = 0.86
+"""The nearest feature must be so much nearer than the second ([Lowe2004], which takes 0.8; lines have few of them)."""
+LEAST_MATCHES = 8
+NEAR_PX = 5.0
+MOST_FEATURES = 4000
+SCALES = (0.25, 4.0)
+"""Of one picture to the other that are believed, besides what their sizes say."""
+
+
+def by_features(template: NDArray[np.float32], seen: NDArray[np.float32]) -> Matrix | None:
+    """The likeliest plane view ([Hartley2004], chapter 4) of line picture `template` in line picture `seen`, by
+    scale-invariant features ([Lowe2004]) and random samples; None if too few of them agree."""
+    finder = cv2.SIFT_create(nfeatures=MOST_FEATURES, contrastThreshold=0.02, edgeThreshold=16)
+    (points, marks), (others, other_marks) = (
+        finder.detectAndCompute(cv2.convertScaleAbs(one, alpha=255), None) for one in (template, seen)
+    )
+    if marks is None or other_marks is None or min(len(marks), len(other_marks)) < LEAST_MATCHES:
+        return None
+    # Square roots of shares are compared better than the features as they are ([Arandjelovic2012]).
+    marks, other_marks = (np.sqrt(one / np.maximum(one.sum(axis=1, keepdims=True), 1)) for one in (marks, other_marks))
+    pairs = cv2.BFMatcher(cv2.NORM_L2).knnMatch(marks, other_marks, k=2)
+    good = [pair[0] for pair in pairs if len(pair) == 2 and pair[0].distance < RATIO * pair[1].distance]
+    if len(good) < LEAST_MATCHES:
+        return None
+    here = np.array([points[one.queryIdx].pt for one in good])
+    there = np.array([others[one.trainIdx].pt for one in good])
+    cv2.setRNGSeed(5)
+    matrix, _ = cv2.findHomography(here, there, cv2.USAC_MAGSAC, NEAR_PX, maxIters=5000, confidence=0.999)
+    return matrix if matrix is not None and believable(matrix, template.shape) else None
+
+
+def by_corners(corners: NDArray[np.float64], shape: tuple[int, ...]) -> Iterator[Matrix]:
+    """The four ways a picture of `shape` can lie between four corners (x, y in pixels)."""
+    height, width = shape[:2]
+    own = np.array([(0, 0), (width, 0), (width, height), (0, height)], np.float32)
+    for turn in range(4):
+        yield cv2.getPerspectiveTransform(own, np.roll(corners, -turn, axis=0).astype(np.float32)).astype(float)
+
+
+def believable(matrix: Matrix, shape: tuple[int, ...]) -> bool:
+    """Whether a plane sheet seen by a camera may look like this: not mirrored, not folded, not absurdly large."""
+    height, width = shape[:2]
+    own = np.array([(0, 0), (width, 0), (width, height), (0, height)], float)
+    seen = moved(matrix, own)
+    if not np.isfinite(seen).all():
+        return False
+    way = np.roll(seen, -1, axis=0) - seen
+    turns = way[:, 0] * np.roll(way, -1, axis=0)[:, 1] - way[:, 1] * np.roll(way, -1, axis=0)[:, 0]
+    sides = np.hypot(*way.T) / np.hypot(*(np.roll(own, -1, axis=0) - own).T)
+    return bool((turns > 0).all() and SCALES[0] < sides.min() and sides.max() < min(SCALES[1], 2 * sides.min()))
+
+
+def moved(matrix: Matrix, points: NDArray[np.float64]) -> NDArray[np.float64]:
+    """N x 2 points through a matrix."""
+    whole = np.concatenate([points, np.ones((len(points), 1))], axis=1) @ matrix.T
+    with np.errstate(divide="ignore", invalid="ignore"):
+        return np.asarray(whole[:, :2] / whole[:, 2:])
+
+
+def resized(scale: float) -> Matrix:
+    """What making a picture `scale` times as large does to its pixels; they are counted from their middles."""
+    off = (scale - 1) / 2
+    return np.array([(scale, 0, off), (0, scale, off), (0, 0, 1)])

@@ -21,7 +21,7 @@ WAYS = {"pale": (1.0, -0.15, 0.0), "dark": (-1.0, 0.1, 0.0), "colour": (0.0, 0.0
 """Of a fault of this kind the parts of lightness, chroma and hue."""
 SCATTER = 0.62
 """Spread of the hand in each of L*, a* and b* that makes about 1 CIEDE2000."""
-WOBBLE, WOBBLE_MM = 0.035, 2.5
+WOBBLE_MM, WOBBLE_REACH_MM = 0.12, 3.0
 STREAKS, STREAK_MM = 0.012, 0.8
 UNEVEN_MM = 9.0
 INK_RGB = (0.1, 0.095, 0.105)
@@ -57,7 +57,7 @@ def colour_card(
             other = lit(sheet.with_part("light", shadows=False), region_map, plan.relief, far)
             where = np.isin(labels, fault.regions)
             light[where] = other[where]
-    light = np.clip(light + WOBBLE * scatter * _slow(light.shape, WOBBLE_MM * plan.px_per_mm, chance), 0, 1)
+    light = _wobbled(light, WOBBLE_MM * scatter * plan.px_per_mm, WOBBLE_REACH_MM * plan.px_per_mm, chance)
     looks = _looks(sheet, faults, chance, scatter)
     soft = {label: float(np.clip(one * chance.uniform(0.4, 1.3), 0.05, 1)) for label, one in soft_of(sheet).items()}
     rgb = painted(sheet, labels, light.astype(np.float32), plan.relief, looks=looks, soft=soft)
@@ -76,6 +76,15 @@ def colour_card(
     return np.asarray(np.clip(large * (1 - ink) + np.array(ink_rgb, np.float32) * ink, 0, 1), np.float32)
 
 
+def _wobbled(
+    light: NDArray[np.float32], far_px: float, reach_px: float, chance: np.random.Generator
+) -> NDArray[np.float32]:
+    """The light a little displaced here and there: no hand lays a shade quite where it should end."""
+    x, y = np.meshgrid(*(np.arange(side, dtype=np.float32) for side in light.shape[::-1]))
+    over, down = (far_px * _slow(light.shape, reach_px, chance) for _ in range(2))
+    return cv2.remap(light, x + over, y + down, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+
+
 def _looks(
     sheet: Sheet, faults: Sequence[HandFault], chance: np.random.Generator, scatter: float
 ) -> dict[int, tuple[Lab, ...]]:
@@ -92,7 +101,12 @@ def _looks(
         if fault is not None and fault.kind == "missing":
             came = [sheet.stamp.paper_used.lab for _ in zones]
         elif fault is not None and fault.kind in WAYS:
-            came = [tuple(off(zone, WAYS[fault.kind], fault.size, chance)) for zone in came]
+            sign = 1.0 if chance.random() < 0.5 else -1.0
+            way = WAYS[fault.kind]
+            light = float(np.mean([zone[0] for zone in zones]))
+            if not 8 < light + 4 * fault.size * way[0] / 3 < 97:  # nothing is paler than paper
+                way = (-way[0], way[1], way[2])
+            came = [tuple(off(zone, way, fault.size, sign)) for zone in came]
         looks[label] = tuple((float(one[0]), float(one[1]), float(one[2])) for one in came)
     return looks
 
@@ -101,20 +115,18 @@ def _with_other_pen(sheet: Sheet, pen: Pen, size: float, chance: np.random.Gener
     """The sheet with one swatch that is not what it says."""
     swatch = sheet.colours.swatches[pen]
     way = WAYS[str(chance.choice(["pale", "dark", "colour"]))]
-    light, a, b = off(swatch.lab, way, size, chance)
+    light, a, b = off(swatch.lab, way, size, 1.0 if chance.random() < 0.5 else -1.0)
     other = swatch.recoloured(swatch.code, swatch.name, (float(np.clip(light, 0, 100)), float(a), float(b)))
     return sheet.with_part("colours", swatches={**sheet.colours.swatches, pen: other})
 
 
-def off(lab: Lab, way: Sequence[float], size: float, chance: np.random.Generator) -> NDArray[np.float64]:
-    """A colour `size` CIEDE2000 from `lab`, by parts of lightness, chroma and hue; lightness turns back at its ends."""
-    light, a, b = (float(one) for one in lab)
+def off(lab: Lab, way: Sequence[float], size: float, sign: float) -> NDArray[np.float64]:
+    """A colour `size` CIEDE2000 from `lab`, by parts of lightness, chroma and hue (to which side: `sign`)."""
+    a, b = float(lab[1]), float(lab[2])
     chroma = float(np.hypot(a, b))
-    hue = np.arctan2(b, a) if chroma > 1 else chance.uniform(0, 2 * np.pi)
-    sign = 1.0 if chance.random() < 0.5 else -1.0
+    hue = np.arctan2(b, a) if chroma > 1 else 0.8
     along, across = np.array([np.cos(hue), np.sin(hue)]), np.array([-np.sin(hue), np.cos(hue)])
-    lightness = way[0] if 8 < light + 4 * size * way[0] / 3 < 97 else -way[0]
-    step = np.array([lightness, *(way[1] * along + sign * way[2] * across)])
+    step = np.array([way[0], *(way[1] * along + sign * way[2] * across)])
     least, most = 0.0, 60.0
     for _ in range(40):
         middle = (least + most) / 2

@@ -93,10 +93,9 @@ class Planned:
     rgb: NDArray[np.uint8]
     px_per_mm: float
 
-    @property
-    def lab(self) -> NDArray[np.float64]:
-        """h x w x 3."""
-        return srgb_to_lab(self.rgb / 255)
+    def lab_at(self, rows: NDArray[np.int64], cols: NDArray[np.int64]) -> NDArray[np.float64]:
+        """N x 3 L*a*b* of pixels."""
+        return srgb_to_lab(self.rgb[rows, cols] / 255)
 
 
 def planned(sheet: Sheet, region_map: RegionMap, relief: Relief | None = None) -> Planned:

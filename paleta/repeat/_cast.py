@@ -5,26 +5,33 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 from scipy.sparse import block_diag, coo_array, csr_array, diags_array, hstack, vstack
-from scipy.sparse.linalg import spsolve
 
 from paleta.colour import Lab, lab_to_srgb
-from paleta.repeat._cells import Cells, log_light, on_paper
+from paleta.repeat._cells import DARKEST, Cells, log_light, on_paper
 from paleta.repeat._match import bending, spread
 
 FIELD_MM = 6.0
-TONE, COLOURFUL = 0.06, 0.05
-"""Spreads of what phones do to contrast and to colour; held near none, or a pen that is off would be explained."""
+TONE, CURVE, COLOURFUL, MIXING = 0.06, 0.02, 0.04, 0.004
+"""Spreads of what phones do to contrast, to its curve, to how colourful all is, and to single colours; held near
+nothing, or a pen that is off would be explained away."""
 HAND = 0.035
 """Spread of the hand in the logarithm of light: about 1 CIEDE2000."""
 NOISE = 0.012
-STIFF, MIXED_STIFF, LIFT = 30.0, 600.0, 1e-3
+STIFF, MIXED_STIFF, LIFT = 10_000.0, 60_000.0, 1e-3
 """What it costs the light to bend, its colour to bend, and the field to be there at all."""
 FAR = 2.0
 """Zones farther off than so many of the hand's spreads hold the field back no more (Cauchy's weights, [Huber1981])."""
-PASSES = 8
+PASSES = 9
+LOCKED, LOCKED_PASSES = 1e4, 4
+"""So much more is what the phone did held near nothing, and for so many passes: first it must be known which zones are
+off, or their faults would be taken for the phone's."""
+MIDDLE = float(np.log(0.2))
+"""Contrast turns about the light of a middle grey."""
+NEWTON = 4
 PATCH_TRUST = 4.0
 
 
@@ -43,17 +50,27 @@ class GreyPatch:
 class Freed:
     """What is left of the photo once its light is taken out.
 
-    off     Z x 3: by how much the logarithm of the light of each zone is off, R, G and B; of `zones` Z x 2 (region,
-            zone). doubt Z: the spread that measuring leaves.
-    left    N x 3: the same of each cell, the field taken out.
-    tone    what the phone did to contrast, 1 = nothing.
+    card    N x 3: the logarithm of the light of each cell under the plan's own light.
+    field   rows x cols x 3: the light, by its logarithm, every FIELD_MM from `low_mm` (x, y); phone: what it made of it.
+    zones   Z x 2 (region, zone): those that are coloured. came Z x 3: the same of each as a whole, doubt Z: the spread
+            that measuring leaves of it.
     """
 
+    card: NDArray[np.float64]
+    field: NDArray[np.float64]
+    low_mm: NDArray[np.float64]
+    phone: _Phone
     zones: NDArray[np.int32]
-    off: NDArray[np.float64]
+    came: NDArray[np.float64]
     doubt: NDArray[np.float64]
-    left: NDArray[np.float64]
-    tone: float
+
+    def whole(self, laid: NDArray[np.float32], px_per_mm: float) -> NDArray[np.float32]:
+        """h x w x 3: the logarithm of the light of a whole photo `laid` on the plan, its own light taken out."""
+        rows, cols = (np.arange(size, dtype=np.float32) / px_per_mm for size in laid.shape[:2])
+        x, y = np.meshgrid((cols - self.low_mm[0]) / FIELD_MM, (rows - self.low_mm[1]) / FIELD_MM)
+        lit = cv2.remap(self.field.astype(np.float32), x.astype(np.float32), y.astype(np.float32), cv2.INTER_LINEAR)
+        log = log_light(laid).astype(np.float64) - lit
+        return np.asarray(self.phone.undone(log.reshape(-1, 3)).reshape(laid.shape), np.float32)
 
 
 def free(
@@ -83,51 +100,120 @@ def free(
     cols, rows = (int(side) + 2 for side in np.ceil((at.max(axis=0, initial=1) - low) / FIELD_MM))
     places = spread(np.clip((at - low) / FIELD_MM, 0, None), rows, cols)
     nodes = rows * cols
-    # Columns: 3 gains, tone, colour; the field of light; fields of red and blue against green; zones, three channels.
-    blocks, knowns, weights = [], [], []
-    grey = plan.mean(axis=1)
-    for channel in range(3):
-        gains = np.zeros((count, 5))
-        gains[:, channel] = 1
-        gains[:, 3], gains[:, 4] = grey - grey.mean(), plan[:, channel] - grey
-        tint = [csr_array((count, nodes)), csr_array((count, nodes))]
-        if channel != 1:
-            tint[channel // 2] = places
-        own = [csr_array((count, len(names))) for _ in range(3)]
-        own[channel] = _members(np.flatnonzero(~paper), zone_of, count, len(names))
-        blocks.append(hstack([csr_array(gains), places, *tint, *own], format="csr"))
-        knowns.append(seen[:, channel] - plan[:, channel])
-        weights.append(weight / NOISE)
-    matrix, known, trust = vstack(blocks, format="csr"), np.concatenate(knowns), np.concatenate(weights)
+    # Unknown: what the phone did (_Phone), the field of light, fields of red and blue against green; and, apart from
+    # these, what every zone is off.
+    nothing = csr_array((count, nodes))
+    fields = vstack(
+        [hstack([places, *(places if channel == one else nothing for one in (0, 2))]) for channel in range(3)],
+        format="csr",
+    )
+    of_zones = block_diag([_members(np.flatnonzero(~paper), zone_of, count, len(names))] * 3, format="csr")
+    phone = _Phone.plain()
+    trust = np.tile(weight / NOISE, 3)
     bend = bending(rows, cols)
     still = LIFT * diags_array(np.ones(nodes))
-    prior_field = [STIFF * bend + still, MIXED_STIFF * bend + 30 * still, MIXED_STIFF * bend + 30 * still]
-    plain = np.array([1e-6, 1e-6, 1e-6, 1 / TONE**2, 1 / COLOURFUL**2])
-    hand = np.ones(len(names))
-    doubtful = np.ones(len(known))
-    solved = np.zeros(matrix.shape[1])
-    for _ in range(PASSES):
-        zones = np.tile(hand / HAND**2, 3)
-        prior = block_diag([diags_array(plain), *prior_field, diags_array(zones)], format="csr")
-        weighted = matrix.T @ diags_array(trust**2 * doubtful)
-        solved = spsolve((weighted @ matrix + prior).tocsc(), weighted @ known)
-        off = solved[5 + 3 * nodes :].reshape(3, -1).T
+    tints = MIXED_STIFF * bend + 30 * still
+    held = block_diag([_Phone.held(), STIFF * bend + still, tints, tints], format="csr").toarray()
+    # At first every zone may be off by anything, so that no fault is taken for light or for a cell gone wrong.
+    hand, doubtful = np.full(len(names), 0.02), np.ones(3 * count)
+    for number in range(PASSES):
+        held[3:11, 3:11] = _Phone.held()[3:, 3:] * (LOCKED if number < LOCKED_PASSES else 1)
+        expected, columns = phone.seen_as(plan)
+        known = (seen - expected).T.ravel() + columns @ phone.values
+        of_light = hstack([csr_array(columns), fields], format="csr")
+        # Zones share no cells, so their part of the equations is a diagonal and is taken out first (Schur complement).
+        weighted = diags_array(trust**2 * doubtful)
+        light_part, zone_part = of_light.T @ weighted, of_zones.T @ weighted
+        own = zone_part.multiply(of_zones.T).sum(axis=1) + np.tile(hand / HAND**2, 3)
+        mixed = (light_part @ of_zones).toarray()
+        whole = (light_part @ of_light).toarray() + held - (mixed / own) @ mixed.T
+        solved = np.linalg.solve(whole, light_part @ known - mixed @ ((zone_part @ known) / own))
+        apart = (zone_part @ known - mixed.T @ solved) / own
+        phone = _Phone(solved[: len(phone.values)])
+        off = apart.reshape(3, -1).T
         hand = 1 / (1 + (np.sqrt((off**2).mean(axis=1)) / (FAR * HAND)) ** 2)
-        left = (known - matrix @ solved).reshape(3, -1)
+        left = (known - of_light @ solved - of_zones @ apart).reshape(3, -1)
         spread_ = max(1.4826 * float(np.median(np.abs(left))), NOISE / 2)
         doubtful = np.tile(1 / (1 + ((left**2).mean(axis=0) / (3 * spread_) ** 2)), 3)
-    cell_off = (known - matrix @ solved).reshape(3, -1).T
-    cell_off[np.flatnonzero(~paper)] += off[zone_of]
+    lit = (fields @ solved[len(phone.values) :]).reshape(3, -1).T
+    card = phone.undone(seen - lit)[: len(cells.region)]
+    came = np.zeros((len(names), 3))
+    of_cells = np.flatnonzero(~paper)
+    for number in range(len(names)):
+        own_cells = of_cells[zone_of == number]
+        came[number] = np.average(card[own_cells], axis=0, weights=cells.pixels[own_cells])
     size = np.bincount(zone_of, weights=np.minimum(cells.pixels[~paper], 200) / 200, minlength=len(names))
-    tone = 1 + float(solved[3])
     return Freed(
+        card=card,
+        field=_field(solved[len(phone.values) :], rows, cols),
+        low_mm=low,
+        phone=phone,
         zones=np.stack([names // 256, names % 256], axis=1).astype(np.int32),
-        off=off / tone,
+        came=came,
         doubt=spread_ / np.sqrt(np.maximum(size, 1e-3)),
-        left=cell_off[: len(cells.region)] / tone,
-        tone=tone,
     )
+
+
+@dataclass(frozen=True, eq=False)
+class _Phone:
+    """What a phone makes of light: gains of R, G and B, contrast, its curve, and how much of each channel is mixed into
+    each other one (white stays white). All but the gains are 0 for nothing at all."""
+
+    values: NDArray[np.float64]
+    @staticmethod
+    def held() -> NDArray[np.float64]:
+        """11 x 11: what it costs to be other than nothing. More colourful is all mixing alike."""
+        mixing = np.linalg.inv(MIXING**2 * np.eye(6) + COLOURFUL**2)
+        return np.asarray(block_diag([np.diag([1e-6] * 3 + [TONE**-2, CURVE**-2]), mixing]).toarray())
+
+    PAIRS = ((0, 1), (0, 2), (1, 0), (1, 2), (2, 0), (2, 1))
+
+    @classmethod
+    def plain(cls) -> _Phone:
+        return cls(np.zeros(11))
+
+    def seen_as(self, plan: NDArray[np.float64]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        """N x 3: the logarithm of what it makes of `plan`; 3N x 11: how that changes with each of its values."""
+        light = np.exp(plan)
+        mixed = np.maximum(light @ self._mixing.T, DARKEST)
+        log = np.log(mixed)
+        grey = log - MIDDLE
+        contrast, curve = self.values[3:5]
+        steep = 1 + contrast + 2 * curve * grey
+        columns = np.zeros((3, len(plan), 11))
+        for channel in range(3):
+            columns[channel, :, channel] = 1
+            columns[channel, :, 3] = grey[:, channel]
+            columns[channel, :, 4] = grey[:, channel] ** 2
+        for place, (one, other) in enumerate(self.PAIRS, start=5):
+            columns[one, :, place] = steep[:, one] * (light[:, other] - light[:, one]) / mixed[:, one]
+        expected = log + self.values[:3] + contrast * grey + curve * grey**2
+        return expected, columns.reshape(-1, 11)
+
+    def undone(self, log: NDArray[np.float64]) -> NDArray[np.float64]:
+        """N x 3: the logarithm of the light that it makes `log` of."""
+        contrast, curve = self.values[3:5]
+        grey = wanted = log - self.values[:3] - MIDDLE
+        for _ in range(NEWTON):
+            grey = grey - (grey + contrast * grey + curve * grey**2 - wanted) / (1 + contrast + 2 * curve * grey)
+        light = np.exp(grey + MIDDLE) @ np.linalg.inv(self._mixing).T
+        return np.log(np.maximum(light, DARKEST))
+
+    @property
+    def _mixing(self) -> NDArray[np.float64]:
+        matrix = np.eye(3)
+        for (one, other), share in zip(self.PAIRS, self.values[5:], strict=True):
+            matrix[one, other] += share
+            matrix[one, one] -= share
+        return matrix
+
+
+def _field(nodes: NDArray[np.float64], rows: int, cols: int) -> NDArray[np.float64]:
+    """rows x cols x 3 from what was solved: light, and red and blue against green."""
+    light, red, blue = nodes.reshape(3, rows, cols)
+    return np.stack([light + red, light, light + blue], axis=-1)
 
 
 def _members(rows: NDArray[np.int64], columns: NDArray[np.int64], height: int, width: int) -> csr_array:
     return csr_array(coo_array((np.ones(len(rows)), (rows, columns)), shape=(height, width)))
+

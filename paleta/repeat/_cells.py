@@ -16,6 +16,8 @@ from paleta.picture import Planned
 BLOCK_MM = 3.0
 INK_MM = 0.3
 """So near the stamped line a photo's blur and what is left of its bends mix colours."""
+GLARE, GLARE_MM = 0.06, 1.0
+"""Light by which the line is lifted under a bright spot, and how far such a spot is looked for from the line."""
 LEAST_PX = 6
 DARKEST = 0.012
 """Added to light before its logarithm is taken: noise and stray light drown what is darker."""
@@ -57,10 +59,10 @@ def lab_of_log(log: NDArray[np.float64]) -> NDArray[np.float64]:
 def cells_of(plan: Planned, laid: NDArray[np.float32], ink: NDArray[np.bool_]) -> Cells:
     """Measure the photo `laid` on the plan (h x w x 3 sRGB, NaN outside); `ink` h x w is left out, with its edge."""
     px = plan.px_per_mm
-    reach = max(1, round(INK_MM * px))
-    clear = cv2.dilate(ink.astype(np.uint8), cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1,) * 2)) == 0
+    clear = ~near_ink(ink, px)
     good = clear & ~np.isnan(laid).any(axis=-1) & (np.nan_to_num(laid, nan=1.0).max(axis=-1) < BURNT)
     covered = float(good.sum() / max(1, clear.sum()))
+    good &= ~_glare(laid, ink, px)
     rows, cols = np.nonzero(good)
     block = max(2, round(BLOCK_MM * px))
     zone = plan.zones[rows, cols].astype(np.int64)
@@ -78,10 +80,42 @@ def cells_of(plan: Planned, laid: NDArray[np.float32], ink: NDArray[np.bool_]) -
         zone=np.array([plan.zones[rows[start], cols[start]] for start, _ in keep], np.int32),
         at=np.array([(cols[start:end].mean(), rows[start:end].mean()) for start, end in keep]).reshape(-1, 2) / px,
         pixels=np.array([end - start for start, end in keep], np.int64),
-        seen=np.array([np.median(seen[start:end], axis=0) for start, end in keep], float).reshape(-1, 3),
-        plan=np.array([np.median(planned[start:end], axis=0) for start, end in keep], float).reshape(-1, 3),
+        seen=_means(seen, keep),
+        plan=_means(planned, keep),
         covered=covered,
     )
+
+
+def near_ink(ink: NDArray[np.bool_], px_per_mm: float) -> NDArray[np.bool_]:
+    """h x w: the line and what lies within INK_MM of it."""
+    reach = max(1, round(INK_MM * px_per_mm))
+    kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1, 2 * reach + 1))
+    return cv2.dilate(ink.astype(np.uint8), kernel) > 0
+
+
+def _glare(laid: NDArray[np.float32], ink: NDArray[np.bool_], px: float) -> NDArray[np.bool_]:
+    """h x w: where a bright spot lies over the card. Nothing a hand does makes the stamped line paler; light thrown
+    back by the surface does."""
+    core = cv2.erode(ink.astype(np.uint8), np.ones((3, 3), np.uint8)) > 0
+    if not core.any():
+        return np.zeros(ink.shape, bool)
+    light = np.exp(log_light(np.nan_to_num(laid, nan=0.0))).min(axis=-1) - DARKEST
+    usual = float(np.median(light[core]))
+    more = np.where(core, np.maximum(light - usual, 0), 0).astype(np.float32)
+    sigma = GLARE_MM * px
+    lifted = cv2.GaussianBlur(more, (0, 0), sigma) / np.maximum(
+        cv2.GaussianBlur(core.astype(np.float32), (0, 0), sigma), 1e-4
+    )
+    reach = max(1, round(2 * sigma))
+    spot = (lifted > GLARE).astype(np.uint8)
+    return cv2.dilate(spot, cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (reach, reach))) > 0
+
+
+def _means(values: NDArray[np.float32], stretches: list[tuple[int, int]]) -> NDArray[np.float64]:
+    """The mean of each stretch of rows."""
+    sums = np.concatenate([np.zeros((1, 3)), np.cumsum(values, axis=0, dtype=np.float64)])
+    starts, ends = np.array(stretches, int).reshape(-1, 2).T
+    return (sums[ends] - sums[starts]) / np.maximum(ends - starts, 1)[:, None]
 
 
 def on_paper(cells: Cells) -> NDArray[np.bool_]:

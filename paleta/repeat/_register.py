@@ -154,6 +154,12 @@ class Template:
         way = cv2.INTER_AREA if scale < 1 else cv2.INTER_LINEAR
         return cls(cv2.resize(lines, size, interpolation=way), lines.shape[:2], dpi, paler)
 
+    def sharpness(self, laid: NDArray[np.float32]) -> float:
+        """0..1: how much line a photo `laid` on the impression (any size) shows where lines are drawn."""
+        size = self.lines.shape[::-1]
+        seen = lines_of(cv2.resize(np.nan_to_num(laid, nan=1.0), size), WORK_PX_MM, paler=self.paler)
+        return float(seen[self.lines > 0.6].mean()) if (self.lines > 0.6).any() else 0.0
+
     def found_in(
         self, photo: Impression, corners: NDArray[np.float64] | None, same: float
     ) -> Registration | NotTheSameStamp:

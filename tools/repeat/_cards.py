@@ -9,7 +9,7 @@ import numpy as np
 
 from paleta.colour import lab_to_srgb, srgb_to_lab
 from paleta.devices import HOME_LIGHTS, HandFault, colour_card, photograph_card
-from paleta.impression import PAPER, RegionMap
+from paleta.impression import RegionMap
 from paleta.light import Body, Lamp, guess_bodies
 from paleta.media import Swatch
 from paleta.palette import find_ramps
@@ -143,5 +143,4 @@ def _uses(sheet: Sheet, labels: frozenset[int]) -> dict[tuple[str, str], list[in
 
 def _turns(plan: Planned, label: int) -> bool:
     """Whether the light from the other side would look otherwise at all: not on what lies flat."""
-    where = (plan.labels == label) & (plan.labels != PAPER)
-    return bool(np.ptp(plan.lab[..., 0][where]) > 12)
+    return bool(np.ptp(plan.lab_at(*np.nonzero(plan.labels == label))[:, 0]) > 12)

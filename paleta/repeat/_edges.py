@@ -1,0 +1,95 @@
+"""Faults that have a place within or beside a region: colour run over the line, grounds laid unevenly."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.colour import difference
+from paleta.impression import PAPER
+from paleta.picture import Planned
+from paleta.repeat._cast import Freed
+from paleta.repeat._cells import Cells, lab_of_log
+from paleta.repeat._faults import Fault
+from paleta.repeat._readings import RegionReading
+
+BAND_MM = 1.6
+"""So far over its line colour is looked for."""
+UNLIKE = 12.0
+"""CIEDE2000 between neighbours from which one can be told from the other in a narrow band."""
+NEARER = 0.45
+"""A pixel belongs to the neighbour's colour if it is so much nearer to it than to its own."""
+LEAST_MM2, LEAST_REACH_MM = 1.2, 0.45
+BLOTCH, LEAST_CELLS = 2.6, 12
+"""Spread of lightness within a ground, beyond its fade, from which it is uneven."""
+
+
+def run_over(
+    plan: Planned, whole: NDArray[np.float32], clear: NDArray[np.bool_], readings: Mapping[int, RegionReading]
+) -> list[Fault]:
+    """Regions whose colour lies on their neighbour's side of the line. `whole` as of Freed.whole."""
+    found = []
+    paper = plan.sheet.stamp.paper_used.lab
+    colours = {label: np.array(one.seen) for label, one in readings.items()} | {PAPER: np.array(paper)}
+    band = max(3, round(BAND_MM * plan.px_per_mm))
+    kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * band + 1, 2 * band + 1))
+    mm2 = plan.px_per_mm**-2
+    for label, one in sorted(readings.items()):
+        rows, cols = np.nonzero(plan.labels == label)
+        top, left = max(rows.min() - band, 0), max(cols.min() - band, 0)
+        box = (slice(top, rows.max() + band + 1), slice(left, cols.max() + band + 1))
+        own = (plan.labels[box] == label).astype(np.uint8)
+        near = (cv2.dilate(own, kernel) > 0) & (own == 0) & clear[box]
+        if not near.any():
+            continue
+        beyond = plan.labels[box][near]
+        seen = lab_of_log(whole[box][near].astype(float))
+        spilled = np.zeros(len(beyond), bool)
+        for other in np.unique(beyond):
+            if other not in colours or float(difference(colours[label], colours[other])) < UNLIKE:
+                continue
+            here = beyond == other
+            to_own, to_other = difference(seen[here], colours[label]), difference(seen[here], colours[other])
+            spilled[here] = to_own < NEARER * to_other
+        mark = np.zeros(own.shape, np.uint8)
+        mark[near] = spilled
+        mark = cv2.morphologyEx(mark, cv2.MORPH_OPEN, np.ones((2, 2), np.uint8))
+        area = float(mark.sum()) * mm2
+        if area < LEAST_MM2:
+            continue
+        away = cv2.distanceTransform(1 - own, cv2.DIST_L2, 3)[mark > 0] / plan.px_per_mm
+        reach = float(np.percentile(away, 90))
+        # A shade of the neighbour's own that is like this colour lies anywhere; what ran over hangs on the line.
+        if reach < LEAST_REACH_MM or float(np.percentile(away, 25)) > 0.6 * BAND_MM:
+            continue
+        name = plan.sheet.regions.settings[label].name
+        sentence = f"{name} has run over its line by about {reach:.1f} mm."
+        found.append(Fault("over", (label,), round(reach, 1), sentence, one.plan, one.seen))
+    return found
+
+
+def grounds_uneven(
+    plan: Planned, cells: Cells, freed: Freed, readings: Mapping[int, RegionReading]
+) -> list[Fault]:
+    """Grounds that are blotchy beyond their fade."""
+    found = []
+    for label in plan.sheet.regions.fades():
+        own = np.flatnonzero(cells.region == label)
+        if label not in readings or len(own) < LEAST_CELLS:
+            continue
+        off = lab_of_log(freed.card[own])[:, 0] - lab_of_log(cells.plan[own])[:, 0]
+        weight = np.minimum(cells.pixels[own], 100).astype(float)
+        # A fade that is deeper or longer than planned is no blotch.
+        place = np.column_stack([np.ones(len(own)), cells.at[own] - cells.at[own].mean(axis=0), cells.plan[own].mean(axis=1)])
+        smooth = place @ np.linalg.lstsq(place * weight[:, None], off * weight, rcond=None)[0]
+        spread = float(np.sqrt(np.average((off - smooth) ** 2, weights=weight)))
+        if spread > BLOTCH:
+            one, name = readings[label], plan.sheet.regions.settings[label].name
+            found.append(
+                Fault("uneven", (label,), round(spread, 1), f"{name} is blotchy: it varies by {spread:.0f} in "
+                      "lightness beside its fade.", one.plan, one.seen)  # fmt: skip
+            )
+    return found

@@ -1,0 +1,214 @@
+"""What on a card is a fault, of which kind and how large, and in words."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.colour import Lab, difference, plain_name
+from paleta.order import Pen
+from paleta.picture import looks_of
+from paleta.recipe import Sheet
+from paleta.repeat._readings import RegionReading, ZoneReading
+
+FAULT_KINDS = {
+    "missing": "Not coloured",
+    "reversed": "Lit from the other side",
+    "pale": "Too pale",
+    "dark": "Too dark",
+    "colour": "Another colour",
+    "pen": "A pen that is off everywhere",
+    "uneven": "Ground uneven",
+    "over": "Run over the line",
+}
+NOTICED = 1.9
+"""CIEDE2000 from which a region is told; the hand alone makes about 1."""
+DOUBTS = 0.4
+"""Of what measuring alone may make, so many times are added."""
+RAMP_WORTH, PLAIN = 3.0, 1.8
+"""What a colour lies beside its ramp counts so many times, for most of a fault lies along it; what is so many times over
+the limit needs no such proof."""
+USUAL, MOST_UNSURE = 0.9, 1.0
+"""Median CIEDE2000 of the regions of a card in good light; in poor light as much is added to what is told as the median
+lies above that, and no more than this."""
+BARE = 0.35
+"""Laid less far from the paper than this share of the plan: not coloured."""
+AWAY = 0.0
+"""A slope below this is light from the other side, if the correlation bears it out."""
+SURE_AWAY = -0.25
+MOSTLY = 0.6
+"""A shift of which lightness is this share is a matter of pale and dark."""
+PEN_LEAST, PEN_SIZE, PEN_AGREE = 3, 2.4, 0.7
+"""Zones a pen must be measured in, how far it must be off, and how large a share of them must agree."""
+
+
+@dataclass(frozen=True, slots=True)
+class Fault:
+    """Something on the card that is not as planned.
+
+    kind     one of FAULT_KINDS. regions: labels, the largest first; region the first of them.
+    size     CIEDE2000 between plan and card; of a colour run over its line, mm.
+    sentence  for the colourist. plan, seen: L*a*b*, where colours are compared. pen: the swatch, of a pen that is off.
+    """
+
+    kind: str
+    regions: tuple[int, ...]
+    size: float
+    sentence: str
+    plan: Lab | None = None
+    seen: Lab | None = None
+    pen: Pen | None = None
+
+    @property
+    def region(self) -> int:
+        return self.regions[0]
+
+
+def find_faults(sheet: Sheet, readings: Mapping[int, RegionReading]) -> list[Fault]:
+    """Pens that are off wherever they are used, then what is wrong with single regions beyond that; largest first."""
+    usual = float(np.median([one.size for one in readings.values()])) if readings else USUAL
+    unsure = float(np.clip(usual - USUAL, 0, MOST_UNSURE))
+    pens, rest = _pens_off(sheet, readings, unsure)
+    faults = [*pens, *filter(None, (_of_region(sheet, one, unsure) for one in rest.values()))]
+    return sorted(faults, key=lambda one: (-one.size, one.regions))
+
+
+def _of_region(sheet: Sheet, one: RegionReading, unsure: float) -> Fault | None:
+    name = sheet.regions.settings[one.label].name
+    limit = NOTICED + DOUBTS * one.doubt + unsure
+
+    def fault(kind: str, sentence: str) -> Fault:
+        return Fault(kind, (one.label,), round(one.size, 1), sentence, one.plan, one.seen)
+
+    if one.laid is not None and one.laid < BARE and one.size > limit:
+        return fault("missing", f"{name} is not coloured: it looks like bare paper.")
+    if one.slope is not None and one.slope < AWAY and one.alike < SURE_AWAY:
+        sizes = [float(difference(each.plan, each.seen)) for each in one.zones]
+        turned = replace(one, size=max(one.size, *sizes)) if sizes else one
+        return Fault("reversed", (one.label,), round(turned.size, 1), f"{name} is shaded on the wrong side.", one.plan,
+                     one.seen)  # fmt: skip
+    if one.size <= limit or (one.size <= PLAIN * limit and RAMP_WORTH * one.off_ramp <= limit):
+        return None
+    kind, how = kind_of(one.plan, one.seen)
+    return fault(kind, f"{name} {how} by {one.size:.0f}.")
+
+
+def kind_of(plan: Lab, seen: Lab) -> tuple[str, str]:
+    """Whether a colour is too pale, too dark or another one, and how that is said."""
+    light, a, b = np.subtract(seen, plan)
+    along = np.array(plan[1:]) / max(float(np.hypot(*plan[1:])), 1e-6)
+    # More or less of a colour moves it along its own chroma too: that is no other colour.
+    stray = abs(float(a * -along[1] + b * along[0])) if np.hypot(*plan[1:]) > 6 else float(np.hypot(a, b))
+    if abs(light) >= MOSTLY * float(np.hypot(light, stray)) and abs(light) > 1:
+        return ("pale", "is paler than planned") if light > 0 else ("dark", "is darker than planned")
+    return "colour", f"is another colour than planned, more {_more(plan, seen)}: off"
+
+
+def _more(plan: Lab, seen: Lab) -> str:
+    """In which direction a colour is off, as a plain word."""
+    a, b = np.subtract(seen, plan)[1:]
+    if max(abs(a), abs(b)) < 0.5:
+        return plain_name(seen)
+    return {(0, 1): "red", (0, -1): "green", (1, 1): "yellow", (1, -1): "blue"}[
+        (int(abs(b) > abs(a)), int(np.sign(b if abs(b) > abs(a) else a)))
+    ]
+
+
+def _pens_off(
+    sheet: Sheet, readings: Mapping[int, RegionReading], unsure: float
+) -> tuple[list[Fault], dict[int, RegionReading]]:
+    """Pens whose zones are all off alike, and the readings with that taken out. The palest are looked at first: they
+    lie under the others, so what they are off shows there too."""
+    faults, rest = [], dict(readings)
+    pens = {zone.pen for one in readings.values() for zone in one.zones if zone.pen is not None}
+    for pen in sorted(pens, key=lambda pen: (-sheet.colours.swatches[pen].lab[0], pen)):
+        several = [
+            (label, zone)
+            for label, one in rest.items()
+            if one.laid is None or one.laid >= BARE
+            for zone in one.zones
+            if zone.pen == pen
+        ]
+        shift = _common(several)
+        if shift is None:
+            continue
+        plan = np.average([one.plan for _, one in several], axis=0, weights=[one.pixels for _, one in several])
+        size = float(difference(plan, plan + shift))
+        if size < PEN_SIZE + unsure:
+            continue
+        rest = _without(rest, _wherever(sheet, pen, shift, several))
+        kind, how = kind_of(_lab(plan), _lab(plan + shift))
+        name = sheet.colours.swatches[pen].name
+        labels = tuple(sorted({label for label, _ in several}, key=lambda label: (-readings[label].pixels, label)))
+        sentence = f"{name} {how} by {size:.0f} wherever it is used."
+        faults.append(Fault("pen", labels, round(size, 1), sentence, _lab(plan), _lab(plan + shift), pen))
+    return faults, rest
+
+
+def _wherever(
+    sheet: Sheet, pen: Pen, shift: NDArray[np.float64], several: Sequence[tuple[int, ZoneReading]]
+) -> dict[tuple[int, int], NDArray[np.float64]]:
+    """By how much every zone is off, under other pens too, if this one is off by `shift` where it shows."""
+    before = looks_of(sheet)
+
+    def moved(by: NDArray[np.float64]) -> dict[tuple[int, int], NDArray[np.float64]]:
+        swatch = sheet.colours.swatches[pen]
+        lab = np.clip(np.add(swatch.lab, by), (0, -128, -128), (100, 128, 128))
+        other = swatch.recoloured(swatch.code, swatch.name, _lab(lab))
+        after = looks_of(sheet.with_part("colours", swatches={**sheet.colours.swatches, pen: other}))
+        return {
+            (label, zone): np.subtract(now, was)
+            for label, zones in after.items()
+            for zone, (now, was) in enumerate(zip(zones, before[label], strict=True))
+            if now != was
+        }
+
+    own = [(label, one.zone) for label, one in several]
+    once = moved(shift)
+    shown = np.mean([once.get(place, np.zeros(3)) @ shift for place in own]) / max(float(shift @ shift), 1e-6)
+    found = moved(shift * float(np.clip(1 / max(shown, 0.2), 0.5, 4.0)))
+    return {**found, **dict.fromkeys(own, shift)}
+
+
+def _common(several: Sequence[tuple[int, ZoneReading]]) -> NDArray[np.float64] | None:
+    """The shift that most zones of a pen share; None if they are too few, or do not agree."""
+    if len({label for label, _ in several}) < PEN_LEAST:
+        return None
+    shifts = np.array([one.shift for _, one in several])
+    weight = np.sqrt([min(one.pixels, 400) for _, one in several])
+    middle = np.array([_weighted_median(shifts[:, k], weight) for k in range(3)])
+    # How many lie on the same side, and how far: a fault of a pen is in all of its zones.
+    along = shifts @ middle / max(float(middle @ middle), 1e-6)
+    agree = (along > 0.4) & (along < 2.2)
+    return middle if weight[agree].sum() >= PEN_AGREE * weight.sum() else None
+
+
+def _weighted_median(values: NDArray[np.float64], weight: NDArray[np.float64]) -> float:
+    order = np.argsort(values)
+    return float(values[order[int(np.searchsorted(np.cumsum(weight[order]), weight.sum() / 2))]])
+
+
+def _without(
+    readings: Mapping[int, RegionReading], off: Mapping[tuple[int, int], NDArray[np.float64]]
+) -> dict[int, RegionReading]:
+    """The readings with what zones are `off` (by region and zone) taken out."""
+    rest = dict(readings)
+    for label, one in readings.items():
+        if not any((label, each.zone) in off for each in one.zones):
+            continue
+        zones = tuple(
+            replace(each, seen=_lab(np.subtract(each.seen, off.get((label, each.zone), np.zeros(3)))))
+            for each in one.zones
+        )
+        seen = np.average([each.seen for each in zones], axis=0, weights=[each.pixels for each in zones])
+        size = float(difference(one.plan, seen))
+        rest[label] = replace(one, zones=zones, seen=_lab(seen), size=size, off_ramp=min(one.off_ramp, size))
+    return rest
+
+
+def _lab(values: NDArray[np.float64]) -> Lab:
+    light, a, b = (float(one) for one in values)
+    return light, a, b

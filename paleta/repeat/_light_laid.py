@@ -1,0 +1,123 @@
+"""From where a card looks lit: the direction of the lamp that would give the shades that were laid."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.colour import linear_to_lab
+from paleta.light import Body, Lamp
+from paleta.picture import Planned
+from paleta.repeat._cells import DARKEST
+
+STEP_DEG = 7.5
+MOST_PX = 1600
+LEAST_PX, LEAST_SPAN = 60, 6.0
+"""A body needs so many pixels and so much lightness between its shades to say where its light comes from."""
+LEAST_LIKE = 0.35
+"""Correlation with the best lamp below which no lamp gives what was laid."""
+SHARE_PX = 40.0
+"""Pixels near each other are laid in one stroke: so many count as one."""
+LEAN = 0.02
+"""How much rather the plan's lamp, or the one straight across, is believed where shades cannot tell: along a tube."""
+
+
+@dataclass(frozen=True, slots=True)
+class LaidLight:
+    """azimuth_deg as of a Lamp, doubt_deg to either side, like: correlation of the shades with that lamp's."""
+
+    azimuth_deg: float
+    doubt_deg: float
+    like: float
+
+    @property
+    def clock(self) -> str:
+        return Lamp(azimuth_deg=self.azimuth_deg, elevation_deg=40).clock
+
+
+def light_of_body(
+    plan: Planned, body: Body, seen_light: NDArray[np.float32], clear: NDArray[np.bool_]
+) -> LaidLight | None:
+    """The lamp that the shades of one body point to; None if it is too small, too flat, or like no lamp's.
+
+    Every direction is tried: the light it would throw on the body's form is ranked, the shades planned for it are dealt
+    out by these ranks, and what was laid (`seen_light` h x w, L*) is compared with that.
+    """
+    found = _curve(plan, body, seen_light, clear)
+    return None if found is None else _best(*found, plan.sheet.light.lamp)
+
+
+def light_of_card(
+    plan: Planned, bodies: Sequence[Body], seen_light: NDArray[np.float32], clear: NDArray[np.bool_]
+) -> LaidLight | None:
+    """The one lamp that all bodies together point to."""
+    curves = [curve for body in bodies if (curve := _curve(plan, body, seen_light, clear)) is not None]
+    if not curves:
+        return None
+    weights = np.array([min(pixels, 2000.0) for _, pixels in curves])
+    return _best(np.average([like for like, _ in curves], axis=0, weights=weights), weights.sum(), plan.sheet.light.lamp)
+
+
+def lightness_of(log: NDArray[np.float32]) -> NDArray[np.float32]:
+    """L* of logarithms of light h x w x 3."""
+    return np.asarray(linear_to_lab(np.maximum(np.exp(log) - DARKEST, 0))[..., 0], np.float32)
+
+
+def azimuths() -> NDArray[np.float64]:
+    return np.arange(0, 360, STEP_DEG)
+
+
+def _curve(
+    plan: Planned, body: Body, seen_light: NDArray[np.float32], clear: NDArray[np.bool_]
+) -> tuple[NDArray[np.float64], float] | None:
+    """Likeness of what was laid to each direction's light, and on how many pixels."""
+    rows, cols = np.nonzero(np.isin(plan.labels, body.regions) & clear)
+    if len(rows) < LEAST_PX:
+        return None
+    pixels = float(len(rows))
+    step = -(-len(rows) // MOST_PX)
+    rows, cols = rows[::step], cols[::step]
+    planned, seen, place = plan.lab_at(rows, cols)[:, 0], seen_light[rows, cols], plan.labels[rows, cols]
+    if np.ptp(planned) < LEAST_SPAN:
+        return None
+    lamp = plan.sheet.light.lamp
+    normals, tuck = plan.relief.normals[rows, cols], plan.relief.tuck[rows, cols]
+    likes = []
+    for azimuth in azimuths():
+        light = np.clip(normals @ np.array(replace(lamp, azimuth_deg=azimuth).direction), 0, 1) * (1 - tuck)
+        likes.append(_like(light, planned, seen, place))
+    return np.array(likes), pixels
+
+
+def _like(
+    light: NDArray[np.float64], planned: NDArray[np.float64], seen: NDArray[np.float64], place: NDArray[np.int32]
+) -> float:
+    """Correlation of what was laid with the planned shades dealt out by `light`, each region for itself."""
+    both = own = other = 0.0
+    for label in np.unique(place):
+        here = place == label
+        dealt = np.empty(int(here.sum()))
+        dealt[np.argsort(light[here], kind="stable")] = np.sort(planned[here])
+        one, two = dealt - dealt.mean(), seen[here] - seen[here].mean()
+        both, own, other = both + float(one @ two), own + float(one @ one), other + float(two @ two)
+    return both / max(np.sqrt(own * other), 1e-9)
+
+
+def _best(like: NDArray[np.float64], pixels: float, lamp: Lamp) -> LaidLight | None:
+    turns = azimuths()
+    away = np.radians(turns - lamp.azimuth_deg)
+    leaning = like + LEAN * np.abs(np.cos(away))
+    top = int(leaning.argmax())
+    if like[top] < LEAST_LIKE:
+        return None
+    before, here, after = leaning[top - 1], leaning[top], leaning[(top + 1) % len(turns)]
+    bend = before - 2 * here + after
+    between = 0.5 * (before - after) / bend if bend < -1e-9 else 0.0
+    # As in a test of two correlations: what lies within the noise of the best cannot be told from it.
+    noise = (1 - like[top] ** 2) / np.sqrt(max(pixels / SHARE_PX, 4)) + 0.004
+    close = like > like[top] - noise
+    doubt = STEP_DEG * close.sum() / 2
+    return LaidLight(float((turns[top] + STEP_DEG * between) % 360), float(min(doubt, 180)), float(like[top]))

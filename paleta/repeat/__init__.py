@@ -6,6 +6,7 @@ from paleta.repeat._faults import FAULT_KINDS, Fault
 from paleta.repeat._light_laid import LaidLight
 from paleta.repeat._readings import RegionReading, ZoneReading
 from paleta.repeat._register import NotTheSameStamp, Registration, register
+from paleta.repeat._restamp import Restamped, restamp
 
 __all__ = [
     "FAULT_KINDS",
@@ -18,7 +19,9 @@ __all__ = [
     "RegionReading",
     "Registration",
     "RepeatReport",
+    "Restamped",
     "ZoneReading",
     "compare",
     "register",
+    "restamp",
 ]

@@ -12,14 +12,14 @@ from numpy.typing import NDArray
 from paleta.colour import lab_to_srgb
 from paleta.errors import PaletaError
 from paleta.impression import Impression, RegionMap
-from paleta.light import Relief
+from paleta.light import Body, Relief
 from paleta.picture import Planned, planned
 from paleta.recipe import Recipe, Sheet, bodies_of
 from paleta.repeat._cast import Freed, GreyPatch, free
 from paleta.repeat._cells import Cells, cells_of, lab_of_log, near_ink
 from paleta.repeat._edges import grounds_uneven, run_over
 from paleta.repeat._faults import BARE, Fault, find_faults
-from paleta.repeat._light_laid import LaidLight, light_of_body, light_of_card, lightness_of
+from paleta.repeat._light_laid import LaidLight, lightness_of, lights_laid
 from paleta.repeat._readings import RegionReading, readings_of
 from paleta.repeat._register import NotTheSameStamp, Registration, Template, photo_read
 
@@ -31,6 +31,8 @@ BLACK, BURNT_SHARE = 0.06, 0.5
 BLURRED = 0.16
 """Mean line, 0..1, below which the drawing is too soft for its zones to be told apart."""
 GRAINLESS = 0.0006
+ROUNDED = ("dome", "tube", "cone", "petal", "leaf", "hollow")
+"""Forms whose shades show where the light comes from."""
 
 
 class PhotoUnfit(PaletaError, ValueError):
@@ -51,7 +53,7 @@ class RepeatReport:
 
     faults    largest first. readings: every region that could be measured, by label. unseen: labels that could not.
     laid      share of what is to be coloured that is coloured, 0..1; below HALF bare regions are not called faults.
-    light     of the card as a whole, and `lights` of single bodies by their first label; None where it cannot be told.
+    light     of the card as a whole, and `lights` of its things by their first label; None where it cannot be told.
     notes     sentences about the photo itself.
     flat      h x w x 3 float32 sRGB on every second pixel of the impression: the photo laid flat, its light taken out;
               NaN where it was not seen.
@@ -169,17 +171,16 @@ def _lights(
 ) -> tuple[LaidLight | None, dict[int, LaidLight]]:
     seen = lightness_of(np.nan_to_num(whole, nan=0.0))
     fades, known = plan.sheet.regions.fades(), set(judged)
-    bodies = [
-        body
-        for body in bodies_of(plan.sheet)
-        if body.form in ("dome", "tube", "cone", "petal", "leaf", "hollow")
-        and set(body.regions) <= known
-        and not set(body.regions) & set(fades)
-    ]
-    lights = {
-        body.regions[0]: light for body in bodies if (light := light_of_body(plan, body, seen, clear)) is not None
-    }
-    return light_of_card(plan, bodies, seen, clear), lights
+    settings = plan.sheet.regions.settings
+    groups: dict[int, list[Body]] = {}
+    things: dict[str, int] = {}
+    for body in bodies_of(plan.sheet):
+        rounded = body.form in ROUNDED and set(body.regions) <= known and not set(body.regions) & set(fades)
+        if rounded:
+            first = body.regions[0]
+            thing = settings[first].thing
+            groups.setdefault(things.setdefault(thing, first) if thing else first, []).append(body)
+    return lights_laid(plan, groups, seen, clear)
 
 
 def _notes(registration: Registration, cells: Cells, laid: NDArray[np.float32], done: float) -> Iterable[str]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -14,14 +14,14 @@ from paleta.picture import Planned
 from paleta.repeat._cells import DARKEST
 
 STEP_DEG = 7.5
-MOST_PX = 1600
-LEAST_PX, LEAST_SPAN = 60, 6.0
+MOST_PX, ENOUGH_PX = 700, 2000.0
+LEAST_PX, LEAST_SPAN = 120, 6.0
 """A body needs so many pixels and so much lightness between its shades to say where its light comes from."""
 LEAST_LIKE = 0.35
 """Correlation with the best lamp below which no lamp gives what was laid."""
 SHARE_PX = 40.0
 """Pixels near each other are laid in one stroke: so many count as one."""
-LEAN = 0.02
+LEAN = 0.05
 """How much rather the plan's lamp, or the one straight across, is believed where shades cannot tell: along a tube."""
 
 
@@ -38,27 +38,30 @@ class LaidLight:
         return Lamp(azimuth_deg=self.azimuth_deg, elevation_deg=40).clock
 
 
-def light_of_body(
-    plan: Planned, body: Body, seen_light: NDArray[np.float32], clear: NDArray[np.bool_]
-) -> LaidLight | None:
-    """The lamp that the shades of one body point to; None if it is too small, too flat, or like no lamp's.
+def lights_laid(
+    plan: Planned, groups: Mapping[int, Sequence[Body]], seen_light: NDArray[np.float32], clear: NDArray[np.bool_]
+) -> tuple[LaidLight | None, dict[int, LaidLight]]:
+    """The lamp that all shades together point to, and that of each group of bodies (by what it is called); without
+    those that are too small, too flat, or like no lamp's.
 
-    Every direction is tried: the light it would throw on the body's form is ranked, the shades planned for it are dealt
+    Every direction is tried: the light it would throw on a body's form is ranked, the shades planned for it are dealt
     out by these ranks, and what was laid (`seen_light` h x w, L*) is compared with that.
     """
-    found = _curve(plan, body, seen_light, clear)
-    return None if found is None else _best(*found, plan.sheet.light.lamp)
+    curves: dict[int, list[tuple[NDArray[np.float64], float]]] = {}
+    for name, bodies in groups.items():
+        found = [curve for body in bodies if (curve := _curve(plan, body, seen_light, clear)) is not None]
+        if found:
+            curves[name] = found
+    lamp = plan.sheet.light.lamp
+    lights = {name: light for name, found in curves.items() if (light := _together(found, lamp)) is not None}
+    return _together([one for found in curves.values() for one in found], lamp), lights
 
 
-def light_of_card(
-    plan: Planned, bodies: Sequence[Body], seen_light: NDArray[np.float32], clear: NDArray[np.bool_]
-) -> LaidLight | None:
-    """The one lamp that all bodies together point to."""
-    curves = [curve for body in bodies if (curve := _curve(plan, body, seen_light, clear)) is not None]
+def _together(curves: Sequence[tuple[NDArray[np.float64], float]], lamp: Lamp) -> LaidLight | None:
     if not curves:
         return None
-    weights = np.array([min(pixels, 2000.0) for _, pixels in curves])
-    return _best(np.average([like for like, _ in curves], axis=0, weights=weights), weights.sum(), plan.sheet.light.lamp)
+    weights = np.array([min(pixels, ENOUGH_PX) for _, pixels in curves])
+    return _best(np.average([like for like, _ in curves], axis=0, weights=weights), float(weights.sum()), lamp)
 
 
 def lightness_of(log: NDArray[np.float32]) -> NDArray[np.float32]:

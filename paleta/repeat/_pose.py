@@ -7,6 +7,7 @@ from collections.abc import Iterator
 import cv2
 import numpy as np
 from numpy.typing import NDArray
+from scipy.ndimage import map_coordinates
 
 Matrix = NDArray[np.float64]
 """3 x 3, from pixels (x, y, 1) of one picture to those of another."""
@@ -73,3 +74,9 @@ def resized(scale: float) -> Matrix:
     """What making a picture `scale` times as large does to its pixels; they are counted from their middles."""
     off = (scale - 1) / 2
     return np.array([(scale, 0, off), (0, scale, off), (0, 0, 1)])
+
+
+def sampled(field: NDArray[np.float32], points: NDArray[np.float64]) -> NDArray[np.float64]:
+    """N x 2: a field h x w x 2 at N x 2 points (x, y), between its pixels too and carried on beyond its edge."""
+    places = points[:, 1], points[:, 0]
+    return np.stack([map_coordinates(field[..., k], places, order=1, mode="nearest") for k in (0, 1)], axis=1)

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from paleta.impression import Impression, find_sheet, read
 from paleta.repeat._lines import lines_of, pale_lines
 from paleta.repeat._match import Matched, field_through, match, trusted
-from paleta.repeat._pose import Matrix, believable, by_corners, by_features, moved, resized
+from paleta.repeat._pose import Matrix, believable, by_corners, by_features, moved, resized, sampled
 
 UNMEASURED_DPI = 300.0
 """What a photo counts as; its scale follows from the stamp."""
@@ -75,9 +75,7 @@ class Registration:
     def to_photo(self, points: NDArray[np.float64]) -> NDArray[np.float64]:
         """N x 2 (x, y) pixels of the impression to pixels of the photo."""
         at = np.asarray(points, float)
-        x, y = (np.ascontiguousarray((at[:, k] + 0.5) / self.step - 0.5, np.float32)[None] for k in (0, 1))
-        off = cv2.remap(self.bend, x, y, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)[0]
-        return moved(self.matrix, at + off)
+        return moved(self.matrix, at + sampled(self.bend, (at + 0.5) / self.step - 0.5))
 
     def grid(self, step: int = 1) -> NDArray[np.float32]:
         """h x w x 2 float32: where every `step`-th pixel of the impression lies in the photo (x, y)."""

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 from numpy.typing import NDArray
+from scipy.ndimage import map_coordinates
 
 from paleta.impression import Impression, RegionMap, find_sheet, read, rectify
 from tools.stampings import Panel, panel, stamp, true_cells
@@ -92,9 +93,7 @@ def _pressed(panel: Panel, chance: np.random.Generator, *, bent: bool) -> tuple[
         field = _bends(shape, panel.px, chance)
 
     def onward(points: Points) -> Points:
-        x, y = (np.ascontiguousarray(points[:, k], np.float32)[None] for k in (0, 1))
-        off = cv2.remap(field, x, y, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)[0]
-        return _moved(matrix, points + off)
+        return _moved(matrix, points + _at(field, points))
 
     x, y = np.meshgrid(*(np.arange(side, dtype=np.float32) for side in other.drawn.shape[::-1]))
     flat = cv2.perspectiveTransform(np.stack([x, y], axis=-1), np.linalg.inv(matrix))
@@ -111,6 +110,10 @@ def _bends(shape: tuple[int, int], px: float, chance: np.random.Generator) -> ND
     small = tuple(max(3, round(side / px / BEND_REACH_MM) + 2) for side in shape)
     knots = chance.uniform(-BEND_MM / 2, BEND_MM / 2, (*small, 2)).astype(np.float32) * px
     return cv2.resize(knots, shape[::-1], interpolation=cv2.INTER_CUBIC)
+
+
+def _at(field: NDArray[np.float32], points: Points) -> Points:
+    return np.stack([map_coordinates(field[..., k], points.T[::-1], order=1, mode="nearest") for k in (0, 1)], axis=1)
 
 
 def _moved(matrix: NDArray[np.float64], points: Points) -> Points:

@@ -61,15 +61,15 @@ def colour_card(
     looks = _looks(sheet, faults, chance, scatter)
     soft = {label: float(np.clip(one * chance.uniform(0.4, 1.3), 0.05, 1)) for label, one in soft_of(sheet).items()}
     rgb = painted(sheet, labels, light.astype(np.float32), plan.relief, looks=looks, soft=soft)
-    picture = rgb.astype(np.float32) / 255
+    picture: NDArray[np.float32] = (rgb / 255).astype(np.float32)
     for fault in faults:
         if fault.kind == "over":
             picture = _spilled(picture, labels, fault, plan.px_per_mm, chance)
         elif fault.kind == "uneven":
             cloud = _slow(light.shape, UNEVEN_MM * plan.px_per_mm, chance) * np.isin(labels, fault.regions)
-            picture = picture * (1 + 0.018 * fault.size * cloud[..., None].astype(np.float32))
+            picture = (picture * (1 + 0.018 * fault.size * cloud[..., None])).astype(np.float32)
     streaks = STREAKS * scatter * _slow(light.shape, STREAK_MM * plan.px_per_mm, chance) * (labels > 0)
-    picture = cv2.GaussianBlur(picture * (1 + streaks[..., None]).astype(np.float32), (0, 0), 0.12 * plan.px_per_mm)
+    picture = cv2.GaussianBlur((picture * (1 + streaks[..., None])).astype(np.float32), (0, 0), 0.12 * plan.px_per_mm)
     height, width = region_map.labels.shape
     large = cv2.resize(picture, (labels.shape[1] * SCALE, labels.shape[0] * SCALE))[:height, :width]
     ink = np.clip(cv2.GaussianBlur(region_map.ink.astype(np.float32), (0, 0), 0.7), 0, 1)[..., None]
@@ -96,17 +96,17 @@ def _looks(
     looks: dict[int, tuple[Lab, ...]] = {}
     by_region = {label: fault for fault in faults for label in fault.regions}
     for label, zones in planned.items():
-        fault = by_region.get(label)
+        own = by_region.get(label)
         came = [tuple(np.asarray(zone, float) + chance.normal(0, SCATTER * scatter, 3)) for zone in zones]
-        if fault is not None and fault.kind == "missing":
+        if own is not None and own.kind == "missing":
             came = [sheet.stamp.paper_used.lab for _ in zones]
-        elif fault is not None and fault.kind in WAYS:
+        elif own is not None and own.kind in WAYS:
             sign = 1.0 if chance.random() < 0.5 else -1.0
-            way = WAYS[fault.kind]
+            way = WAYS[own.kind]
             light = float(np.mean([zone[0] for zone in zones]))
-            if not 8 < light + 4 * fault.size * way[0] / 3 < 97:  # nothing is paler than paper
+            if not 8 < light + 4 * own.size * way[0] / 3 < 97:  # nothing is paler than paper
                 way = (-way[0], way[1], way[2])
-            came = [tuple(off(zone, way, fault.size, sign)) for zone in came]
+            came = [tuple(off(zone, way, own.size, sign)) for zone in came]
         looks[label] = tuple((float(one[0]), float(one[1]), float(one[2])) for one in came)
     return looks
 

@@ -82,7 +82,7 @@ def photograph_card(
     cover = cv2.GaussianBlur(inside.astype(np.float32), (0, 0), 0.7)[..., None]
     table = np.array(chance.uniform(0.16, 0.42, 3) * [1, 0.92, 0.84], np.float32)
     table = table * (1 + 0.08 * _slow((rows, cols), 40, chance))[..., None]
-    light = _light(home, x / cols, y / rows, chance)
+    light = _light(home, (x / cols).astype(np.float32), (y / rows).astype(np.float32), chance)
     linear = np.clip(seen * cover + table * (1 - cover), 0, 1) ** SRGB_GAMMA * light
     linear = _glared(linear, home.glare, (height, width), places, chance)
     picture = np.clip(linear, 0, 1) ** (home.tone / SRGB_GAMMA)
@@ -102,10 +102,10 @@ def _varied(home: HomeLight, chance: np.random.Generator) -> HomeLight:
     """No two photos are taken alike."""
     part = chance.uniform(0.5, 1.0)
     sign = -1.0 if chance.random() < 0.5 else 1.0
-    cast = tuple(float(1 + (one - 1) * chance.uniform(0.3, 1.0)) for one in home.cast)
+    red, green, blue = (float(1 + (one - 1) * chance.uniform(0.3, 1.0)) for one in home.cast)
     return replace(
         home,
-        cast=cast,
+        cast=(red, green, blue),
         turn_deg=float(home.turn_deg * chance.uniform(-1, 1)),
         fall=home.fall * part,
         mixed=home.mixed * float(chance.uniform(0.3, 1)),
@@ -166,7 +166,9 @@ def _light(
         light = light * (1 - home.shadow / (1 + np.exp(-edge / soft)))
     mix = np.clip(0.5 + np.cos(other) * (x - 0.5) + np.sin(other) * (y - 0.5), 0, 1)[..., None]
     second = np.array([1 - home.mixed, 1, 1 + home.mixed], np.float32)
-    return (0.93 * light[..., None] * np.array(home.cast) / max(home.cast) * (1 + mix * (second - 1))).astype(np.float32)
+    return (0.93 * light[..., None] * np.array(home.cast) / max(home.cast) * (1 + mix * (second - 1))).astype(
+        np.float32
+    )
 
 
 def _glared(

@@ -51,7 +51,7 @@ class Freed:
     """What is left of the photo once its light is taken out.
 
     card    N x 3: the logarithm of the light of each cell under the plan's own light.
-    field   rows x cols x 3: the light, by its logarithm, every FIELD_MM from `low_mm` (x, y); phone: what it made of it.
+    field   rows x cols x 3: the logarithm of the light, every FIELD_MM from `low_mm` (x, y); phone: what it made of it.
     zones   Z x 2 (region, zone): those that are coloured. came Z x 3: the same of each as a whole, doubt Z: the spread
             that measuring leaves of it.
     """
@@ -73,9 +73,7 @@ class Freed:
         return np.asarray(self.phone.undone(log.reshape(-1, 3)).reshape(laid.shape), np.float32)
 
 
-def free(
-    cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[np.float32] | None = None
-) -> Freed:
+def free(cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[np.float32] | None = None) -> Freed:
     """Part what was seen into light and hand.
 
     The logarithm of the light seen is a gain per channel, times a contrast and a colourfulness near 1, a smooth field
@@ -84,15 +82,7 @@ def free(
     sRGB) join as paper does.
     """
     paper = on_paper(cells)
-    seen, plan, at = cells.seen, cells.plan, cells.at
-    weight = np.sqrt(np.minimum(cells.pixels, 200) / 200)
-    if len(patches) and seen_patches is not None:
-        known = ~np.isnan(seen_patches).any(axis=1)
-        greys = np.array([lab_to_srgb(np.array(one.lab)) for one in patches], np.float32)
-        seen = np.concatenate([seen, log_light(seen_patches[known])])
-        plan = np.concatenate([plan, log_light(greys[known])])
-        at = np.concatenate([at, np.array([(one.x_mm, one.y_mm) for one in patches])[known]])
-        weight = np.concatenate([weight, np.full(int(known.sum()), PATCH_TRUST)])
+    seen, plan, at, weight = _with_patches(cells, patches, seen_patches)
     count = len(seen)
     codes = cells.region.astype(np.int64) * 256 + cells.zone
     names, zone_of = np.unique(codes[~paper], return_inverse=True)
@@ -133,16 +123,14 @@ def free(
         off = apart.reshape(3, -1).T
         hand = 1 / (1 + (np.sqrt((off**2).mean(axis=1)) / (FAR * HAND)) ** 2)
         left = (known - of_light @ solved - of_zones @ apart).reshape(3, -1)
-        spread_ = max(1.4826 * float(np.median(np.abs(left))), NOISE / 2)
-        doubtful = np.tile(1 / (1 + ((left**2).mean(axis=0) / (3 * spread_) ** 2)), 3)
+        usual, doubtful = _doubtful(left)
     lit = (fields @ solved[len(phone.values) :]).reshape(3, -1).T
     card = phone.undone(seen - lit)[: len(cells.region)]
+    pixels = cells.pixels[~paper]
     came = np.zeros((len(names), 3))
-    of_cells = np.flatnonzero(~paper)
-    for number in range(len(names)):
-        own_cells = of_cells[zone_of == number]
-        came[number] = np.average(card[own_cells], axis=0, weights=cells.pixels[own_cells])
-    size = np.bincount(zone_of, weights=np.minimum(cells.pixels[~paper], 200) / 200, minlength=len(names))
+    np.add.at(came, zone_of, card[~paper] * pixels[:, None])
+    came /= np.maximum(np.bincount(zone_of, weights=pixels, minlength=len(names)), 1)[:, None]
+    size = np.bincount(zone_of, weights=np.minimum(pixels, 200) / 200, minlength=len(names))
     return Freed(
         card=card,
         field=_field(solved[len(phone.values) :], rows, cols),
@@ -150,7 +138,7 @@ def free(
         phone=phone,
         zones=np.stack([names // 256, names % 256], axis=1).astype(np.int32),
         came=came,
-        doubt=spread_ / np.sqrt(np.maximum(size, 1e-3)),
+        doubt=usual / np.sqrt(np.maximum(size, 1e-3)),
     )
 
 
@@ -160,6 +148,7 @@ class _Phone:
     each other one (white stays white). All but the gains are 0 for nothing at all."""
 
     values: NDArray[np.float64]
+
     @staticmethod
     def held() -> NDArray[np.float64]:
         """11 x 11: what it costs to be other than nothing. More colourful is all mixing alike."""
@@ -208,6 +197,29 @@ class _Phone:
         return matrix
 
 
+def _with_patches(
+    cells: Cells, patches: Sequence[GreyPatch], seen_patches: NDArray[np.float32] | None
+) -> tuple[NDArray[np.float64], NDArray[np.float64], NDArray[np.float64], NDArray[np.float64]]:
+    """What was seen and planned of cells and printed greys, where, and what each weighs."""
+    weight = np.sqrt(np.minimum(cells.pixels, 200) / 200)
+    if not patches or seen_patches is None:
+        return cells.seen, cells.plan, cells.at, weight
+    known = ~np.isnan(seen_patches).any(axis=1)
+    greys = np.array([lab_to_srgb(np.array(one.lab)) for one in patches], np.float32)
+    return (
+        np.concatenate([cells.seen, log_light(seen_patches[known])]),
+        np.concatenate([cells.plan, log_light(greys[known])]),
+        np.concatenate([cells.at, np.array([(one.x_mm, one.y_mm) for one in patches])[known]]),
+        np.concatenate([weight, np.full(int(known.sum()), PATCH_TRUST)]),
+    )
+
+
+def _doubtful(left: NDArray[np.float64]) -> tuple[float, NDArray[np.float64]]:
+    """The usual spread of what is left of the cells (3 x N), and how far each is believed, 3N: Cauchy's weights."""
+    usual = max(1.4826 * float(np.median(np.abs(left))), NOISE / 2)
+    return usual, np.tile(1 / (1 + (left**2).mean(axis=0) / (3 * usual) ** 2), 3)
+
+
 def _field(nodes: NDArray[np.float64], rows: int, cols: int) -> NDArray[np.float64]:
     """rows x cols x 3 from what was solved: light, and red and blue against green."""
     light, red, blue = nodes.reshape(3, rows, cols)
@@ -216,4 +228,3 @@ def _field(nodes: NDArray[np.float64], rows: int, cols: int) -> NDArray[np.float
 
 def _members(rows: NDArray[np.int64], columns: NDArray[np.int64], height: int, width: int) -> csr_array:
     return csr_array(coo_array((np.ones(len(rows)), (rows, columns)), shape=(height, width)))
-

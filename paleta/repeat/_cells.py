@@ -73,8 +73,9 @@ def cells_of(plan: Planned, laid: NDArray[np.float32], ink: NDArray[np.bool_]) -
     code, rows, cols = code[order], rows[order], cols[order]
     starts = np.flatnonzero(np.concatenate([[True], np.diff(code) != 0])) if len(code) else np.zeros(0, int)
     ends = np.append(starts[1:], len(code))
-    seen, planned = log_light(laid)[rows, cols], log_light(plan.rgb.astype(np.float32) / 255)[rows, cols]
-    keep = [(start, end) for start, end in zip(starts, ends, strict=True) if end - start >= LEAST_PX]
+    whole = (plan.rgb / 255).astype(np.float32)
+    seen, planned = log_light(laid)[rows, cols], log_light(whole)[rows, cols]
+    keep = [(int(start), int(end)) for start, end in zip(starts, ends, strict=True) if end - start >= LEAST_PX]
     return Cells(
         region=np.array([plan.labels[rows[start], cols[start]] for start, _ in keep], np.int32),
         zone=np.array([plan.zones[rows[start], cols[start]] for start, _ in keep], np.int32),

@@ -111,7 +111,9 @@ def compare(
     registration = template.found_in(seen, corners, CARD_LIKENESS)
     if isinstance(registration, NotTheSameStamp):
         raise NotThisCard(
-            registration.reason if registration.code == "cut" else "The card of this recipe is not in the photo: "
+            registration.reason
+            if registration.code == "cut"
+            else "The card of this recipe is not in the photo: "
             "its stamped lines were not found. Is it the right card, and all of it in the picture?"
         )
     plan = planned(sheet, region_map, relief)

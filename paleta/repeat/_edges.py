@@ -71,9 +71,7 @@ def run_over(
     return found
 
 
-def grounds_uneven(
-    plan: Planned, cells: Cells, freed: Freed, readings: Mapping[int, RegionReading]
-) -> list[Fault]:
+def grounds_uneven(plan: Planned, cells: Cells, freed: Freed, readings: Mapping[int, RegionReading]) -> list[Fault]:
     """Grounds that are blotchy beyond their fade."""
     found = []
     for label in plan.sheet.regions.fades():
@@ -83,13 +81,21 @@ def grounds_uneven(
         off = lab_of_log(freed.card[own])[:, 0] - lab_of_log(cells.plan[own])[:, 0]
         weight = np.minimum(cells.pixels[own], 100).astype(float)
         # A fade that is deeper or longer than planned is no blotch.
-        place = np.column_stack([np.ones(len(own)), cells.at[own] - cells.at[own].mean(axis=0), cells.plan[own].mean(axis=1)])
+        place = np.column_stack(
+            [np.ones(len(own)), cells.at[own] - cells.at[own].mean(axis=0), cells.plan[own].mean(axis=1)]
+        )
         smooth = place @ np.linalg.lstsq(place * weight[:, None], off * weight, rcond=None)[0]
         spread = float(np.sqrt(np.average((off - smooth) ** 2, weights=weight)))
         if spread > BLOTCH:
             one, name = readings[label], plan.sheet.regions.settings[label].name
             found.append(
-                Fault("uneven", (label,), round(spread, 1), f"{name} is blotchy: it varies by {spread:.0f} in "
-                      "lightness beside its fade.", one.plan, one.seen)  # fmt: skip
+                Fault(
+                    "uneven",
+                    (label,),
+                    round(spread, 1),
+                    f"{name} is blotchy: it varies by {spread:.0f} in lightness beside its fade.",
+                    one.plan,
+                    one.seen,
+                )
             )
     return found

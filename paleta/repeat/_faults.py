@@ -29,8 +29,8 @@ NOTICED = 1.9
 DOUBTS = 0.4
 """Of what measuring alone may make, so many times are added."""
 RAMP_WORTH, PLAIN = 3.0, 1.8
-"""What a colour lies beside its ramp counts so many times, for most of a fault lies along it; what is so many times over
-the limit needs no such proof."""
+"""What a colour lies beside its ramp counts so many times, for most of a fault lies along it; what is so many times
+over the limit needs no such proof."""
 USUAL, MOST_UNSURE = 0.9, 1.0
 """Median CIEDE2000 of the regions of a card in good light; in poor light as much is added to what is told as the median
 lies above that, and no more than this."""
@@ -67,16 +67,17 @@ class Fault:
         return self.regions[0]
 
 
-def find_faults(sheet: Sheet, readings: Mapping[int, RegionReading]) -> list[Fault]:
-    """Pens that are off wherever they are used, then what is wrong with single regions beyond that; largest first."""
+def find_faults(sheet: Sheet, readings: Mapping[int, RegionReading], than: str = "planned") -> list[Fault]:
+    """Pens that are off wherever they are used, then what is wrong with single regions beyond that; largest first.
+    `than`: what the card is held against, as sentences say it."""
     usual = float(np.median([one.size for one in readings.values()])) if readings else USUAL
     unsure = float(np.clip(usual - USUAL, 0, MOST_UNSURE))
-    pens, rest = _pens_off(sheet, readings, unsure)
-    faults = [*pens, *filter(None, (_of_region(sheet, one, unsure) for one in rest.values()))]
+    pens, rest = _pens_off(sheet, readings, unsure, than)
+    faults = [*pens, *filter(None, (_of_region(sheet, one, unsure, than) for one in rest.values()))]
     return sorted(faults, key=lambda one: (-one.size, one.regions))
 
 
-def _of_region(sheet: Sheet, one: RegionReading, unsure: float) -> Fault | None:
+def _of_region(sheet: Sheet, one: RegionReading, unsure: float, than: str) -> Fault | None:
     name = sheet.regions.settings[one.label].name
     limit = NOTICED + DOUBTS * one.doubt + unsure
 
@@ -92,19 +93,19 @@ def _of_region(sheet: Sheet, one: RegionReading, unsure: float) -> Fault | None:
                      one.seen)  # fmt: skip
     if one.size <= limit or (one.size <= PLAIN * limit and RAMP_WORTH * one.off_ramp <= limit):
         return None
-    kind, how = kind_of(one.plan, one.seen)
+    kind, how = kind_of(one.plan, one.seen, than)
     return fault(kind, f"{name} {how} by {one.size:.0f}.")
 
 
-def kind_of(plan: Lab, seen: Lab) -> tuple[str, str]:
+def kind_of(plan: Lab, seen: Lab, than: str = "planned") -> tuple[str, str]:
     """Whether a colour is too pale, too dark or another one, and how that is said."""
     light, a, b = np.subtract(seen, plan)
     along = np.array(plan[1:]) / max(float(np.hypot(*plan[1:])), 1e-6)
     # More or less of a colour moves it along its own chroma too: that is no other colour.
     stray = abs(float(a * -along[1] + b * along[0])) if np.hypot(*plan[1:]) > 6 else float(np.hypot(a, b))
     if abs(light) >= MOSTLY * float(np.hypot(light, stray)) and abs(light) > 1:
-        return ("pale", "is paler than planned") if light > 0 else ("dark", "is darker than planned")
-    return "colour", f"is another colour than planned, more {_more(plan, seen)}: off"
+        return ("pale", f"is paler than {than}") if light > 0 else ("dark", f"is darker than {than}")
+    return "colour", f"is another colour than {than}, more {_more(plan, seen)}: off"
 
 
 def _more(plan: Lab, seen: Lab) -> str:
@@ -118,7 +119,7 @@ def _more(plan: Lab, seen: Lab) -> str:
 
 
 def _pens_off(
-    sheet: Sheet, readings: Mapping[int, RegionReading], unsure: float
+    sheet: Sheet, readings: Mapping[int, RegionReading], unsure: float, than: str
 ) -> tuple[list[Fault], dict[int, RegionReading]]:
     """Pens whose zones are all off alike, and the readings with that taken out. The palest are looked at first: they
     lie under the others, so what they are off shows there too."""
@@ -132,7 +133,7 @@ def _pens_off(
             for zone in one.zones
             if zone.pen == pen
         ]
-        shift = _common(several)
+        shift = common_shift(several)
         if shift is None:
             continue
         plan = np.average([one.plan for _, one in several], axis=0, weights=[one.pixels for _, one in several])
@@ -140,7 +141,7 @@ def _pens_off(
         if size < PEN_SIZE + unsure:
             continue
         rest = _without(rest, _wherever(sheet, pen, shift, several))
-        kind, how = kind_of(_lab(plan), _lab(plan + shift))
+        _, how = kind_of(_lab(plan), _lab(plan + shift), than)
         name = sheet.colours.swatches[pen].name
         labels = tuple(sorted({label for label, _ in several}, key=lambda label: (-readings[label].pixels, label)))
         sentence = f"{name} {how} by {size:.0f} wherever it is used."
@@ -152,28 +153,35 @@ def _wherever(
     sheet: Sheet, pen: Pen, shift: NDArray[np.float64], several: Sequence[tuple[int, ZoneReading]]
 ) -> dict[tuple[int, int], NDArray[np.float64]]:
     """By how much every zone is off, under other pens too, if this one is off by `shift` where it shows."""
-    before = looks_of(sheet)
-
-    def moved(by: NDArray[np.float64]) -> dict[tuple[int, int], NDArray[np.float64]]:
-        swatch = sheet.colours.swatches[pen]
-        lab = np.clip(np.add(swatch.lab, by), (0, -128, -128), (100, 128, 128))
-        other = swatch.recoloured(swatch.code, swatch.name, _lab(lab))
-        after = looks_of(sheet.with_part("colours", swatches={**sheet.colours.swatches, pen: other}))
-        return {
-            (label, zone): np.subtract(now, was)
-            for label, zones in after.items()
-            for zone, (now, was) in enumerate(zip(zones, before[label], strict=True))
-            if now != was
-        }
-
     own = [(label, one.zone) for label, one in several]
-    once = moved(shift)
-    shown = np.mean([once.get(place, np.zeros(3)) @ shift for place in own]) / max(float(shift @ shift), 1e-6)
-    found = moved(shift * float(np.clip(1 / max(shown, 0.2), 0.5, 4.0)))
-    return {**found, **dict.fromkeys(own, shift)}
+    return {**_looks_moved(sheet, pen, own_change(sheet, pen, shift, several)), **dict.fromkeys(own, shift)}
 
 
-def _common(several: Sequence[tuple[int, ZoneReading]]) -> NDArray[np.float64] | None:
+def own_change(
+    sheet: Sheet, pen: Pen, shift: NDArray[np.float64], several: Sequence[tuple[int, ZoneReading]]
+) -> NDArray[np.float64]:
+    """What a swatch itself must be off in L*a*b* for its zones to be off by `shift`: through other coats it shows less,
+    in several coats of its own more."""
+    once = _looks_moved(sheet, pen, shift)
+    shown = np.mean([once.get((label, one.zone), np.zeros(3)) @ shift for label, one in several])
+    return shift * float(np.clip(float(shift @ shift) / max(float(shown), 0.2 * float(shift @ shift), 1e-6), 0.5, 4.0))
+
+
+def _looks_moved(sheet: Sheet, pen: Pen, by: NDArray[np.float64]) -> dict[tuple[int, int], NDArray[np.float64]]:
+    """By region and zone, how planned colours change if a swatch is off `by`."""
+    swatch, before = sheet.colours.swatches[pen], looks_of(sheet)
+    lab = np.clip(np.add(swatch.lab, by), (0, -128, -128), (100, 128, 128))
+    other = swatch.recoloured(swatch.code, swatch.name, _lab(lab))
+    after = looks_of(sheet.with_part("colours", swatches={**sheet.colours.swatches, pen: other}))
+    return {
+        (label, zone): np.subtract(now, was)
+        for label, zones in after.items()
+        for zone, (now, was) in enumerate(zip(zones, before[label], strict=True))
+        if now != was
+    }
+
+
+def common_shift(several: Sequence[tuple[int, ZoneReading]]) -> NDArray[np.float64] | None:
     """The shift that most zones of a pen share; None if they are too few, or do not agree."""
     if len({label for label, _ in several}) < PEN_LEAST:
         return None

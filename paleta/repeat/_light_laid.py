@@ -83,7 +83,8 @@ def _curve(
     pixels = float(len(rows))
     step = -(-len(rows) // MOST_PX)
     rows, cols = rows[::step], cols[::step]
-    planned, seen, place = plan.lab_at(rows, cols)[:, 0], seen_light[rows, cols], plan.labels[rows, cols]
+    planned, place = plan.lab_at(rows, cols)[:, 0], plan.labels[rows, cols]
+    seen = seen_light[rows, cols].astype(np.float64)
     if np.ptp(planned) < LEAST_SPAN:
         return None
     lamp = plan.sheet.light.lamp

@@ -23,7 +23,7 @@ SCALES = (0.25, 4.0)
 def by_features(template: NDArray[np.float32], seen: NDArray[np.float32]) -> Matrix | None:
     """The likeliest plane view ([Hartley2004], chapter 4) of line picture `template` in line picture `seen`, by
     scale-invariant features ([Lowe2004]) and random samples; None if too few of them agree."""
-    finder = cv2.SIFT_create(nfeatures=MOST_FEATURES, contrastThreshold=0.02, edgeThreshold=16)
+    finder = cv2.SIFT.create(nfeatures=MOST_FEATURES, contrastThreshold=0.02, edgeThreshold=16)
     (points, marks), (others, other_marks) = (
         finder.detectAndCompute(cv2.convertScaleAbs(one, alpha=255), None) for one in (template, seen)
     )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -118,7 +119,7 @@ def readings_of(plan: Planned, cells: Cells, freed: Freed) -> dict[int, RegionRe
 def _off_ramp(
     zones: Sequence[ZoneReading], seen: NDArray[np.float64], pixels: NDArray[np.int64], middle: NDArray[np.float64]
 ) -> float:
-    """CIEDE2000 from the `middle` colour of a region to that moved as `seen` (N x 3) lies beside its ramp on average."""
+    """CIEDE2000 from the `middle` colour of a region to that moved as `seen` (N x 3) lies beside its ramp."""
     ramp = np.array([one.plan for one in zones])
     nearest = np.repeat(ramp[:1], len(seen), axis=0)
     away = ((seen - nearest) ** 2).sum(axis=1)
@@ -169,3 +170,42 @@ def pens_by_zone(sheet: Sheet) -> Mapping[tuple[int, int], Pen]:
 def _as_lab(values: NDArray[np.float64]) -> Lab:
     light, a, b = (float(one) for one in values)
     return light, a, b
+
+
+def reading_to_plain(one: RegionReading) -> dict[str, Any]:
+    """A reading as JSON."""
+    return {
+        **{name: getattr(one, name) for name in PLAIN},
+        **{name: _short(getattr(one, name)) for name in ("plan", "seen")},
+        "zones": [
+            {"zone": z.zone, "plan": _short(z.plan), "seen": _short(z.seen), "pixels": z.pixels, "pen": z.pen}
+            for z in one.zones
+        ],
+    }
+
+
+def reading_from_plain(plain: Mapping[str, Any]) -> RegionReading:
+    """A reading from what `reading_to_plain` gave."""
+    zones = tuple(
+        ZoneReading(
+            zone=int(one["zone"]),
+            plan=_as_lab(np.array(one["plan"], float)),
+            seen=_as_lab(np.array(one["seen"], float)),
+            pixels=int(one["pixels"]),
+            pen=(str(one["pen"][0]), str(one["pen"][1])) if one["pen"] else None,
+        )
+        for one in plain["zones"]
+    )
+    return RegionReading(
+        zones=zones,
+        plan=_as_lab(np.array(plain["plan"], float)),
+        seen=_as_lab(np.array(plain["seen"], float)),
+        **{name: plain[name] for name in PLAIN},
+    )
+
+
+PLAIN = ("label", "size", "doubt", "off_ramp", "slope", "alike", "laid")
+
+
+def _short(lab: Lab) -> list[float]:
+    return [round(value, 2) for value in lab]

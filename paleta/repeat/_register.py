@@ -81,8 +81,8 @@ class Registration:
         """h x w x 2 float32: where every `step`-th pixel of the impression lies in the photo (x, y)."""
         rows, cols = (-(-size // step) for size in self.shape)
         x, y = np.meshgrid(np.arange(cols, dtype=np.float32) * step, np.arange(rows, dtype=np.float32) * step)
-        here = ((one + 0.5) / self.step - 0.5 for one in (x, y))
-        off = cv2.remap(self.bend, *here, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+        over, down = ((one + 0.5) / np.float32(self.step) - np.float32(0.5) for one in (x, y))
+        off = cv2.remap(self.bend, over, down, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
         off[..., 0] += x
         off[..., 1] += y
         return cv2.perspectiveTransform(off, self.matrix)
@@ -232,16 +232,16 @@ class Template:
         scale = self.scale
         places = moved(matrix, np.stack(np.nonzero(self.lines > 0.5)[::-1], axis=1)[::7].astype(float))
         height, width = photo.pixels.shape[:2]
-        inside = ((places >= 0) & (places < (width, height))).all(axis=1)
+        inside = np.all((places >= 0) & (places < (width, height)), axis=1)
         return Registration(
             matrix=matrix @ resized(scale),
-            bend=bend / scale,
+            bend=(bend / scale).astype(np.float32),
             step=1 / scale,
             shape=self.shape,
             dpi=self.dpi,
             photo_shape=(height, width),
             likeness=likeness,
-            share=float(inside.mean()) if len(inside) else 0.0,
+            share=float(np.mean(inside)) if len(places) else 0.0,
         )
 
     def _matched(self, seen: NDArray[np.float32], patch_mm: float, reach_mm: float, step_mm: float) -> Matched:

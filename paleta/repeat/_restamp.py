@@ -17,7 +17,8 @@ SAME_STAMP = 0.8
 """Likeness from which two bare stampings are of one stamp: the same one gave 0.93 and more, others of like design up to
 0.7, of another 0.4 (tools/repeat)."""
 CORE_MM, CORE_SHARE = 0.3, 0.25
-"""So far from its edge, or this share of its own depth, a region is sure to be itself; the rest goes by the new line."""
+"""So far from its edge, or this share of its own depth, a region is sure to be itself; the rest goes by the new
+line."""
 MISSING_MM, NEW_MM, NEAR_MM = 2.0, 2.5, 0.45
 """Line that is gone or new is told from this length, and looked for within NEAR_MM of where it was."""
 FAINT = 0.25
@@ -29,8 +30,8 @@ class Restamped:
 
     pixels      H x W x 3, of the first one's size and resolution: its picture, as flat as it lies, bends left in.
     region_map  the first one's labels carried onto it. registration of the picture that was given on the first.
-    missing     regions whose outline is gone in part, with how many mm; new: regions in which (0 = outside of all) there
-                is line that the first one does not have, with how many mm. cut: regions outside of the new picture.
+    missing     regions whose outline is gone in part, with how many mm; new: regions in which (0 = outside of all)
+                there is line that the first one does not have, with how many mm. cut: regions outside of the picture.
     """
 
     pixels: NDArray[np.float32] = field(repr=False)

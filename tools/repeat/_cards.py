@@ -14,7 +14,7 @@ from paleta.light import Body, Lamp, guess_bodies
 from paleta.media import Swatch
 from paleta.palette import find_ramps
 from paleta.picture import Planned, planned
-from paleta.recipe import Card, Coat, Colours, Finish, Light, Order, RegionSetting, Regions, Sheet, Stamp
+from paleta.recipe import Card, Coat, Colours, Finish, Light, Order, Regions, RegionSetting, Sheet, Stamp
 from tools.stampings import panel, true_cells
 
 HELD_BACK = 1000

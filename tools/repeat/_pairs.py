@@ -20,7 +20,8 @@ SHIFT_MM, SLANT_DEG, SCALES = 20.0, 10.0, (0.95, 1.05)
 BEND_MM, BEND_REACH_MM = 1.0, 15.0
 FIRST = Degree(pale=0.1, grain=0.08, dust=8, light=0.12, noise=0.008, papers=("white", "cream"))
 SECOND = Degree(pale=0.2, grain=0.15, dust=20, light=0.22, noise=0.012, quality=85, breaks=0.4, break_mm=0.3,
-                papers=("white", "cream", "watercolour", "kraft", "grey"), inks=("black", "brown"), photo=0.4)  # fmt: skip
+                papers=("white", "cream", "watercolour", "kraft", "grey"), inks=("black", "brown"),
+                photo=0.4)  # fmt: skip
 KINDS = ("plain", "bent", "like", "other")
 Points = NDArray[np.float64]
 

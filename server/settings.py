@@ -43,6 +43,7 @@ INSTALLED_APPS = [
     "server.recipes",
     "server.cards",
     "server.runs",
+    "server.repeats",
     "server.backup",
     "demo",
 ]
@@ -134,5 +135,6 @@ SPECTACULAR_SETTINGS = {
         "RowKind": "server.drawers.serializers.ROW_KINDS",
         "AccentKind": "server.pieces.serializers.ACCENT_CHOICES",
         "FadeKind": "server.pieces.serializers.FADE_CHOICES",
+        "MeasuredBy": "server.drawers.models.MEASURED_CHOICES",
     },
 }

@@ -35,7 +35,8 @@ COLUMNS: Mapping[str, tuple[str, ...]] = {
 }
 """Words that head a column, lower case. Lab wins over hex where both are given, and stands under the white point that
 is said, D65 unless it is D50."""
-MEASURED = {"cap": "estimate from the cap", "chart": "photo of a swatch chart", "reader": "colour reader"}
+MEASURED = {"cap": "estimate from the cap", "chart": "photo of a swatch chart", "reader": "colour reader",
+            "card": "own finished cards"}  # fmt: skip
 LONGEST = {"code": LONGEST_CODE, "name": 80, "family": 40, "maker": 40}
 GPL_HEAD = "GIMP Palette"  # the words by which this open format is told
 

@@ -2,7 +2,7 @@
 
 from paleta.repeat._cast import GreyPatch
 from paleta.repeat._compare import NotThisCard, PhotoUnfit, RepeatReport, compare
-from paleta.repeat._faults import FAULT_KINDS, Fault, find_faults
+from paleta.repeat._faults import FAULT_KINDS, Fault, fault_from_plain, fault_to_plain, find_faults
 from paleta.repeat._light_laid import LaidLight
 from paleta.repeat._measured import Measured, swatches_measured
 from paleta.repeat._paper import PaperChange, on_other_paper
@@ -29,6 +29,8 @@ __all__ = [
     "ZoneReading",
     "against",
     "compare",
+    "fault_from_plain",
+    "fault_to_plain",
     "find_faults",
     "on_other_paper",
     "reading_from_plain",

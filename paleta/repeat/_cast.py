@@ -12,7 +12,7 @@ from scipy.sparse import block_diag, coo_array, csr_array, diags_array, hstack, 
 
 from paleta.colour import Lab, lab_to_srgb
 from paleta.repeat._cells import DARKEST, Cells, log_light, on_paper
-from paleta.repeat._match import bending, spread
+from paleta.repeat._match import bending, spread, tilting
 
 FIELD_MM = 6.0
 TONE, CURVE, COLOURFUL, MIXING = 0.06, 0.02, 0.04, 0.004
@@ -22,10 +22,12 @@ HAND = 0.035
 """Spread of the hand in the logarithm of light: about 1 CIEDE2000."""
 NOISE = 0.012
 STIFF, MIXED_STIFF, LIFT = 10_000.0, 60_000.0, 1e-3
-"""What it costs the light to bend, its colour to bend, and the field to be there at all."""
+TILT, MIXED_TILT = 4.0, 200.0
+"""What it costs the light to bend, its colour to bend, and the field to be there at all; and for light and its colour
+to fall off over the card: half of the light, or a tenth of a channel, is what a home gives."""
 FAR = 2.0
 """Zones farther off than so many of the hand's spreads hold the field back no more (Cauchy's weights, [Huber1981])."""
-PASSES = 9
+PASSES, LET_GO = 10, 1
 LOCKED, LOCKED_PASSES = 1e4, 4
 """So much more is what the phone did held near nothing, and for so many passes: first it must be known which zones are
 off, or their faults would be taken for the phone's."""
@@ -33,6 +35,9 @@ MIDDLE = float(np.log(0.2))
 """Contrast turns about the light of a middle grey."""
 NEWTON = 4
 PATCH_TRUST = 4.0
+LEAST_PAPER = 0.03
+"""With less bare paper than this share of what is seen, and no grey beside it, nothing says what the phone did to
+contrast and colours, and it is taken to have done nothing."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,15 +104,17 @@ def free(cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[
     )
     of_zones = block_diag([_members(np.flatnonzero(~paper), zone_of, count, len(names))] * 3, format="csr")
     phone = _Phone.plain()
+    bound = float(paper.mean()) < LEAST_PAPER and not patches
     trust = np.tile(weight / NOISE, 3)
     bend = bending(rows, cols)
     still = LIFT * diags_array(np.ones(nodes))
-    tints = MIXED_STIFF * bend + 30 * still
-    held = block_diag([_Phone.held(), STIFF * bend + still, tints, tints], format="csr").toarray()
+    steps = tilting(rows, cols)
+    tints = MIXED_STIFF * bend + MIXED_TILT * steps + 30 * still
+    held = block_diag([_Phone.held(), STIFF * bend + TILT * steps + still, tints, tints], format="csr").toarray()
     # At first every zone may be off by anything, so that no fault is taken for light or for a cell gone wrong.
     hand, doubtful = np.full(len(names), 0.02), np.ones(3 * count)
     for number in range(PASSES):
-        held[3:11, 3:11] = _Phone.held()[3:, 3:] * (LOCKED if number < LOCKED_PASSES else 1)
+        held[3:11, 3:11] = _Phone.held()[3:, 3:] * (LOCKED if bound or number < LOCKED_PASSES else 1)
         expected, columns = phone.seen_as(plan)
         known = (seen - expected).T.ravel() + columns @ phone.values
         of_light = hstack([csr_array(columns), fields], format="csr")
@@ -121,7 +128,9 @@ def free(cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[
         apart = (zone_part @ known - mixed.T @ solved) / own
         phone = _Phone(solved[: len(phone.values)])
         off = apart.reshape(3, -1).T
-        hand = 1 / (1 + (np.sqrt((off**2).mean(axis=1)) / (FAR * HAND)) ** 2)
+        far = np.sqrt((off**2).mean(axis=1)) / (FAR * HAND)
+        # Huber's weights first, which have one answer wherever one begins, then Cauchy's, which let go of faults.
+        hand = 1 / np.maximum(far, 1) if number < PASSES - LET_GO else 1 / (1 + far**2)
         left = (known - of_light @ solved - of_zones @ apart).reshape(3, -1)
         usual, doubtful = _doubtful(left)
     lit = (fields @ solved[len(phone.values) :]).reshape(3, -1).T

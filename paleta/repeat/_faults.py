@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -220,3 +221,18 @@ def _without(
 def _lab(values: NDArray[np.float64]) -> Lab:
     light, a, b = (float(one) for one in values)
     return light, a, b
+
+
+def fault_to_plain(one: Fault) -> dict[str, Any]:
+    """A fault as JSON."""
+    plain = {name: getattr(one, name) for name in ("kind", "size", "sentence")}
+    colours = {name: None if lab is None else [round(v, 2) for v in lab] for name in ("plan", "seen")
+               for lab in [getattr(one, name)]}  # fmt: skip
+    return {**plain, **colours, "regions": list(one.regions), "pen": list(one.pen) if one.pen else None}
+
+
+def fault_from_plain(plain: Mapping[str, Any]) -> Fault:
+    """A fault from what `fault_to_plain` gave."""
+    plan, seen = (None if plain[name] is None else _lab(np.array(plain[name], float)) for name in ("plan", "seen"))
+    pen = (str(plain["pen"][0]), str(plain["pen"][1])) if plain["pen"] else None
+    return Fault(plain["kind"], tuple(plain["regions"]), plain["size"], plain["sentence"], plan, seen, pen)

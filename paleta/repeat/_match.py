@@ -162,14 +162,21 @@ def bending(rows: int, cols: int) -> csr_array:
     def second(size: int) -> csr_array:
         return csr_array(diags_array([1.0, -2.0, 1.0], offsets=[0, 1, 2], shape=(size - 2, size)))
 
-    def first(size: int) -> csr_array:
-        return csr_array(diags_array([-1.0, 1.0], offsets=[0, 1], shape=(size - 1, size)))
-
     every = vstack(
         [
             kron(eye_array(rows), second(cols)),
             kron(second(rows), eye_array(cols)),
-            np.sqrt(2) * kron(first(rows), first(cols)),
+            np.sqrt(2) * kron(_first(rows), _first(cols)),
         ]
     )
     return csr_array(every.T @ every)
+
+
+def tilting(rows: int, cols: int) -> csr_array:
+    """nodes x nodes: the sum of squared first differences of a field on a grid."""
+    every = vstack([kron(eye_array(rows), _first(cols)), kron(_first(rows), eye_array(cols))])
+    return csr_array(every.T @ every)
+
+
+def _first(size: int) -> csr_array:
+    return csr_array(diags_array([-1.0, 1.0], offsets=[0, 1], shape=(size - 1, size)))

@@ -44,14 +44,19 @@ def relief_key(stamping: Stamping, sheet: Sheet) -> str:
     return hashlib.sha256(text.encode()).hexdigest()
 
 
-def relief_of(stamping: Stamping, sheet: Sheet) -> Relief:
-    key = relief_key(stamping, sheet)
+def relief_bytes(stamping: Stamping, sheet: Sheet) -> bytes:
+    """The packed relief of the sheet's bodies."""
 
     def make() -> bytes:
         packed = store.fetch(map_sha256(stamping, sheet))
         return worker.run(chores.model, packed, stamping.dpi, sheet.regions.edits, tuple(bodies_of(sheet)))
 
-    return memory.get(("relief", key), lambda: relief_from_bytes(disk.kept("relief", key, make)))
+    return disk.kept("relief", relief_key(stamping, sheet), make)
+
+
+def relief_of(stamping: Stamping, sheet: Sheet) -> Relief:
+    key = ("relief", relief_key(stamping, sheet))
+    return memory.get(key, lambda: relief_from_bytes(relief_bytes(stamping, sheet)))
 
 
 def live_relief_of(stamping: Stamping, sheet: Sheet) -> Relief:
@@ -82,9 +87,7 @@ def light_of(
     return light
 
 
-def _grounds_light(
-    stamping: Stamping, sheet: Sheet, step: int
-) -> tuple[NDArray[np.bool_], NDArray[np.float32]] | None:
+def _grounds_light(stamping: Stamping, sheet: Sheet, step: int) -> tuple[NDArray[np.bool_], NDArray[np.float32]] | None:
     """Where grounds lie on every `step`-th pixel, and their light there."""
     fades = sheet.regions.fades()
     if not fades:

@@ -19,7 +19,7 @@ from paleta.impression import read
 from paleta.light import NO_ZONE, SCALE, Lamp, glow_tint, levels, thresholds, zones_at
 from paleta.picture import Canvas, Laid, bare_of, laid_as, look_of, looks_of, make_canvas, paint, soft_of
 from paleta.recipe import Sheet, sheet_to_plain, zoning_of
-from server.derived import disk
+from server.derived import chores, disk
 from server.derived.light import (
     FORMS_KEY,
     LIVE_STEP,
@@ -74,7 +74,7 @@ def _picture(stamping: Stamping, sheet: Sheet, view: str, lamp: Lamp | None, liv
         quick=live,
         **_bare_parts(stamping, sheet, canvas, live),
     )
-    return _jpeg(pixels, LIVE_QUALITY if live else QUALITY)
+    return chores.jpeg(pixels, LIVE_QUALITY if live else QUALITY)
 
 
 def small_picture(stamping: Stamping, sheet: Sheet, width_px: int) -> bytes:
@@ -153,8 +153,3 @@ def _small(stamping: Stamping, sheet: Sheet, width_px: int) -> bytes:
     height = max(1, round(large.shape[0] * width_px / large.shape[1]))
     small = cv2.resize(large, (width_px, height), interpolation=cv2.INTER_AREA)
     return cv2.imencode(".jpg", small, [cv2.IMWRITE_JPEG_QUALITY, SMALL_QUALITY])[1].tobytes()
-
-
-def _jpeg(pixels: np.ndarray, quality: int) -> bytes:
-    bgr = cv2.cvtColor(pixels, cv2.COLOR_RGB2BGR)
-    return cv2.imencode(".jpg", bgr, [cv2.IMWRITE_JPEG_QUALITY, quality])[1].tobytes()

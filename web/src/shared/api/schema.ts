@@ -53,6 +53,73 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/card-checks/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["card_checks_retrieve"];
+        put?: never;
+        post?: never;
+        delete: operations["card_checks_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/card-checks/{id}/fine/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A finding that was seen and is fine, or is not after all. */
+        put: operations["card_checks_fine_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/card-checks/{id}/labels/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Where each region lies: label = red + 256 * green. */
+        get: operations["card_checks_labels_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/card-checks/{id}/picture/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The photo as it was taken, laid flat, the plan it was made along, or how far each part is off. */
+        get: operations["card_checks_picture_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/drawers/": {
         parameters: {
             query?: never;
@@ -996,6 +1063,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/measured-swatches/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Swatches that come out otherwise on three or more own cards; a value is taken over, or put back. */
+        get: operations["pieces_measured_swatches_list"];
+        put?: never;
+        /** @description Swatches that come out otherwise on three or more own cards; a value is taken over, or put back. */
+        post: operations["pieces_measured_swatches_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/medium/": {
         parameters: {
             query?: never;
@@ -1143,6 +1228,24 @@ export interface paths {
         get: operations["pieces_paper_white_retrieve"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/photo-checks/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Photos of finished cards of this piece, held against their recipes. */
+        get: operations["pieces_photo_checks_list"];
+        put?: never;
+        /** @description Photos of finished cards of this piece, held against their recipes. */
+        post: operations["pieces_photo_checks_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1474,6 +1577,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/stamp-again/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description Another stamping of the same stamp, as a piece of its own with everything carried over. */
+        post: operations["pieces_stamp_again_create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/start-run/": {
         parameters: {
             query?: never;
@@ -1519,6 +1639,23 @@ export interface paths {
         /** @description Actions on pieces of whoever is signed in. Every change names the version it was made on. */
         put: operations["pieces_thing_name_update"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pieces/{id}/try-photo/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** @description A photo check without a card: a simulated hand colours it, a simulated camera takes it. */
+        post: operations["pieces_try_photo_create"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2040,6 +2177,35 @@ export interface components {
             /** Format: double */
             length_mm: number;
         };
+        /** @description A photo check as a whole, beside the plan or beside `against`, another one. */
+        CardCheck: {
+            id: number;
+            piece_id: number;
+            recipe_number: number;
+            run_id: number | null;
+            card: number;
+            /** Format: date-time */
+            made_at: string;
+            simulated: boolean;
+            verdict: string;
+            things: components["schemas"]["ThingOff"][];
+            title: string;
+            width_px: number;
+            height_px: number;
+            against: number | null;
+            /** Format: double */
+            laid: number;
+            faults: components["schemas"]["Fault"][];
+            notes: string[];
+            /** @description Names of what could not be seen. */
+            unseen: string[];
+            lamp_clock: string;
+            /** @description Where the whole card's shades say the light stood. */
+            clock: string;
+            /** Format: double */
+            doubt_deg: number | null;
+            others: components["schemas"]["CheckLine"][];
+        };
         /** @description What is to change in the part card. */
         CardFormRequest: {
             spec?: components["schemas"]["CardSpecRequest"] | null;
@@ -2180,6 +2346,28 @@ export interface components {
         ChartPhotoRequest: {
             /** Format: binary */
             photo: string;
+        };
+        CheckFormRequest: {
+            /** Format: binary */
+            photo: string;
+            corners?: unknown;
+            /** @description Whose card it is; its recipe is what it is held against. */
+            run?: number;
+            /** @default 1 */
+            card: number;
+        };
+        /** @description A photo check in a list. */
+        CheckLine: {
+            id: number;
+            piece_id: number;
+            recipe_number: number;
+            run_id: number | null;
+            card: number;
+            /** Format: date-time */
+            made_at: string;
+            simulated: boolean;
+            verdict: string;
+            things: components["schemas"]["ThingOff"][];
         };
         Chip: {
             code: string;
@@ -2513,6 +2701,37 @@ export interface components {
             /** @default false */
             turned: boolean;
         };
+        /** @description Something that is not as planned; regions by label, the largest first. */
+        Fault: {
+            place: number;
+            kind: components["schemas"]["FaultKindEnum"];
+            /** @description The kind in words. */
+            name: string;
+            regions: number[];
+            /**
+             * Format: double
+             * @description CIEDE2000; of a colour run over its line, mm.
+             */
+            size: number;
+            sentence: string;
+            plan_hex: string;
+            seen_hex: string;
+            next_time: string;
+            rescues: components["schemas"]["WayOut"][];
+            fine: boolean;
+        };
+        /**
+         * @description * `missing` - Not coloured
+         *     * `reversed` - Lit from the other side
+         *     * `pale` - Too pale
+         *     * `dark` - Too dark
+         *     * `colour` - Another colour
+         *     * `pen` - A pen that is off everywhere
+         *     * `uneven` - Ground uneven
+         *     * `over` - Run over the line
+         * @enum {string}
+         */
+        FaultKindEnum: "missing" | "reversed" | "pale" | "dark" | "colour" | "pen" | "uneven" | "over";
         FieldFault: {
             /** @description JSON pointer to the field at fault. */
             pointer: string;
@@ -2524,6 +2743,11 @@ export interface components {
             gap_mm: number;
             /** Format: double */
             sensitivity: number;
+        };
+        FineRequest: {
+            place: number;
+            /** @default true */
+            fine: boolean;
         };
         /** @description What is to change in the part finish. */
         FinishFormRequest: {
@@ -2737,6 +2961,26 @@ export interface components {
              * @default 0
              */
             margin_mm: number;
+        };
+        /**
+         * @description * `missing` - missing
+         *     * `reversed` - reversed
+         *     * `pale` - pale
+         *     * `dark` - dark
+         *     * `colour` - colour
+         *     * `uneven` - uneven
+         *     * `over` - over
+         * @enum {string}
+         */
+        HandFaultKindEnum: "missing" | "reversed" | "pale" | "dark" | "colour" | "uneven" | "over";
+        HandFaultRequest: {
+            kind: components["schemas"]["HandFaultKindEnum"];
+            label: number;
+            /**
+             * Format: double
+             * @default 8
+             */
+            size: number;
         };
         /** @description A mask or tape being laid, wiped or lifted. */
         Handling: {
@@ -3080,6 +3324,13 @@ export interface components {
          * @enum {string}
          */
         LightDoubtRemedyEnum: "turn" | "base" | "print";
+        /**
+         * @description * `easy` - easy
+         *     * `medium` - medium
+         *     * `hard` - hard
+         * @enum {string}
+         */
+        LightEnum: "easy" | "medium" | "hard";
         /** @description What is to change in the part light. */
         LightFormRequest: {
             shadows?: boolean;
@@ -3167,15 +3418,33 @@ export interface components {
             lab: number[];
             second?: number[] | null;
         };
+        /** @description A swatch that comes out otherwise on own cards than its values say. */
+        Measured: {
+            swatch: number;
+            drawer: number;
+            drawer_version: number;
+            name: string;
+            old: number[];
+            new: number[];
+            old_hex: string;
+            new_hex: string;
+            old_measured: components["schemas"]["MeasuredBy"];
+            cards: number;
+            /** Format: double */
+            size: number;
+            /** Format: double */
+            spread: number;
+        };
         /**
          * @description * `cap` - estimate from the cap
          *     * `chart` - photo of a swatch chart
          *     * `reader` - colour reader
+         *     * `card` - own finished cards
          * @enum {string}
          */
-        MeasuredEnum: "cap" | "chart" | "reader";
+        MeasuredBy: "cap" | "chart" | "reader" | "card";
         MeasuresRequest: {
-            measured: components["schemas"]["MeasuredEnum"];
+            measured: components["schemas"]["MeasuredBy"];
             /** @default smooth-white */
             paper: components["schemas"]["PaperEnum"];
             values: components["schemas"]["MeasureRequest"][];
@@ -3451,6 +3720,22 @@ export interface components {
             kind: string;
             surface: string;
         };
+        /** @description A thing that looks otherwise on the new paper, and what would come nearer to how it looked. */
+        PaperChange: {
+            name: string;
+            regions: number[];
+            /** Format: double */
+            size: number;
+            sentence: string;
+            before_hex: string;
+            after_hex: string;
+            medium: string;
+            /** @description Codes of a ramp, palest first. */
+            instead: string[];
+            instead_names: string[];
+            /** Format: double */
+            left: number;
+        };
         /**
          * @description * `smooth-white` - Smooth white card, 250 g/m2
          *     * `cream` - Cream card, 250 g/m2
@@ -3534,7 +3819,7 @@ export interface components {
             lab?: number[];
             hex?: string;
             paper?: components["schemas"]["PaperEnum"];
-            measured?: components["schemas"]["MeasuredEnum"];
+            measured?: components["schemas"]["MeasuredBy"];
             two_coats?: number[] | null;
             diluted?: number[] | null;
             light_pressure?: number[] | null;
@@ -4094,6 +4379,14 @@ export interface components {
             username: string;
             password: string;
         };
+        /** @description What the simulated hand and camera are asked for. */
+        SimulatedFormRequest: {
+            /** @default easy */
+            light: components["schemas"]["LightEnum"];
+            faults?: components["schemas"]["HandFaultRequest"][];
+            /** @default 1 */
+            seed: number;
+        };
         /** @description A size by name, upright, as lengths are written. */
         Size: {
             code: string;
@@ -4131,6 +4424,15 @@ export interface components {
             label: number;
             line: number[][];
         };
+        StampAgainRequest: {
+            /** Format: binary */
+            image: string;
+            corners?: unknown;
+            /** @default  */
+            title: string;
+            /** @default  */
+            paper: string;
+        };
         /** @description What is to change in the part stamp. */
         StampFormRequest: {
             title?: string;
@@ -4147,6 +4449,11 @@ export interface components {
             paper_name: string;
             /** @description What speaks against this ink, paper and medium together. */
             fit: components["schemas"]["Advice"][];
+        };
+        StampedAgain: {
+            piece: number;
+            warnings: string[];
+            changes: components["schemas"]["PaperChange"][];
         };
         StampingStep: {
             regions: number[];
@@ -4262,7 +4569,7 @@ export interface components {
             lab?: number[];
             hex?: string;
             paper?: components["schemas"]["PaperEnum"];
-            measured?: components["schemas"]["MeasuredEnum"];
+            measured?: components["schemas"]["MeasuredBy"];
             two_coats?: number[] | null;
             diluted?: number[] | null;
             light_pressure?: number[] | null;
@@ -4286,7 +4593,7 @@ export interface components {
             lab: number[];
             readonly hex: string;
             paper?: components["schemas"]["PaperEnum"];
-            measured?: components["schemas"]["MeasuredEnum"];
+            measured?: components["schemas"]["MeasuredBy"];
             two_coats?: number[] | null;
             diluted?: number[] | null;
             light_pressure?: number[] | null;
@@ -4302,9 +4609,28 @@ export interface components {
             /** @description What cannot be true of it as it was measured; usually empty. */
             readonly doubt: string;
         };
+        TakeMeasuredRequest: {
+            swatch: number;
+            lab: number[];
+            measured: components["schemas"]["MeasuredBy"];
+        };
         ThingNameRequest: {
             label: number;
             name: string;
+        };
+        ThingOff: {
+            name: string;
+            /**
+             * Format: double
+             * @description CIEDE2000, the mean over its regions.
+             */
+            size: number;
+            plan_hex: string;
+            seen_hex: string;
+            /** @description Where its shades say that the light stood. */
+            clock: string;
+            /** Format: double */
+            doubt_deg: number | null;
         };
         ThingRequest: {
             labels: number[];
@@ -4434,6 +4760,11 @@ export interface components {
          * @enum {string}
          */
         WayEnum: "circles" | "pounced" | "wash" | "one way" | "pencil";
+        WayOut: {
+            name: string;
+            how: string;
+            caution: string;
+        };
         /**
          * @description * `D65` - D65
          *     * `D50` - D50
@@ -4535,6 +4866,167 @@ export interface operations {
                 };
                 content: {
                     "application/zip": string;
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    card_checks_retrieve: {
+        parameters: {
+            query?: {
+                /** @description Another photo check to hold it against, instead of the plan. */
+                against?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardCheck"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    card_checks_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    card_checks_fine_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FineRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardCheck"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    card_checks_labels_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    card_checks_picture_retrieve: {
+        parameters: {
+            query?: {
+                /** @description Another photo check to hold it against, instead of the plan. */
+                against?: number;
+                view?: "difference" | "flat" | "photo" | "plan";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                    "image/png": string;
                 };
             };
             /** @description A problem. */
@@ -6693,6 +7185,73 @@ export interface operations {
             };
         };
     };
+    pieces_measured_swatches_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Measured"][];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_measured_swatches_create: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeMeasuredRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerDetail"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pieces_medium_update: {
         parameters: {
             query?: never;
@@ -6990,6 +7549,73 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PaperWhite"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_photo_checks_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckLine"][];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_photo_checks_create: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["CheckFormRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardCheck"];
                 };
             };
             /** @description A problem. */
@@ -7724,6 +8350,40 @@ export interface operations {
             };
         };
     };
+    pieces_stamp_again_create: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["StampAgainRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StampedAgain"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     pieces_start_run_create: {
         parameters: {
             query?: never;
@@ -7822,6 +8482,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_try_photo_create: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version of the thing that the change was made on, in quotes: "7". */
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["SimulatedFormRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardCheck"];
                 };
             };
             /** @description A problem. */

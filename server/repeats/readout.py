@@ -1,0 +1,160 @@
+"""Photo checks as the API tells them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import cv2
+import numpy as np
+
+from paleta.colour import Lab, lab_to_hex
+from paleta.light import SCALE, Lamp
+from paleta.recipe import Sheet
+from paleta.repeat import FAULT_KINDS, Fault, Measured, PaperChange, RegionReading, against, things_off, ways_out
+from server.derived.maps import region_map
+from server.derived.memory import memory
+from server.drawers.models import Drawer, SwatchRecord
+from server.repeats.models import CardCheck
+from server.repeats.services import checks_beside, faults_of, sheet_of
+
+DARKEST_OFF = 12.0
+"""CIEDE2000 that is shown as black in the picture of differences."""
+
+
+def line_of(check: CardCheck, other: CardCheck | None = None) -> dict[str, Any]:
+    """A photo check as a line of a list, with the strip of its things."""
+    names = ("id", "piece_id", "run_id", "card", "made_at", "simulated", "verdict")
+    readings = check.as_core() if other is None else against(check.as_core(), other.as_core())
+    return {
+        **{name: getattr(check, name) for name in names},
+        "recipe_number": check.recipe.number,
+        "things": _things(check, sheet_of(check), readings),
+    }
+
+
+def check_readout(check: CardCheck, other: CardCheck | None = None) -> dict[str, Any]:
+    """All of a photo check."""
+    sheet = sheet_of(check)
+    faults, said = faults_of(check, other)
+    names = {label: one.name for label, one in sheet.regions.settings.items()}
+    return {
+        **line_of(check, other),
+        "verdict": said,
+        "title": sheet.stamp.title,
+        "width_px": check.piece.width_px,
+        "height_px": check.piece.height_px,
+        "against": other.pk if other is not None else None,
+        "laid": check.laid,
+        "faults": [_fault(place, one, sheet, check, other) for place, one in enumerate(faults)],
+        "notes": check.notes,
+        "unseen": [names[label] for label in check.unseen if label in names],
+        "lamp_clock": sheet.light.lamp.clock,
+        **_clock(check.light),
+        "others": [line_of(one) for one in checks_beside(check)],
+    }
+
+
+def _things(check: CardCheck, sheet: Sheet, readings: dict[int, RegionReading]) -> list[dict[str, Any]]:
+    first: dict[str, RegionReading] = {}
+    for label, one in readings.items():
+        setting = sheet.regions.settings[label]
+        largest = first.setdefault(setting.thing or setting.name, one)
+        if one.pixels > largest.pixels:
+            first[setting.thing or setting.name] = one
+    lights = {sheet.regions.settings[int(label)]: light for label, light in check.lights.items()}
+    clocks = {(one.thing or one.name): light for one, light in lights.items()}
+    return [
+        {
+            "name": name,
+            "size": round(size, 1),
+            "plan_hex": _hex(first[name].plan),
+            "seen_hex": _hex(first[name].seen),
+            **_clock(clocks.get(name)),
+        }
+        for name, size in sorted(things_off(sheet, readings).items(), key=lambda one: (-one[1], one[0]))
+    ]
+
+
+def _fault(place: int, one: Fault, sheet: Sheet, check: CardCheck, other: CardCheck | None) -> dict[str, Any]:
+    next_time, rescues = ways_out(one, sheet)
+    return {
+        "place": place,
+        "kind": one.kind,
+        "name": FAULT_KINDS[one.kind],
+        "regions": list(one.regions),
+        "size": one.size,
+        "sentence": one.sentence,
+        "plan_hex": _hex(one.plan),
+        "seen_hex": _hex(one.seen),
+        "next_time": next_time,
+        "rescues": [{"name": way.name, "how": way.how, "caution": way.caution} for way in rescues],
+        "fine": other is None and place in check.fine,
+    }
+
+
+def _clock(light: list[float] | None) -> dict[str, Any]:
+    if light is None:
+        return {"clock": "", "doubt_deg": None}
+    azimuth, doubt = light
+    return {"clock": Lamp(azimuth_deg=azimuth % 360, elevation_deg=40).clock, "doubt_deg": doubt}
+
+
+def _hex(lab: Lab | None) -> str:
+    return lab_to_hex(lab) if lab is not None else ""
+
+
+def measured_readout(found: list[tuple[Measured, SwatchRecord, Drawer]]) -> list[dict[str, Any]]:
+    """Swatches whose values may be taken over from own cards."""
+    return [
+        {
+            "swatch": row.pk,
+            "drawer": drawer.pk,
+            "drawer_version": drawer.version,
+            "name": one.name,
+            "old": list(one.old),
+            "new": list(one.new),
+            "old_hex": lab_to_hex(one.old),
+            "new_hex": lab_to_hex(one.new),
+            "old_measured": row.measured,
+            "cards": one.cards,
+            "size": one.size,
+            "spread": one.spread,
+        }
+        for one, row, drawer in found
+    ]
+
+
+def change_readout(one: PaperChange) -> dict[str, Any]:
+    """A thing that looks otherwise on another paper."""
+    return {
+        "name": one.name,
+        "regions": list(one.regions),
+        "size": one.size,
+        "sentence": one.sentence,
+        "before_hex": lab_to_hex(one.before),
+        "after_hex": lab_to_hex(one.after),
+        "medium": one.instead[0].medium if one.instead else "",
+        "instead": [swatch.code for swatch in one.instead],
+        "instead_names": [swatch.name for swatch in one.instead],
+        "left": one.left,
+    }
+
+
+def differences_picture(check: CardCheck, other: CardCheck | None = None) -> bytes:
+    """PNG on every SCALE-th pixel: white where the card is as planned (or as the other card), darker the more a zone is
+    off, black from DARKEST_OFF; middle grey where nothing was seen."""
+
+    def make() -> bytes:
+        labels = region_map(check.piece.stamping, sheet_of(check)).labels[::SCALE, ::SCALE]
+        readings = check.as_core() if other is None else against(check.as_core(), other.as_core())
+        table = np.full(int(labels.max()) + 1, 170, np.uint8)
+        table[0] = 255
+        for label, one in readings.items():
+            if label < len(table):
+                table[label] = round(255 * (1 - min(one.size, DARKEST_OFF) / DARKEST_OFF))
+        edges = (labels[1:, 1:] != labels[:-1, 1:]) | (labels[1:, 1:] != labels[1:, :-1])
+        grey = table[labels]
+        grey[1:, 1:][edges] = 110
+        return cv2.imencode(".png", grey)[1].tobytes()
+
+    return memory.get(("differences", check.pk, other.pk if other else None, check.made_at), make)

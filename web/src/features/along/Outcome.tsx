@@ -113,6 +113,12 @@ export function Outcome({ at, kept }: { at: AtDesk & { progress: Progress }; kep
           <Link to="/logbook" className="grid place-items-center px-2 underline underline-offset-4">
             To the logbook
           </Link>
+          <Link
+            to={`/pieces/${run.piece_id}/repeat?run=${run.id}`}
+            className="grid place-items-center px-2 underline underline-offset-4"
+          >
+            Check a card by photo
+          </Link>
           <Link to={`/pieces/${run.piece_id}`} className="grid place-items-center px-2 underline underline-offset-4">
             To the bench
           </Link>

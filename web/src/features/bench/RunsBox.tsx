@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
+import { Link } from "react-router";
 
 import { LIMITS, pieceQueries, type Plan } from "@/shared/api";
 import { Button, minutes, timesFrom } from "@/shared/ui";
@@ -32,6 +33,11 @@ export function RunsBox({ plan }: { plan: Plan | undefined }) {
 
   return (
     <section aria-label="Times" className="mb-4 border-t border-line pt-3">
+      <p className="mb-3">
+        <Link to={`/pieces/${piece.id}/repeat`} className="underline underline-offset-4">
+          Check a card by photo, or stamp it again
+        </Link>
+      </p>
       <form onSubmit={log} className="flex flex-wrap items-end gap-3">
         <label>
           Colouring took

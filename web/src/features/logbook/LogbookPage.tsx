@@ -205,6 +205,11 @@ function Row({ run, ticked, onTick, onForget }: RowProps) {
             {run.open ? "Go on" : "Look"}
           </Link>
         )}
+        {run.along && run.piece_id !== null && (
+          <Link to={`/pieces/${run.piece_id}/repeat?run=${run.id}`} className="mr-3 underline underline-offset-4">
+            Check a card
+          </Link>
+        )}
         <Button kind="quiet" onClick={onForget} aria-label={`Forget the run of ${name}`}>
           Forget
         </Button>

@@ -1,7 +1,9 @@
-import { useQueries } from "@tanstack/react-query";
+import { useQueries, useQuery } from "@tanstack/react-query";
 
-import { api, runQueries, type RunLine, type RunReadout } from "@/shared/api";
-import { Button, minutes, swatchStyle } from "@/shared/ui";
+import { Link } from "react-router";
+
+import { api, checksOfPiece, runQueries, type RunLine, type RunReadout } from "@/shared/api";
+import { Button, minutes, swatchStyle, ThingStrip } from "@/shared/ui";
 
 type Props = { onClose: () => void; runs: RunLine[] };
 
@@ -61,6 +63,14 @@ function Table({ runs }: { runs: RunReadout[] }) {
             ))}
           </tr>
           <tr>
+            <th scope="row">Cards checked</th>
+            {runs.map((run) => (
+              <td key={run.id}>
+                <Checked run={run} />
+              </td>
+            ))}
+          </tr>
+          <tr>
             <th scope="row">Took, planned</th>
             {runs.map((run) => (
               <td key={run.id}>
@@ -98,6 +108,25 @@ function Table({ runs }: { runs: RunReadout[] }) {
         </tbody>
       </table>
     </div>
+  );
+}
+
+/** Card by card, how far each thing came out otherwise than planned. */
+function Checked({ run }: { run: RunReadout }) {
+  const checks = useQuery({ ...checksOfPiece(run.piece_id ?? 0), enabled: run.piece_id !== null });
+  const own = (checks.data ?? []).filter((check) => check.run_id === run.id);
+  if (own.length === 0) return "none";
+  return (
+    <ul className="space-y-2">
+      {own.map((check) => (
+        <li key={check.id}>
+          <Link to={`/card-checks/${check.id}`} className="underline underline-offset-4">
+            Card {check.card}: {check.verdict}
+          </Link>
+          <ThingStrip things={check.things} label={`Card ${check.card}: how far each thing is off`} />
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -1,10 +1,10 @@
 import { useState, type DragEvent, type FormEvent } from "react";
 import { useNavigate } from "react-router";
 
-import { LIMITS, Problem } from "@/shared/api";
-import { Ask, Button, LineReading, Refusal, tell, toMm, type Reading, type Unit, useUnit } from "@/shared/ui";
-import { useAddPiece, useLook } from "./api";
-import { CornerPicker, goRound, isWhole, WHOLE, type Corners } from "./CornerPicker";
+import { LIMITS, Problem, useLook } from "@/shared/api";
+import { Ask, Button, CornerPicker, goRound, isWhole, LineReading, Refusal, tell, toMm, WHOLE } from "@/shared/ui";
+import { useUnit, type Corners, type Reading, type Unit } from "@/shared/ui";
+import { useAddPiece } from "./api";
 
 const USUAL: Reading = { percent: 0, gapMm: 1 };
 

@@ -1,6 +1,6 @@
 import { infiniteQueryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, type Look, type Page, type Piece, type ShelfPiece } from "@/shared/api";
+import { api, type Page, type Piece, type ShelfPiece } from "@/shared/api";
 import { lastPiece, rememberPiece, type Reading } from "@/shared/ui";
 
 export const shelfQuery = infiniteQueryOptions({
@@ -17,18 +17,6 @@ export type NewPiece = {
   reading: Reading;
   corners: [number, number][] | null;
 };
-
-/** Reads a picture without keeping it, and says where its sheet lies. */
-export function useLook() {
-  return useMutation({
-    mutationFn: (image: File) => {
-      const form = new FormData();
-      form.set("image", image);
-      return api.post<Look>("/pieces/look/", form);
-    },
-    meta: { quiet: true },
-  });
-}
 
 export function useAddPiece() {
   const client = useQueryClient();

@@ -1,10 +1,12 @@
 export { useChange } from "./change";
+export { checksOfPiece } from "./checks";
 export { api, Problem } from "./client";
 export { watchKeeping } from "./keeping";
 export { pictureOf, pieceQueries } from "./pieces";
 export { queryClient } from "./queryClient";
 export { runQueries, useStartRun, type RunFilter } from "./runs";
 export { LIMITS } from "./limits";
+export { useLook } from "./look";
 export { sessionQuery } from "./session";
 export { drawerQueries, nameOf, tradeQuery, type Page } from "./trade";
 export type {
@@ -19,7 +21,14 @@ export type {
   CutSheet,
   CutPlan,
   CutOut,
+  CardCheck,
   CardWarning,
+  CheckLine,
+  Fault,
+  Measured,
+  PaperChange,
+  StampedAgain,
+  ThingOff,
   CardSpec,
   CardPlace,
   Batch,

@@ -1,4 +1,5 @@
-import { useHandle, type Place } from "@/shared/ui";
+import type { Place } from "./place";
+import { useHandle } from "./useHandle";
 
 type PickerProps = { preview: string; corners: Corners; onChange: (corners: Corners) => void };
 export type Corners = [number, number][];

@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.colour import Lab, difference
+from paleta.devices._noise import slow_noise
 from paleta.impression import RegionMap
 from paleta.light import SCALE
 from paleta.order import Pen
@@ -66,9 +67,9 @@ def colour_card(
         if fault.kind == "over":
             picture = _spilled(picture, labels, fault, plan.px_per_mm, chance)
         elif fault.kind == "uneven":
-            cloud = _slow(light.shape, UNEVEN_MM * plan.px_per_mm, chance) * np.isin(labels, fault.regions)
+            cloud = slow_noise(light.shape, UNEVEN_MM * plan.px_per_mm, chance) * np.isin(labels, fault.regions)
             picture = (picture * (1 + 0.018 * fault.size * cloud[..., None])).astype(np.float32)
-    streaks = STREAKS * scatter * _slow(light.shape, STREAK_MM * plan.px_per_mm, chance) * (labels > 0)
+    streaks = STREAKS * scatter * slow_noise(light.shape, STREAK_MM * plan.px_per_mm, chance) * (labels > 0)
     picture = cv2.GaussianBlur((picture * (1 + streaks[..., None])).astype(np.float32), (0, 0), 0.12 * plan.px_per_mm)
     height, width = region_map.labels.shape
     large = cv2.resize(picture, (labels.shape[1] * SCALE, labels.shape[0] * SCALE))[:height, :width]
@@ -81,7 +82,7 @@ def _wobbled(
 ) -> NDArray[np.float32]:
     """The light a little displaced here and there: no hand lays a shade quite where it should end."""
     x, y = np.meshgrid(*(np.arange(side, dtype=np.float32) for side in light.shape[::-1]))
-    over, down = (far_px * _slow(light.shape, reach_px, chance) for _ in range(2))
+    over, down = (far_px * slow_noise(light.shape, reach_px, chance) for _ in range(2))
     return cv2.remap(light, x + over, y + down, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
 
 
@@ -158,10 +159,3 @@ def _spilled(
         spill = (over > 0) & (own == 0)
         result[spill] = np.minimum(result[spill], np.median(picture[own > 0], axis=0))
     return result
-
-
-def _slow(shape: tuple[int, ...], reach_px: float, chance: np.random.Generator) -> NDArray[np.float32]:
-    """Smooth noise of unit spread whose waves are about `reach_px` long."""
-    small = tuple(max(3, round(side / reach_px) + 2) for side in shape[:2])
-    noise = chance.normal(0, 1, small).astype(np.float32)
-    return np.asarray(cv2.resize(noise, shape[1::-1], interpolation=cv2.INTER_CUBIC), np.float32)

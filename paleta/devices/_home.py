@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 from PIL import Image
 
-from paleta.devices._hand import _slow
+from paleta.devices._noise import slow_noise
 
 MP12 = (3000, 4000)
 SRGB_GAMMA = 2.2
@@ -81,7 +81,7 @@ def photograph_card(
     inside = ((places >= 0) & (places < (width, height))).all(axis=-1)
     cover = cv2.GaussianBlur(inside.astype(np.float32), (0, 0), 0.7)[..., None]
     table = np.array(chance.uniform(0.16, 0.42, 3) * [1, 0.92, 0.84], np.float32)
-    table = table * (1 + 0.08 * _slow((rows, cols), 40, chance))[..., None]
+    table = table * (1 + 0.08 * slow_noise((rows, cols), 40, chance))[..., None]
     light = _light(home, (x / cols).astype(np.float32), (y / rows).astype(np.float32), chance)
     linear = np.clip(seen * cover + table * (1 - cover), 0, 1) ** SRGB_GAMMA * light
     linear = _glared(linear, home.glare, (height, width), places, chance)

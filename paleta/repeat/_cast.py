@@ -26,7 +26,7 @@ TILT, MIXED_TILT = 4.0, 200.0
 """What it costs the light to bend, its colour to bend, and the field to be there at all; and for light and its colour
 to fall off over the card: half of the light, or a tenth of a channel, is what a home gives."""
 FAR = 2.0
-"""Zones farther off than so many of the hand's spreads hold the field back no more (Cauchy's weights, [Huber1981])."""
+"""Zones farther off than so many of the hand's spreads hold the field back no more (Cauchy's weights, [Huber2009])."""
 PASSES, LET_GO = 10, 1
 LOCKED, LOCKED_PASSES = 1e4, 4
 """So much more is what the phone did held near nothing, and for so many passes: first it must be known which zones are

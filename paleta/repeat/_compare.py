@@ -27,8 +27,10 @@ CARD_LIKENESS = 0.42
 """Colour hides a part of the lines, so a card is taken for the stamp's with less likeness than a bare stamping."""
 HALF = 0.85
 """Of what is to be coloured, a card with less than this laid is not finished: what is bare is no fault yet."""
+FEW = 3
+"""So many bare regions were forgotten rather than not come to yet."""
 BLACK, BURNT_SHARE = 0.06, 0.5
-BLURRED = 0.16
+BLURRED = 0.4
 """Mean line, 0..1, below which the drawing is too soft for its zones to be told apart."""
 GRAINLESS = 0.0006
 ROUNDED = ("dome", "tube", "cone", "petal", "leaf", "hollow")
@@ -147,7 +149,9 @@ def _report(
     share = sum(int(areas[label]) for label in told) or 1
     done = sum(int(areas[label]) for label, one in told.items() if one >= BARE) / share
     judged = readings
-    if done < HALF:
+    bare = sum(1 for one in told.values() if one < BARE)
+    unfinished = done < HALF and bare > FEW
+    if unfinished:
         judged = {label: one for label, one in readings.items() if one.laid is None or one.laid >= BARE}
     whole = freed.whole(laid, plan.px_per_mm)
     clear = ~near_ink(ink, plan.px_per_mm) & ~np.isnan(laid).any(axis=-1)
@@ -163,7 +167,7 @@ def _report(
         light=light,
         lights=lights,
         registration=registration,
-        notes=tuple(_notes(registration, cells, laid, done if told else 1.0)),
+        notes=tuple(_notes(registration, cells, laid, done if unfinished else 1.0)),
         flat=_as_srgb(whole, laid),
     )
 
@@ -196,7 +200,7 @@ def _notes(registration: Registration, cells: Cells, laid: NDArray[np.float32], 
     grey = cv2.cvtColor(np.nan_to_num(laid, nan=1.0), cv2.COLOR_RGB2GRAY)
     if float(np.median(np.abs(cv2.Laplacian(grey, cv2.CV_32F)))) < GRAINLESS:
         yield "This picture has no grain at all: it looks like a screenshot rather than a photo of a card."
-    if done < HALF:
+    if done < 1:
         yield f"The card is not finished: {done:.0%} of what is to be coloured is laid. Only that was judged."
 
 

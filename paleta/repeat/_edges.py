@@ -9,7 +9,6 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.colour import difference
-from paleta.impression import PAPER
 from paleta.picture import Planned
 from paleta.repeat._cast import Freed
 from paleta.repeat._cells import Cells, lab_of_log
@@ -19,10 +18,10 @@ from paleta.repeat._readings import RegionReading
 BAND_MM = 1.6
 """So far over its line colour is looked for."""
 UNLIKE = 12.0
-"""CIEDE2000 between neighbours from which one can be told from the other in a narrow band."""
+"""CIEDE2000 between a colour and what is planned beside it from which the one can be told from the other."""
 NEARER = 0.45
-"""A pixel belongs to the neighbour's colour if it is so much nearer to it than to its own."""
-LEAST_MM2, LEAST_REACH_MM = 1.2, 0.45
+"""A pixel beyond the line has the colour if it is so much nearer to it than to its own."""
+LEAST_MM2, LEAST_REACH_MM = 2.0, 0.45
 BLOTCH, LEAST_CELLS = 2.6, 12
 """Spread of lightness within a ground, beyond its fade, from which it is uneven."""
 
@@ -32,8 +31,6 @@ def run_over(
 ) -> list[Fault]:
     """Regions whose colour lies on their neighbour's side of the line. `whole` as of Freed.whole."""
     found = []
-    paper = plan.sheet.stamp.paper_used.lab
-    colours = {label: np.array(one.seen) for label, one in readings.items()} | {PAPER: np.array(paper)}
     band = max(3, round(BAND_MM * plan.px_per_mm))
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * band + 1, 2 * band + 1))
     mm2 = plan.px_per_mm**-2
@@ -45,15 +42,11 @@ def run_over(
         near = (cv2.dilate(own, kernel) > 0) & (own == 0) & clear[box]
         if not near.any():
             continue
-        beyond = plan.labels[box][near]
         seen = lab_of_log(whole[box][near].astype(float))
-        spilled = np.zeros(len(beyond), bool)
-        for other in np.unique(beyond):
-            if other not in colours or float(difference(colours[label], colours[other])) < UNLIKE:
-                continue
-            here = beyond == other
-            to_own, to_other = difference(seen[here], colours[label]), difference(seen[here], colours[other])
-            spilled[here] = to_own < NEARER * to_other
+        own_colour = np.array(one.seen)
+        planned = plan.lab_at(*(place + start for place, start in zip(np.nonzero(near), (top, left), strict=True)))
+        told = difference(planned, own_colour) >= UNLIKE
+        spilled = told & (difference(seen, own_colour) < NEARER * difference(seen, planned))
         mark = np.zeros(own.shape, np.uint8)
         mark[near] = spilled
         mark = cv2.morphologyEx(mark, cv2.MORPH_OPEN, np.ones((2, 2), np.uint8))

@@ -21,7 +21,7 @@ AROUND = 9
 STIFF, AT_REST = 0.02, 1e-4
 """What a field's bending and its moving at all weigh beside what patches say."""
 BELIEVED_PX = 0.8
-"""Patches that lie farther off the field count less (Cauchy's weights, [Huber1981])."""
+"""Patches that lie farther off the field count less (Cauchy's weights, [Huber2009])."""
 PASSES = 4
 
 
@@ -118,7 +118,7 @@ def field_through(
     found: Matched, good: NDArray[np.bool_], shape: tuple[int, int], *, step_px: int
 ) -> NDArray[np.float32]:
     """h x w x 2 float32: the least bent field through what the `good` patches say, on every pixel of `shape`; zeros if
-    there are too few. Least squares with a penalty on second differences ([Horn1981] for the idea)."""
+    there are too few. Least squares with a penalty on second differences ([Horn1981])."""
     if good.sum() < 6:
         return np.zeros((*shape, 2), np.float32)
     rows, cols = (size // step_px + 2 for size in shape)

@@ -70,10 +70,10 @@ def moved(matrix: Matrix, points: NDArray[np.float64]) -> NDArray[np.float64]:
         return np.asarray(whole[:, :2] / whole[:, 2:])
 
 
-def resized(scale: float) -> Matrix:
-    """What making a picture `scale` times as large does to its pixels; they are counted from their middles."""
-    off = (scale - 1) / 2
-    return np.array([(scale, 0, off), (0, scale, off), (0, 0, 1)])
+def resized(across: float, down: float | None = None) -> Matrix:
+    """What making a picture so many times as large does to its pixels; they are counted from their middles."""
+    down = across if down is None else down
+    return np.array([(across, 0, (across - 1) / 2), (0, down, (down - 1) / 2), (0, 0, 1)])
 
 
 def sampled(field: NDArray[np.float32], points: NDArray[np.float64]) -> NDArray[np.float64]:

@@ -45,15 +45,15 @@ class Registration:
     """Where every point of an impression lies in a photo.
 
     matrix    3 x 3, impression pixels (x, y, 1) to photo pixels, as a plane sheet is seen.
-    bend      h x w x 2 float32: on every `step`-th pixel of the impression, by how many of its pixels the point lies
-              elsewhere than that: paper curls and rubber gives.
+    bend      h x w x 2 float32: on every `step`-th pixel of the impression (across, down), by how many of its pixels
+              the point lies elsewhere than that: paper curls and rubber gives.
     shape     H x W of the impression; dpi its resolution. photo_shape of the photo.
     likeness  0..1 of the lines, laid on each other. share of the impression that lies within the photo.
     """
 
     matrix: Matrix
     bend: NDArray[np.float32] = field(repr=False)
-    step: float
+    step: tuple[float, float]
     shape: tuple[int, int]
     dpi: float
     photo_shape: tuple[int, int]
@@ -75,13 +75,15 @@ class Registration:
     def to_photo(self, points: NDArray[np.float64]) -> NDArray[np.float64]:
         """N x 2 (x, y) pixels of the impression to pixels of the photo."""
         at = np.asarray(points, float)
-        return moved(self.matrix, at + sampled(self.bend, (at + 0.5) / self.step - 0.5))
+        return moved(self.matrix, at + sampled(self.bend, (at + 0.5) / np.array(self.step) - 0.5))
 
     def grid(self, step: int = 1) -> NDArray[np.float32]:
         """h x w x 2 float32: where every `step`-th pixel of the impression lies in the photo (x, y)."""
         rows, cols = (-(-size // step) for size in self.shape)
         x, y = np.meshgrid(np.arange(cols, dtype=np.float32) * step, np.arange(rows, dtype=np.float32) * step)
-        over, down = ((one + 0.5) / np.float32(self.step) - np.float32(0.5) for one in (x, y))
+        over, down = (
+            (one + 0.5) / np.float32(each) - np.float32(0.5) for one, each in zip((x, y), self.step, strict=True)
+        )
         off = cv2.remap(self.bend, over, down, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
         off[..., 0] += x
         off[..., 1] += y
@@ -134,9 +136,9 @@ class Template:
     paler: bool
 
     @property
-    def scale(self) -> float:
-        """Pixels of `lines` to one of the impression."""
-        return self.lines.shape[1] / self.shape[1]
+    def scale(self) -> tuple[float, float]:
+        """Pixels of `lines` to one of the impression, across and down; sizes are whole, so they differ a little."""
+        return self.lines.shape[1] / self.shape[1], self.lines.shape[0] / self.shape[0]
 
     @classmethod
     def of(cls, impression: Impression) -> Template:
@@ -229,14 +231,14 @@ class Template:
             bend += field_through(found, good, self.lines.shape, step_px=round(WORK_PX_MM * step_mm))
         seen = self._seen(photo.pixels, matrix, bend)
         likeness = self._matched(seen, 6.0, 0.35, 3.0).likeness
-        scale = self.scale
+        across, down = self.scale
         places = moved(matrix, np.stack(np.nonzero(self.lines > 0.5)[::-1], axis=1)[::7].astype(float))
         height, width = photo.pixels.shape[:2]
         inside = np.all((places >= 0) & (places < (width, height)), axis=1)
         return Registration(
-            matrix=matrix @ resized(scale),
-            bend=(bend / scale).astype(np.float32),
-            step=1 / scale,
+            matrix=matrix @ resized(across, down),
+            bend=(bend / np.array((across, down))).astype(np.float32),
+            step=(1 / across, 1 / down),
             shape=self.shape,
             dpi=self.dpi,
             photo_shape=(height, width),

@@ -63,9 +63,12 @@ def restamp(
         return found
     pixels = _upright(seen, found)
     px_per_mm = impression.px_per_mm
-    lines = lines_of(pixels, px_per_mm, paler=template.paler if seen is impression else None)
-    source = _before_bending(found)
     outside = np.isnan(pixels[..., 0])
+    pixels[outside] = np.nanmedian(pixels.reshape(-1, 3)[::97], axis=0)
+    # It may lie on other paper than the first: lines paler than the paper there need not be so here.
+    lines = lines_of(pixels, px_per_mm)
+    lines[outside] = 0
+    source = _before_bending(found)
     labels = _settled(_carried(region_map.labels, source), lines, px_per_mm)
     labels[outside] = PAPER
     ink = (lines > 0.5) & ~outside
@@ -74,9 +77,8 @@ def restamp(
     there = set(np.unique(region_map.labels).tolist()) - {PAPER}
     kept = np.bincount(labels[~outside].ravel(), minlength=int(region_map.labels.max()) + 1)
     whole = np.bincount(region_map.labels.ravel(), minlength=len(kept))
-    paper = np.nanmedian(pixels.reshape(-1, 3)[::97], axis=0)
     return Restamped(
-        pixels=np.where(np.isnan(pixels), paper.astype(np.float32), pixels),
+        pixels=pixels,
         region_map=carried,
         registration=found,
         missing=_stretches(old_ink & ~outside, lines > FAINT, labels, px_per_mm, MISSING_MM),

@@ -61,4 +61,4 @@ def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
     return row, True
 
 
-SECTION = Section("card-checks", (CardCheck,), _dump, _restore, after=("pieces", "recipes", "runs"), most=MOST_CHECKS)
+SECTION = Section("checks", (CardCheck,), _dump, _restore, after=("pieces", "recipes", "runs"), most=MOST_CHECKS)

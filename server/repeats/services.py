@@ -113,8 +113,14 @@ def try_without_a_card(
 ) -> CardCheck:
     """A photo check of a card that a simulated hand coloured, photographed by the simulated camera."""
     require_owner(actor, piece)
+    data = simulated_photo(piece, light=light, faults=faults, seed=seed)
+    return check_photo(actor=actor, piece=piece, version=version, data=data, simulated=True)
+
+
+def simulated_photo(piece: Piece, *, light: str, faults: Sequence[HandFault], seed: int) -> bytes:
+    """A photo of a card that a simulated hand coloured along the sheet as it stands, by the simulated camera."""
     sheet, stamping = _nothing_missing(piece.sheet()), piece.stamping
-    data = worker.run(
+    return worker.run(
         chores.make_card_photo,
         sheet,
         store.fetch(map_sha256(stamping, sheet)),
@@ -126,7 +132,6 @@ def try_without_a_card(
         limit_s=CHECK_LIMIT_S,
         memory_mb=CHECK_LIMIT_MB,
     )
-    return check_photo(actor=actor, piece=piece, version=version, data=data, simulated=True)
 
 
 def sheet_of(check: CardCheck) -> Sheet:

@@ -83,10 +83,11 @@ class PieceRepeatViews(PieceActions):
     @action(detail=True, methods=["post"], url_path="try-photo")
     def try_photo(self, request: Request, pk: str) -> Response:
         """A photo check without a card: a simulated hand colours it, a simulated camera takes it."""
+        piece = self.get_object()
         form = self.read_form(SimulatedFormSerializer)
         faults = [HandFault(one["kind"], (one["label"],), size=one["size"]) for one in form.pop("faults")]
         check = services.try_without_a_card(
-            actor=request.user, piece=self.get_object(), version=version_named(request), faults=faults, **form
+            actor=request.user, piece=piece, version=version_named(request), faults=faults, **form
         )
         return Response(readout.check_readout(check), status=201)
 
@@ -108,9 +109,10 @@ class PieceRepeatViews(PieceActions):
     @action(detail=True, methods=["post"], url_path="stamp-again")
     def stamp_again(self, request: Request, pk: str) -> Response:
         """Another stamping of the same stamp, as a piece of its own with everything carried over."""
+        first = self.get_object()
         form = self.read_form(StampAgainSerializer)
         data = uploaded(form.pop("image"))
-        piece, changes = services.stamp_again(actor=request.user, piece=self.get_object(), data=data, **form)
+        piece, changes = services.stamp_again(actor=request.user, piece=first, data=data, **form)
         told = {"piece": piece.pk, "warnings": piece.warnings}
         return Response({**told, "changes": [readout.change_readout(one) for one in changes]}, status=201)
 

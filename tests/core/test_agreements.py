@@ -49,6 +49,7 @@ class CoreTest(SimpleTestCase):
         import paleta.order
         import paleta.palette
         import paleta.recipe
+        import paleta.repeat
 
         for module, names in (
             (paleta.impression, ("read", "find_regions")),
@@ -58,6 +59,7 @@ class CoreTest(SimpleTestCase):
             (paleta.media, ("appearance",)),
             (paleta.order, ("make_plan", "check_plan")),
             (paleta.recipe, ("dump", "load")),
+            (paleta.repeat, ("register", "compare")),
         ):
             for name in names:
                 self.assertIn(name, module.__all__)

@@ -22,11 +22,12 @@ from server.drawers.models import Drawer
 from server.pieces.models import GoTo, OwnSchool, Piece, Step
 from server.problems import Refused
 from server.recipes.models import RecipeRecord
+from server.repeats.models import CardCheck
 from server.runs.models import Run, RunEvent
 from tests.builders import as_file, line_drawing
 from tests.server.base import ApiTestCase
 
-COUNTED = (Drawer, Piece, Step, GoTo, OwnSchool, RecipeRecord, Run, RunEvent)
+COUNTED = (Drawer, Piece, Step, GoTo, OwnSchool, RecipeRecord, Run, RunEvent, CardCheck)
 PART = 50_000
 
 

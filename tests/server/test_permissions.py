@@ -10,6 +10,7 @@ from server.drawers.models import Drawer
 from server.pieces.colours.gotos import keep_goto
 from server.pieces.models import Piece, Step
 from server.recipes.services import keep_recipe
+from server.repeats.models import CardCheck
 from server.runs.along import start_run
 from tests.server.base import ApiTestCase
 
@@ -83,6 +84,16 @@ PIECE_ROUTES = {
     "recipes/1/picture/": ("get", None, 200),
     "runs/": ("post", {"minutes": 40}, 201),
     "start-run/": ("post", {"cards": 2}, 201),
+    "photo-checks/": ("get", None, 200),
+    "try-photo/": ("post", {"light": "nowhere"}, 422),
+    "measured-swatches/": ("get", None, 200),
+    "stamp-again/": ("post", None, 415),
+}
+CHECK_ROUTES = {
+    "": ("get", None, 200),
+    "fine/": ("put", {"place": 99}, 404),
+    "picture/?view=plan": ("get", None, 200),
+    "labels/": ("get", None, 200),
 }
 RUN_ROUTES = {
     "": ("get", None, 200),
@@ -163,6 +174,20 @@ class PermissionTest(ApiTestCase):
                     response = self.send(method, f"runs/{run.pk}/{route}", body)
                     self.assertEqual(response.status_code, wanted, response.content[:200])
 
+    def test_a_photo_check_is_for_its_owner_alone(self):
+        check = CardCheck.objects.create(
+            owner=self.ana, piece=self.piece, recipe=self.piece.recipes.first(), photo_sha256="0" * 64,
+            flat_sha256="0" * 64, verdict="Like the plan.", laid=1.0, readings=[],
+        )  # fmt: skip
+        for who, index in ((None, 0), (self.ben, 1), (self.ana, 2)):
+            self.client.logout()
+            if who:
+                self.client.force_login(who)
+            for route, (method, body, status) in CHECK_ROUTES.items():
+                with self.subTest(who=str(who), route=route):
+                    response = self.send(method, f"card-checks/{check.pk}/{route}", body)
+                    self.assertEqual(response.status_code, (401, 404, status)[index], response.content[:200])
+
     def test_deleting_is_for_the_owner_alone(self):
         self.client.force_login(self.ben)
         self.assertEqual(self.send("delete", f"pieces/{self.piece.pk}/").status_code, 404)
@@ -209,6 +234,7 @@ class PermissionTest(ApiTestCase):
             f"runs/{one}/photos/(?P<sha256>[0-9a-f]{{64}})/",
             rf"drawers/{one}/export\.(?P<kind>csv|gpl)/",
             f"drawers/{one}/swatches/(?P<swatch>[0-9]{{1,15}})/",
+            *(f"card-checks/{one}/{route.split('?')[0]}" for route in CHECK_ROUTES),
             f"gotos/{one}/",
             f"schools/{one}/",
             f"papers/{one}/",

@@ -10,6 +10,7 @@ from django.core.management.base import BaseCommand, CommandParser
 
 from demo.benches import PIECES, DemoPiece, match, things_of, wrongly_split
 from demo.cards import card_for
+from demo.checks import load_checks
 from demo.dress import dress
 from demo.runs import load_runs
 from paleta.colour import hex_to_lab
@@ -62,6 +63,8 @@ class Command(BaseCommand):
                 pictures.small_picture(piece.stamping, piece.sheet(), pictures.SHELF_PX)
             self.stdout.write("  the logbook ...")
             load_runs(user, pieces)
+            self.stdout.write("  photos of cards ...")
+            load_checks(user, pieces["Three on the shelf"])
             DemoAccount.objects.create(user=user)
         except BaseException:
             # All of it or nothing, so that the next start tries again.

@@ -127,6 +127,10 @@ class TakeMeasuredSerializer(serializers.Serializer):
     measured = serializers.ChoiceField(choices=MEASURED_CHOICES)
 
 
+class TakenSerializer(serializers.Serializer):
+    drawer_version = serializers.IntegerField(help_text="To put the old value back on.")
+
+
 class StampAgainSerializer(serializers.Serializer):
     image = serializers.FileField(allow_empty_file=True)
     corners = CornersField(required=False, binary=True)

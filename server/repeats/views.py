@@ -17,7 +17,6 @@ from rest_framework.response import Response
 
 from paleta.devices import HandFault
 from server.derived import pictures
-from server.drawers.serializers import DrawerDetailSerializer
 from server.files import store
 from server.pieces.shelf.views import jpeg
 from server.pieces.views import PieceActions, number_in
@@ -33,6 +32,7 @@ from server.repeats.serializers import (
     StampAgainSerializer,
     StampedAgainSerializer,
     TakeMeasuredSerializer,
+    TakenSerializer,
 )
 from server.runs.models import Run
 from server.uploads import uploaded
@@ -92,9 +92,7 @@ class PieceRepeatViews(PieceActions):
         return Response(readout.check_readout(check), status=201)
 
     @extend_schema(methods=["GET"], responses=MeasuredSerializer(many=True))
-    @extend_schema(
-        methods=["POST"], parameters=[IF_MATCH], request=TakeMeasuredSerializer, responses=DrawerDetailSerializer
-    )
+    @extend_schema(methods=["POST"], parameters=[IF_MATCH], request=TakeMeasuredSerializer, responses=TakenSerializer)
     @action(detail=True, methods=["get", "post"], url_path="measured-swatches", pagination_class=None)
     def measured_swatches(self, request: Request, pk: str) -> Response:
         """Swatches that come out otherwise on three or more own cards; a value is taken over, or put back."""
@@ -103,7 +101,7 @@ class PieceRepeatViews(PieceActions):
             return Response(readout.measured_readout(services.measured_for(request.user, piece)))
         form = self.read_form(TakeMeasuredSerializer)
         drawer = services.take_measured(actor=request.user, piece=piece, version=version_named(request), **form)
-        return Response(DrawerDetailSerializer(drawer).data)
+        return Response({"drawer_version": drawer.version})
 
     @extend_schema(request={"multipart/form-data": StampAgainSerializer}, responses={201: StampedAgainSerializer})
     @action(detail=True, methods=["post"], url_path="stamp-again")

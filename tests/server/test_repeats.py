@@ -72,7 +72,8 @@ class PhotoCheckTest(ApiTestCase):
         self.assertEqual(beside["against"], one["id"])
         self.assertIn("card 1", beside["verdict"])
         self.assertProblem(self.send("get", f"card-checks/{one['id']}/?against=999999"), 404, "not_found")
-        foreign = start_run(actor=self.ana, piece=coloured(make_piece(self.ana, "Else")), version=8)
+        other_piece = coloured(make_piece(self.ana, "Else"))
+        foreign = start_run(actor=self.ana, piece=other_piece, version=other_piece.version)
         self.assertEqual(self.post(self.photo(), run=foreign.pk).status_code, 404)
 
     def test_what_is_no_card_is_refused_and_nothing_is_kept(self):

@@ -15,8 +15,8 @@ export function MeasuredBox({ piece }: { piece: number }) {
     take.mutate(
       { swatch: one.swatch, lab: back ? one.old : one.new, measured: back ? one.old_measured : "card", version },
       {
-        onSuccess: (drawer) => {
-          setTaken(back ? null : { one, version: drawer.version });
+        onSuccess: (told) => {
+          setTaken(back ? null : { one, version: told.drawer_version });
           tell(back ? `${one.name} is as it was.` : `${one.name} now has the value of your own cards.`);
         },
       },

@@ -1,6 +1,6 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, type CardCheck, type DrawerDetail, type Measured, type Piece } from "@/shared/api";
+import { api, type CardCheck, type Measured, type Piece } from "@/shared/api";
 import type { Request, StampedAgain } from "@/shared/api";
 import type { Corners } from "@/shared/ui";
 
@@ -85,7 +85,7 @@ export function useTakeMeasured(piece: number) {
   const done = useDone();
   return useMutation({
     mutationFn: ({ version, ...wish }: Request<"TakeMeasured"> & { version: number }) =>
-      api.post<DrawerDetail>(`/pieces/${piece}/measured-swatches/`, wish, { version }),
+      api.post<{ drawer_version: number }>(`/pieces/${piece}/measured-swatches/`, wish, { version }),
     onSuccess: done,
   });
 }

@@ -4614,6 +4614,10 @@ export interface components {
             lab: number[];
             measured: components["schemas"]["MeasuredBy"];
         };
+        Taken: {
+            /** @description To put the old value back on. */
+            drawer_version: number;
+        };
         ThingNameRequest: {
             label: number;
             name: string;
@@ -7238,7 +7242,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DrawerDetail"];
+                    "application/json": components["schemas"]["Taken"];
                 };
             };
             /** @description A problem. */

@@ -53,8 +53,7 @@ def main(address: str) -> None:
         page.get_by_role("complementary", name="Chosen swatch").wait_for()
         page.get_by_role("button", name="Sea green 55").click()
         take(page, "drawer")
-        chart(page)
-        page.keyboard.press("Escape")
+        check(page, address)
         along(page, address)
         page.goto(f"{address}/account")
         page.get_by_role("heading", name="Backup").wait_for()
@@ -114,13 +113,19 @@ def ground(page: Page) -> None:
     bench(page, 0, 0, "regions", "coloured", "bench-ground")
 
 
-def chart(page: Page) -> None:
-    page.get_by_role("searchbox").fill("sea green")
-    page.get_by_role("button", name="Swatch chart").click()
-    page.get_by_role("button", name="New chart of").click()
-    page.get_by_role("button", name="Use the simulated camera").click()
-    page.get_by_role("table", name="Readings").wait_for()
-    take(page, "chart")
+def check(page: Page, address: str) -> None:
+    """The demo's card with faults, beside its plan."""
+    back(page, address)
+    piece(page, "Three on the shelf").click()
+    page.wait_for_url("**/pieces/*")
+    page.goto(f"{page.url.split('?')[0]}/repeat")
+    page.get_by_role("region", name="Cards that were checked").get_by_role("link").first.click()
+    findings = page.get_by_role("list", name="Findings")
+    findings.get_by_role("button").first.click()
+    page.wait_for_load_state("networkidle")
+    pictures_shown(page)
+    page.wait_for_timeout(300)
+    take(page, "check")
 
 
 def bench(page: Page, x: float, y: float, section: str, view: str, name: str) -> None:

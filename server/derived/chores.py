@@ -20,10 +20,8 @@ import numpy as np
 from numpy.typing import NDArray
 from PIL import Image
 
-from paleta import repeat
 from paleta.chart import Chart, Reading, read_chart
 from paleta.checks import narrowest_shaded_mm, paper_like
-from paleta.devices import HOME_LIGHTS, HandFault, colour_card, photograph_card
 from paleta.errors import PaletaError, ResolutionMissing, ShapeError
 from paleta.impression import (
     Corners,
@@ -41,9 +39,8 @@ from paleta.impression import (
     rectify,
     weigh,
 )
-from paleta.light import Body, guess_bodies, model_forms, relief_from_bytes, relief_to_bytes
+from paleta.light import Body, guess_bodies, model_forms, relief_to_bytes
 from paleta.order import Ways, Work, check_plan, make_plan, plan_region_by_region
-from paleta.picture import planned
 from paleta.recipe import CarriedOver, RegionSetting, Sheet, carry_over, first_setting, plan_to_plain, proposed
 
 
@@ -74,10 +71,6 @@ PREVIEW_PX = 900
 PREVIEW_QUALITY = 85
 RUN_PHOTO_PX = 2048
 RUN_PHOTO_QUALITY = 88
-SIMULATED_PX = (1650, 2200)
-"""Of the simulated camera's photos: enough to measure, and quickly made."""
-MOST_UNLIKE = 8
-"""Regions that are named as unlike the first stamping."""
 
 
 def do(pipe: Connection, most_bytes: int, work: Callable[..., Any], values: tuple[Any, ...]) -> None:
@@ -150,14 +143,14 @@ def read_and_find(
     With `corners`, `width_mm` is the width of the part between them.
     """
     if corners is None:
-        impression = _read(data, dpi=dpi, width_mm=width_mm)
+        impression = read_within(data, dpi=dpi, width_mm=width_mm)
     else:
         check_corners(corners)
-        loose = _read(data, dpi=dpi or (UNMEASURED_DPI if width_mm else None))
+        loose = read_within(data, dpi=dpi or (UNMEASURED_DPI if width_mm else None))
         if loose.drawn and width_mm:
-            loose = _read(data, width_mm=width_mm / max(corners[1][0] - corners[0][0], SMALLEST_SHARE))
+            loose = read_within(data, width_mm=width_mm / max(corners[1][0] - corners[0][0], SMALLEST_SHARE))
         impression = rectify(loose, corners, width_mm=width_mm)
-    picture, paper, said = _kept(impression.pixels), paper_like(impression).code, impression.warnings
+    picture, paper, said = kept_picture(impression.pixels), paper_like(impression).code, impression.warnings
     # Regions are found on what is kept, so that the same file always gives the same map.
     kept = read(picture, dpi=impression.dpi)
     del impression  # a large scan need not be held twice
@@ -187,10 +180,10 @@ def read_and_find(
 def look(data: bytes) -> dict[str, Any]:
     """What a picture is like before it is kept: size, corners of a sheet in it, a small copy to drag them on."""
     try:
-        impression = _read(data)
+        impression = read_within(data)
         width_mm = round(impression.pixels.shape[1] / impression.px_per_mm, 1)
     except ResolutionMissing:
-        impression, width_mm = _read(data, dpi=UNMEASURED_DPI), None
+        impression, width_mm = read_within(data, dpi=UNMEASURED_DPI), None
     height, width = impression.pixels.shape[:2]
     scale = min(1.0, PREVIEW_PX / max(height, width))
     small = cv2.resize(impression.pixels, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
@@ -274,7 +267,7 @@ def colours_of(data: bytes, count: int) -> list[tuple[float, float, float]]:
     """The colours that make up a photo."""
     from paleta.palette import palette_of_photo
 
-    return palette_of_photo(_read(data, dpi=UNMEASURED_DPI).pixels, count)
+    return palette_of_photo(read_within(data, dpi=UNMEASURED_DPI).pixels, count)
 
 
 def read_chart_photo(data: bytes, chart: Chart, paper_lab: tuple[float, float, float]) -> list[Reading]:
@@ -282,121 +275,13 @@ def read_chart_photo(data: bytes, chart: Chart, paper_lab: tuple[float, float, f
     return read_chart(read(data, dpi=CHART_DPI), chart, paper_lab=paper_lab)
 
 
-@dataclass(frozen=True, slots=True)
-class CheckedCard:
-    """What a photo of a card says, as it is kept: `report` is JSON, `photo` and `flat` are JPEG."""
-
-    report: dict[str, Any]
-    photo: bytes
-    flat: bytes
-
-
-def check_card(
-    data: bytes, sheet: Sheet, packed_map: bytes, dpi: float, relief: bytes, corners: Corners | None, paler: bool
-) -> CheckedCard:
-    """Hold a photo of a finished card against the sheet it was made along.
-
-    Raises
-    ------
-    PhotoUnfit, NotThisCard
-        If it says nothing, or nothing of this card.
-    """
-    photo = _read(data, dpi=UNMEASURED_DPI)
-    region_map = apply_edits(labels_from_png(packed_map, dpi=dpi), sheet.regions.edits)
-    found = repeat.compare(
-        photo,
-        sheet,
-        region_map,
-        relief=relief_from_bytes(relief),
-        corners=None if corners is None else check_corners(corners),
-        paler=paler,
-    )
-    flat = np.clip(np.nan_to_num(found.flat, nan=0.5) * 255 + 0.5, 0, 255).astype(np.uint8)
-    report = {
-        "verdict": repeat.verdict(sheet, found.readings, found.faults, "the plan"),
-        "laid": round(min(max(found.laid, 0.0), 1.0), 3),
-        "readings": [repeat.reading_to_plain(one) for one in found.readings.values()],
-        "faults": [repeat.fault_to_plain(one) for one in found.faults],
-        "unseen": list(found.unseen),
-        "notes": list(found.notes),
-        "light": _laid_light(found.light),
-        "lights": {str(label): _laid_light(one) for label, one in found.lights.items()},
-    }
-    return CheckedCard(report, small_photo(data), jpeg(flat, RUN_PHOTO_QUALITY))
-
-
-def _laid_light(light: repeat.LaidLight | None) -> list[float] | None:
-    return None if light is None else [round(light.azimuth_deg, 1), round(light.doubt_deg, 1)]
-
-
-def make_card_photo(
-    sheet: Sheet, packed_map: bytes, dpi: float, relief: bytes, faults: Sequence[HandFault], light: str, seed: int
-) -> bytes:
-    """A photo of a card that a simulated hand coloured along the sheet and a simulated camera took."""
-    region_map = apply_edits(labels_from_png(packed_map, dpi=dpi), sheet.regions.edits)
-    card = colour_card(planned(sheet, region_map, relief_from_bytes(relief)), region_map, faults, seed=seed)
-    home = replace(HOME_LIGHTS[light], size_px=SIMULATED_PX)
-    return photograph_card(card, home, px_per_mm=region_map.px_per_mm, seed=seed)[0]
-
-
-@dataclass(frozen=True, slots=True)
-class Carried:
-    """A piece carried onto another stamping: its picture and map as files, the sheet, and what no longer fits."""
-
-    picture: bytes
-    packed_map: bytes
-    sheet: Sheet
-    warnings: tuple[str, ...]
-
-
-def carry_onto(
-    data: bytes, corners: Corners | None, picture: bytes, packed_map: bytes, dpi: float, sheet: Sheet
-) -> Carried | repeat.NotTheSameStamp:
-    """Find the stamp of a kept `picture` in another scan or photo and carry all of its sheet over."""
-    found_map = labels_from_png(packed_map, dpi=dpi)
-    done = repeat.restamp(
-        _read(data, dpi=UNMEASURED_DPI),
-        read(picture, dpi=dpi),
-        found_map,
-        corners=None if corners is None else check_corners(corners),
-    )
-    if isinstance(done, repeat.NotTheSameStamp):
-        return done
-    old = apply_edits(found_map, sheet.regions.edits)
-    lost: tuple[str, ...] = ()
-    try:
-        whole = set(np.unique(apply_edits(done.region_map, sheet.regions.edits).labels).tolist()) - {0}
-    except PaletaError:
-        whole = set()
-    if whole != set(sheet.regions.settings):
-        carried = carry_over(sheet, old, done.region_map)
-        lost = carried.lost
-        sheet = sheet.with_part("regions", edits=carried.edits, settings=carried.regions, fronts=carried.fronts)
-    packed = labels_to_png(done.region_map)
-    sheet = sheet.with_part("regions", map_sha256="")
-    return Carried(_kept(done.pixels), packed, sheet, tuple(_unlike(sheet, done, lost)))
-
-
-def _unlike(sheet: Sheet, done: repeat.Restamped, lost: Sequence[str]) -> Iterator[str]:
-    """Sentences for what this stamping has less or more of than the first."""
-    names = {label: one.name for label, one in sheet.regions.settings.items()}
-    for label, mm in sorted(done.missing.items(), key=lambda one: -one[1])[:MOST_UNLIKE]:
-        yield f"{names.get(label, 'Beside the figure')}: about {mm:.0f} mm of its line are missing in this stamping."
-    for label, mm in sorted(done.new.items(), key=lambda one: -one[1])[:MOST_UNLIKE]:
-        yield f"{names.get(label, 'Beside the figure')}: about {mm:.0f} mm of line that the first stamping has not."
-    if done.cut:
-        yield f"Cut off in this picture: {', '.join(names.get(label, f'region {label}') for label in done.cut[:6])}."
-    for what in lost:
-        yield f"Could not be carried over: {what}."
-
-
-def _read(data: bytes, **size: float | None) -> Impression:
+def read_within(data: bytes, **size: float | None) -> Impression:
     """A drawing is text that can ask for any amount of work; a scan asks for no more than it is large."""
     with within(SVG_LIMIT_S) if is_svg(data) else contextlib.nullcontext():
         return read(data, **size)
 
 
-def _kept(pixels: NDArray[np.float32]) -> bytes:
+def kept_picture(pixels: NDArray[np.float32]) -> bytes:
     """A picture as it is stored: re-encoded, so nothing of the uploaded file survives but its picture."""
     whole = np.empty(pixels.shape, np.uint8)
     for start in range(0, len(pixels), BAND_ROWS):

@@ -4,9 +4,9 @@ No OpenCV may have run here: its threads do not survive a fork.
 """
 
 from paleta import impression, order
-from server.derived import chores
+from server.derived import card_chores, chores
 
 impression.warm_up()
 order.warm_up()
 
-__all__ = ["chores"]
+__all__ = ["card_chores", "chores"]

@@ -26,7 +26,7 @@ from paleta.repeat import (
     swatches_measured,
     verdict,
 )
-from server.derived import chores, worker
+from server.derived import card_chores, worker
 from server.derived.light import relief_bytes
 from server.derived.maps import Stamping, map_sha256
 from server.derived.pictures import outline_of, paper_of
@@ -69,7 +69,7 @@ def check_photo(
     record = record or keep_recipe(actor=actor, piece=piece, version=version)
     sheet, stamping = _nothing_missing(recipe_of(record).sheet), piece.stamping
     found = worker.run(
-        chores.check_card,
+        card_chores.check_card,
         data,
         sheet,
         store.fetch(map_sha256(stamping, sheet)),
@@ -121,7 +121,7 @@ def simulated_photo(piece: Piece, *, light: str, faults: Sequence[HandFault], se
     """A photo of a card that a simulated hand coloured along the sheet as it stands, by the simulated camera."""
     sheet, stamping = _nothing_missing(piece.sheet()), piece.stamping
     return worker.run(
-        chores.make_card_photo,
+        card_chores.make_card_photo,
         sheet,
         store.fetch(map_sha256(stamping, sheet)),
         stamping.dpi,
@@ -221,7 +221,7 @@ def stamp_again(
     require_room(actor)
     sheet, stamping = piece.sheet(), piece.stamping
     done = worker.run(
-        chores.carry_onto,
+        card_chores.carry_onto,
         data,
         corners,
         store.fetch(stamping.impression_sha256),

@@ -33,7 +33,7 @@ from paleta.repeat import (
     things_off,
     verdict,
 )
-from tools.repeat import HELD_BACK, pair, recipe
+from tools.repeat import HELD_BACK, pair, rate, recipe
 
 SIZE = (1500, 2000)
 WITHIN_MM = 0.2
@@ -269,6 +269,16 @@ class StampAgainTest(SimpleTestCase):
         back = restamp(one.first, Impression(pixels=second, dpi=one.first.dpi), replace(one.first_map, ink=(
             one.first_map.ink | (np.abs(second - one.first.pixels).max(axis=-1) > 0.3))))  # fmt: skip
         self.assertIn(largest.label, back.missing)
+
+
+class RateTest(SimpleTestCase):
+    def test_rates_stand_in_wilsons_interval(self):
+        """[Wilson1927]'s formula, written out."""
+        yes, of, z = 45, 50, 1.959964
+        share = yes / of
+        middle = (share + z * z / (2 * of)) / (1 + z * z / of)
+        half = z / (1 + z * z / of) * np.sqrt(share * (1 - share) / of + z * z / (4 * of * of))
+        self.assertEqual(rate(yes, of), f"{share:.3f} ({middle - half:.2f}-{middle + half:.2f} of {of})")
 
 
 class ColourCorrectionTest(SimpleTestCase):

@@ -30,6 +30,7 @@ def main() -> None:
     light.main()
     answers.stampings()
     answers.things()
+    answers.cards()
     answers.plans(longer=False)
 
 

@@ -12,10 +12,11 @@ from unittest.mock import patch
 import numpy as np
 
 from paleta.order import PACES, Job, Mask, Work, check_plan, make_plan, plan_plainly, school_named
+from tools import repeat
 from tools.stampings import head, show
 from tools.things import measure
 
-STAMPINGS, THINGS = 12, 40
+STAMPINGS, THINGS, CARDS, PAIRS = 12, 40, 8, 8
 SIZES = {"tiny": (4, 3), "medium": (60, 4), "large": (120, 5)}
 """Regions, and shades at most."""
 SCHOOLS = ("M1", "M3", "P1", "W2")
@@ -114,15 +115,24 @@ def plans(*, longer: bool) -> None:
                 )
 
 
+def cards() -> None:
+    """Photo checks of cards with faults, and second stampings."""
+    print()
+    for held_back in (False, True):
+        repeat.show(CARDS, PAIRS, held_back=held_back)
+
+
 def main() -> None:
     wish = argparse.ArgumentParser(description=__doc__)
     wish.add_argument("--longer", action="store_true", help="set the plans beside a search of eight times the length")
-    wish.add_argument("--only", choices=("stampings", "things", "plans"))
+    wish.add_argument("--only", choices=("stampings", "things", "plans", "cards"))
     given = wish.parse_args()
     if given.only in (None, "stampings"):
         stampings()
     if given.only in (None, "things"):
         things()
+    if given.only in (None, "cards"):
+        cards()
     if given.only in (None, "plans"):
         plans(longer=given.longer)
         plans_over_media()

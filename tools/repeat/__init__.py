@@ -7,5 +7,6 @@ on are never looked at while the check is worked on.
 
 from tools.repeat._cards import HELD_BACK, MadeCard, made_card, recipe
 from tools.repeat._pairs import KINDS, Pair, pair
+from tools.repeat._table import rate, show
 
-__all__ = ["HELD_BACK", "KINDS", "MadeCard", "Pair", "made_card", "pair", "recipe"]
+__all__ = ["HELD_BACK", "KINDS", "MadeCard", "Pair", "made_card", "pair", "rate", "recipe", "show"]

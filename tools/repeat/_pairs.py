@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.ndimage import map_coordinates
 
-from paleta.impression import Impression, RegionMap, find_sheet, read, rectify
+from paleta.impression import Impression, RegionMap, read
 from tools.stampings import Panel, panel, stamp, true_cells
 from tools.stampings._print import Degree
 
@@ -38,6 +38,22 @@ class Pair:
     truth: Callable[[Points], Points]
     photo: bool
 
+    def upright(self, second: Impression, matrix: NDArray[np.float64]) -> NDArray[np.float32]:
+        """H x W x 2: which pixel of the first truly lies at each pixel of the `second` once `matrix` (first to second)
+        is undone."""
+        height, width = self.first_map.labels.shape
+        x, y = np.meshgrid(np.arange(0, width, 4.0), np.arange(0, height, 4.0))
+        points = np.stack([x.ravel(), y.ravel()], axis=1)
+        shrunk = second.dpi / self.second_dpi
+        seen = _moved(np.linalg.inv(matrix), (self.truth(points) + 0.5) * shrunk - 0.5)
+        off = cv2.resize((seen - points).reshape(*x.shape, 2).astype(np.float32), (width, height))
+        x, y = np.meshgrid(np.arange(width, dtype=np.float32), np.arange(height, dtype=np.float32))
+        source = np.stack([x, y], axis=-1)
+        for _ in range(5):
+            there = cv2.remap(off, source, None, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+            source = np.stack([x, y], axis=-1) - there
+        return source
+
 
 def pair(kind: str, seed: int) -> Pair:
     chance = np.random.default_rng([31, seed, KINDS.index(kind)])
@@ -63,13 +79,6 @@ def pair(kind: str, seed: int) -> Pair:
         return _moved(second.to_picture, onward(_moved(back, points)))
 
     return Pair(one, first_map, second.data, second.dpi, truth, second.photo)
-
-
-def as_user_would(data: bytes, dpi: float) -> Impression:
-    """The second picture as it comes into the house: a photo's sheet laid flat."""
-    loose = read(data, dpi=dpi)
-    corners = find_sheet(loose)
-    return loose if corners is None else rectify(loose, corners)
 
 
 def _pressed(panel: Panel, chance: np.random.Generator, *, bent: bool) -> tuple[Panel, Callable[[Points], Points]]:

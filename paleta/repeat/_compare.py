@@ -16,7 +16,7 @@ from paleta.light import Body, Relief
 from paleta.picture import Planned, planned
 from paleta.recipe import Recipe, Sheet, bodies_of
 from paleta.repeat._cast import Freed, GreyPatch, free
-from paleta.repeat._cells import Cells, cells_of, lab_of_log, near_ink
+from paleta.repeat._cells import Cells, cells_of, lab_of_log, near_ink, on_paper
 from paleta.repeat._edges import grounds_uneven, run_over
 from paleta.repeat._faults import BARE, Fault, find_faults
 from paleta.repeat._light_laid import LaidLight, lightness_of, lights_laid
@@ -102,7 +102,7 @@ def compare(
     NotAnImage, ImageTooLarge
         If it cannot be read whole.
     PhotoUnfit
-        If it is black, burnt out or far too soft.
+        If it is black, burnt out or far too soft, or nothing coloured is seen on it.
     NotThisCard
         If the stamped image is not in it, or most of it is cut off.
     """
@@ -124,6 +124,8 @@ def compare(
     if template.sharpness(laid) < BLURRED:
         raise PhotoUnfit("The photo is too blurred to measure. Hold the phone still, or farther away, and try again.")
     cells = cells_of(plan, laid, ink)
+    if on_paper(cells).all():
+        raise PhotoUnfit("Nothing that is to be coloured could be measured: it shines, or lies outside of the photo.")
     freed = free(cells, patches, _patch_colours(seen, registration, patches))
     readings = readings_of(plan, cells, freed)
     return _report(plan, cells, freed, readings, registration, laid, ink)

@@ -22,8 +22,7 @@ def lines_of(pixels: NDArray[np.float32], px_per_mm: float, *, paler: bool | Non
     darker paper, as white on kraft; None = whichever of the two the picture has more of.
     """
     if paler is None:
-        both = [lines_of(pixels, px_per_mm, paler=one) for one in (False, True)]
-        return both[int(float(np.percentile(both[1], 98)) > 2 * float(np.percentile(both[0], 98)))]
+        paler = pale_lines(pixels, px_per_mm)
     bright = cv2.max(cv2.max(pixels[..., 0], pixels[..., 1]), pixels[..., 2])
     soft = cv2.GaussianBlur(bright, (0, 0), max(0.45, SOFT_MM * px_per_mm))
     size = max(3, round(REACH_MM * px_per_mm) | 1)

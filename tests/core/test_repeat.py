@@ -149,6 +149,16 @@ class CardTest(SimpleTestCase):
         with self.assertRaises((PhotoUnfit, NotThisCard)):
             self.check(jpeg(cv2.GaussianBlur(good, (0, 0), 14)))
 
+    def test_a_plan_without_colours_has_nothing_to_measure(self):
+        bare = self.sheet.with_regions(
+            {label: replace(one, coats=()) for label, one in self.sheet.regions.settings.items()}
+        )
+        left = bare.with_regions(
+            {label: replace(one, left_as_paper=True) for label, one in bare.regions.settings.items()}
+        )
+        with self.assertRaisesMessage(PhotoUnfit, "could be measured"):
+            compare(photo_of(self.card()), left, self.region_map)
+
     def test_a_picture_of_more_than_the_limit_is_refused_before_it_is_decoded(self):
         out = io.BytesIO()
         Image.new("1", (9000, 8000)).save(out, "PNG")

@@ -25,4 +25,4 @@ def load_checks(user: Any, piece: Piece) -> None:
     for card, light, wrong in CARDS:
         faults = [HandFault(kind, (labels[name],), size=9.0) for kind, name in wrong if name in labels]
         data = simulated_photo(piece, light=light, faults=faults, seed=card)
-        check_photo(actor=user, piece=piece, version=piece.version, data=data, run=run, card=card, simulated=True)
+        check_photo(actor=user, piece=piece, version=piece.version, data=data, run=run.pk, card=card, simulated=True)

@@ -152,3 +152,15 @@ class CardError(PaletaError, ValueError):
     """A size, a layer or a cutting job that no card can have."""
 
     code = "card_impossible"
+
+
+class PhotoUnfit(PaletaError, ValueError):
+    """A photo says nothing about the card."""
+
+    code = "photo_unfit"
+
+
+class NotThisCard(PaletaError, ValueError):
+    """The photo shows no card of this recipe."""
+
+    code = "not_this_card"

@@ -2,6 +2,7 @@
 
 from paleta.colour._convert import (
     Lab,
+    as_lab,
     difference,
     hex_to_lab,
     lab_to_hex,
@@ -18,6 +19,7 @@ from paleta.colour._white import WHITES, to_d65
 __all__ = [
     "WHITES",
     "Lab",
+    "as_lab",
     "difference",
     "hex_to_lab",
     "lab_to_hex",

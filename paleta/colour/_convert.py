@@ -99,10 +99,15 @@ def srgb_to_linear(signal: ArrayLike) -> Floats:
     return np.where(values <= 0.04045, values / 12.92, ((values + 0.055) / 1.055) ** 2.4)
 
 
+def as_lab(values: ArrayLike) -> Lab:
+    """Three numbers as one colour."""
+    light, a, b = (float(value) for value in np.asarray(values, dtype=np.float64).reshape(3))
+    return light, a, b
+
+
 def lab_to_hex(lab: ArrayLike) -> str:
     """One colour as #rrggbb."""
-    light, a, b = (float(value) for value in np.asarray(lab, dtype=np.float64).reshape(3))
-    return _hex_of(light, a, b)
+    return _hex_of(*as_lab(lab))
 
 
 @lru_cache(maxsize=20_000)

@@ -9,7 +9,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.colour import Lab, difference
+from paleta.colour import Lab, difference, lab_to_srgb
 from paleta.devices._noise import slow_noise
 from paleta.impression import RegionMap
 from paleta.light import SCALE
@@ -25,7 +25,7 @@ SCATTER = 0.62
 WOBBLE_MM, WOBBLE_REACH_MM = 0.12, 3.0
 STREAKS, STREAK_MM = 0.012, 0.8
 UNEVEN_MM = 9.0
-INK_RGB = (0.1, 0.095, 0.105)
+BLACK_INK: Lab = (9.0, 0.5, -1.0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,10 +45,11 @@ class HandFault:
 
 def colour_card(
     plan: Planned, region_map: RegionMap, faults: Sequence[HandFault] = (), *, seed: int = 1, scatter: float = 1.0,
-    ink_rgb: Sequence[float] = INK_RGB,
+    outline: Lab = BLACK_INK,
 ) -> NDArray[np.float32]:  # fmt: skip
     """The finished card as a flawless scanner would see it: H x W x 3 sRGB 0..1 of the map's size; the same for the
-    same seed. scatter: how much the hand varies, 1 = about 1 CIEDE2000."""
+    same seed. scatter: how much the hand varies, 1 = about 1 CIEDE2000; outline: the colour of
+    the stamped line."""
     chance = np.random.default_rng([17, seed])
     sheet, labels = plan.sheet, plan.labels
     light = plan.light.copy()
@@ -74,7 +75,7 @@ def colour_card(
     height, width = region_map.labels.shape
     large = cv2.resize(picture, (labels.shape[1] * SCALE, labels.shape[0] * SCALE))[:height, :width]
     ink = np.clip(cv2.GaussianBlur(region_map.ink.astype(np.float32), (0, 0), 0.7), 0, 1)[..., None]
-    return np.asarray(np.clip(large * (1 - ink) + np.array(ink_rgb, np.float32) * ink, 0, 1), np.float32)
+    return np.asarray(np.clip(large * (1 - ink) + lab_to_srgb(outline).astype(np.float32) * ink, 0, 1), np.float32)
 
 
 def _wobbled(

@@ -10,9 +10,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.colour import lab_to_srgb
-from paleta.errors import PaletaError
-from paleta.impression import Impression, RegionMap
-from paleta.light import Body, Relief
+from paleta.errors import NotThisCard, PhotoUnfit
+from paleta.impression import MM_PER_INCH, Impression, RegionMap
+from paleta.light import SCALE, Body, Relief
 from paleta.picture import Planned, planned
 from paleta.recipe import Recipe, Sheet, bodies_of
 from paleta.repeat._cast import Freed, GreyPatch, free
@@ -30,23 +30,16 @@ HALF = 0.85
 FEW = 3
 """So many bare regions were forgotten rather than not come to yet."""
 BLACK, BURNT_SHARE = 0.06, 0.5
+NOT_IN_THE_PHOTO = (
+    "The card of this recipe is not in the photo: its stamped lines were not found. Is it the right card, and all of "
+    "it in the picture?"
+)
 BLURRED = 0.4
 """Mean line, 0..1, below which the drawing is too soft for its zones to be told apart."""
 GRAINLESS = 0.0006
+"""Every camera leaves more difference than this (median of the Laplacian, sRGB 0..1) between neighbouring pixels."""
 ROUNDED = ("dome", "tube", "cone", "petal", "leaf", "hollow")
 """Forms whose shades show where the light comes from."""
-
-
-class PhotoUnfit(PaletaError, ValueError):
-    """A photo says nothing about the card."""
-
-    code = "photo_unfit"
-
-
-class NotThisCard(PaletaError, ValueError):
-    """The photo shows no card of this recipe."""
-
-    code = "not_this_card"
 
 
 @dataclass(frozen=True, eq=False)
@@ -57,8 +50,8 @@ class RepeatReport:
     laid      share of what is to be coloured that is coloured, 0..1; below HALF bare regions are not called faults.
     light     of the card as a whole, and `lights` of its things by their first label; None where it cannot be told.
     notes     sentences about the photo itself.
-    flat      h x w x 3 float32 sRGB on every second pixel of the impression: the photo laid flat, its light taken out;
-              NaN where it was not seen.
+    flat      h x w x 3 float32 sRGB on every SCALE-th pixel of the impression: the photo laid flat, its light taken
+              out; NaN where it was not seen.
     """
 
     faults: tuple[Fault, ...]
@@ -112,15 +105,10 @@ def compare(
     template = Template.drawn(region_map.ink.astype(np.float32), region_map.dpi, paler)
     registration = template.found_in(seen, corners, CARD_LIKENESS)
     if isinstance(registration, NotTheSameStamp):
-        raise NotThisCard(
-            registration.reason
-            if registration.code == "cut"
-            else "The card of this recipe is not in the photo: "
-            "its stamped lines were not found. Is it the right card, and all of it in the picture?"
-        )
+        raise NotThisCard(registration.reason if registration.code == "cut" else NOT_IN_THE_PHOTO)
     plan = planned(sheet, region_map, relief)
-    laid = registration.laid(seen.pixels, 2)
-    ink = np.ascontiguousarray(region_map.ink[::2, ::2])
+    laid = registration.laid(seen.pixels, SCALE)
+    ink = np.ascontiguousarray(region_map.ink[::SCALE, ::SCALE])
     if template.sharpness(laid) < BLURRED:
         raise PhotoUnfit("The photo is too blurred to measure. Hold the phone still, or farther away, and try again.")
     cells = cells_of(plan, laid, ink)
@@ -212,7 +200,7 @@ def _patch_colours(
     """P x 3 sRGB of the printed greys as the photo shows them; NaN where one lies outside."""
     if not patches:
         return None
-    px_per_mm, found = registration.dpi / 25.4, []
+    px_per_mm, found = registration.dpi / MM_PER_INCH, []
     for one in patches:
         side = np.linspace(-0.3, 0.3, 7) * one.side_mm
         grid = np.stack(np.meshgrid(side + one.x_mm, side + one.y_mm), axis=-1).reshape(-1, 2) * px_per_mm

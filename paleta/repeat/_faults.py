@@ -9,11 +9,11 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.colour import Lab, difference, plain_name
+from paleta.colour import Lab, as_lab, difference, plain_name
 from paleta.order import Pen
 from paleta.picture import looks_of
 from paleta.recipe import Sheet
-from paleta.repeat._readings import RegionReading, ZoneReading
+from paleta.repeat._readings import RegionReading, ZoneReading, mean_of, short
 
 FAULT_KINDS = {
     "missing": "Not coloured",
@@ -37,9 +37,8 @@ USUAL, MOST_UNSURE = 0.9, 1.0
 lies above that, and no more than this."""
 BARE = 0.35
 """Laid less far from the paper than this share of the plan: not coloured."""
-AWAY = 0.0
-"""A slope below this is light from the other side, if the correlation bears it out."""
-SURE_AWAY = -0.25
+AWAY, SURE_AWAY = 0.0, -0.25
+"""A slope below the first is light from the other side, if the correlation lies below the second."""
 MOSTLY = 0.6
 """A shift of which lightness is this share is a matter of pale and dark."""
 PEN_LEAST, PEN_SIZE, PEN_AGREE = 3, 2.4, 0.7
@@ -82,16 +81,15 @@ def _of_region(sheet: Sheet, one: RegionReading, unsure: float, than: str) -> Fa
     name = sheet.regions.settings[one.label].name
     limit = NOTICED + DOUBTS * one.doubt + unsure
 
-    def fault(kind: str, sentence: str) -> Fault:
-        return Fault(kind, (one.label,), round(one.size, 1), sentence, one.plan, one.seen)
+    def fault(kind: str, sentence: str, size: float = one.size) -> Fault:
+        return Fault(kind, (one.label,), round(size, 1), sentence, one.plan, one.seen)
 
     if one.laid is not None and one.laid < BARE and one.size > limit:
         return fault("missing", f"{name} is not coloured: it looks like bare paper.")
     if one.slope is not None and one.slope < AWAY and one.alike < SURE_AWAY:
-        sizes = [float(difference(each.plan, each.seen)) for each in one.zones]
-        turned = replace(one, size=max(one.size, *sizes)) if sizes else one
-        return Fault("reversed", (one.label,), round(turned.size, 1), f"{name} is shaded on the wrong side.", one.plan,
-                     one.seen)  # fmt: skip
+        # As a whole it may be no paler or darker: its zones tell.
+        farthest = max(float(difference(each.plan, each.seen)) for each in one.zones)
+        return fault("reversed", f"{name} is shaded on the wrong side.", max(one.size, farthest))
     if one.size <= limit or (one.size <= PLAIN * limit and RAMP_WORTH * one.off_ramp <= limit):
         return None
     kind, how = kind_of(one.plan, one.seen, than)
@@ -137,16 +135,16 @@ def _pens_off(
         shift = common_shift(several)
         if shift is None:
             continue
-        plan = np.average([one.plan for _, one in several], axis=0, weights=[one.pixels for _, one in several])
+        plan, _ = mean_of([one for _, one in several])
         size = float(difference(plan, plan + shift))
         if size < PEN_SIZE + unsure:
             continue
         rest = _without(rest, _wherever(sheet, pen, shift, several))
-        _, how = kind_of(_lab(plan), _lab(plan + shift), than)
+        _, how = kind_of(as_lab(plan), as_lab(plan + shift), than)
         name = sheet.colours.swatches[pen].name
         labels = tuple(sorted({label for label, _ in several}, key=lambda label: (-readings[label].pixels, label)))
         sentence = f"{name} {how} by {size:.0f} wherever it is used."
-        faults.append(Fault("pen", labels, round(size, 1), sentence, _lab(plan), _lab(plan + shift), pen))
+        faults.append(Fault("pen", labels, round(size, 1), sentence, as_lab(plan), as_lab(plan + shift), pen))
     return faults, rest
 
 
@@ -172,7 +170,7 @@ def _looks_moved(sheet: Sheet, pen: Pen, by: NDArray[np.float64]) -> dict[tuple[
     """By region and zone, how planned colours change if a swatch is off `by`."""
     swatch, before = sheet.colours.swatches[pen], looks_of(sheet)
     lab = np.clip(np.add(swatch.lab, by), (0, -128, -128), (100, 128, 128))
-    other = swatch.recoloured(swatch.code, swatch.name, _lab(lab))
+    other = swatch.recoloured(swatch.code, swatch.name, as_lab(lab))
     after = looks_of(sheet.with_part("colours", swatches={**sheet.colours.swatches, pen: other}))
     return {
         (label, zone): np.subtract(now, was)
@@ -209,30 +207,24 @@ def _without(
         if not any((label, each.zone) in off for each in one.zones):
             continue
         zones = tuple(
-            replace(each, seen=_lab(np.subtract(each.seen, off.get((label, each.zone), np.zeros(3)))))
+            replace(each, seen=as_lab(np.subtract(each.seen, off.get((label, each.zone), np.zeros(3)))))
             for each in one.zones
         )
-        seen = np.average([each.seen for each in zones], axis=0, weights=[each.pixels for each in zones])
+        _, seen = mean_of(zones)
         size = float(difference(one.plan, seen))
-        rest[label] = replace(one, zones=zones, seen=_lab(seen), size=size, off_ramp=min(one.off_ramp, size))
+        rest[label] = replace(one, zones=zones, seen=as_lab(seen), size=size, off_ramp=min(one.off_ramp, size))
     return rest
-
-
-def _lab(values: NDArray[np.float64]) -> Lab:
-    light, a, b = (float(one) for one in values)
-    return light, a, b
 
 
 def fault_to_plain(one: Fault) -> dict[str, Any]:
     """A fault as JSON."""
     plain = {name: getattr(one, name) for name in ("kind", "size", "sentence")}
-    colours = {name: None if lab is None else [round(v, 2) for v in lab] for name in ("plan", "seen")
-               for lab in [getattr(one, name)]}  # fmt: skip
-    return {**plain, **colours, "regions": list(one.regions), "pen": list(one.pen) if one.pen else None}
+    plain |= {"plan": one.plan and short(one.plan), "seen": one.seen and short(one.seen)}
+    return {**plain, "regions": list(one.regions), "pen": list(one.pen) if one.pen else None}
 
 
 def fault_from_plain(plain: Mapping[str, Any]) -> Fault:
     """A fault from what `fault_to_plain` gave."""
-    plan, seen = (None if plain[name] is None else _lab(np.array(plain[name], float)) for name in ("plan", "seen"))
+    plan, seen = (None if plain[name] is None else as_lab(plain[name]) for name in ("plan", "seen"))
     pen = (str(plain["pen"][0]), str(plain["pen"][1])) if plain["pen"] else None
     return Fault(plain["kind"], tuple(plain["regions"]), plain["size"], plain["sentence"], plan, seen, pen)

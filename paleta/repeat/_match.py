@@ -15,9 +15,8 @@ LEAST_LINE = 0.02
 """A patch with less line than this (mean of 0..1) says nothing."""
 STAY = 0.12
 """What a patch's likeness must rise by to have moved as far as was looked: a line alone can slide along itself."""
-ODD_MM = 0.45
-"""A patch that has moved so much otherwise than those around it is mistaken."""
 AROUND = 9
+"""Patches that a patch is compared with: one that moves otherwise than these is mistaken."""
 STIFF, AT_REST = 0.02, 1e-4
 """What a field's bending and its moving at all weigh beside what patches say."""
 BELIEVED_PX = 0.8

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from paleta.colour import Lab, difference
+from paleta.colour import Lab, as_lab, difference
 from paleta.media import Paper, Swatch, appearance
 from paleta.picture import looks_of
 from paleta.recipe import Coat, Sheet
@@ -49,14 +49,16 @@ def on_other_paper(sheet: Sheet, paper: Paper, drawers: Mapping[str, Sequence[Sw
         size = float(difference(was, now))
         if size < TOLD:
             continue
-        _, how = kind_of(_lab(was), _lab(now), "before")
+        _, how = kind_of(as_lab(was), as_lab(now), "before")
         coat = sheet.regions.settings[labels[0]].coats[-1]
         instead, left = _instead(before[labels[0]], coat, paper, drawers.get(coat.medium, ()))
         if left > BETTER * size:
             instead, left = (), 0.0
         sentence = f"{name} {how} by {size:.0f} on {paper.name}."
         found.append(
-            PaperChange(name, tuple(labels), _lab(was), _lab(now), round(size, 1), sentence, instead, round(left, 1))
+            PaperChange(
+                name, tuple(labels), as_lab(was), as_lab(now), round(size, 1), sentence, instead, round(left, 1)
+            )
         )
     return sorted(found, key=lambda one: (-one.size, one.name))
 
@@ -81,8 +83,3 @@ def _instead(
         chosen.append(best)
         left.append(float(off[best]))
     return tuple(drawer[place] for place in chosen), float(np.mean(left))
-
-
-def _lab(values: np.ndarray) -> Lab:
-    light, a, b = (float(one) for one in values)
-    return light, a, b

@@ -16,6 +16,7 @@ RATIO = 0.86
 LEAST_MATCHES = 8
 NEAR_PX = 5.0
 MOST_FEATURES = 4000
+FINE = 1.5
 SCALES = (0.25, 4.0)
 """Of one picture to the other that are believed, besides what their sizes say."""
 
@@ -74,6 +75,17 @@ def resized(across: float, down: float | None = None) -> Matrix:
     """What making a picture so many times as large does to its pixels; they are counted from their middles."""
     down = across if down is None else down
     return np.array([(across, 0, (across - 1) / 2), (0, down, (down - 1) / 2), (0, 0, 1)])
+
+
+def scale_of(places: NDArray[np.float32]) -> float:
+    """How many pixels lie between the places (h x w x 2) of one row, in the middle."""
+    rows = places[:: max(1, len(places) // 40)]
+    return float(np.median(np.hypot(*np.diff(rows, axis=1).reshape(-1, 2).T)))
+
+
+def softened(pixels: NDArray[np.float32], scale: float) -> NDArray[np.float32]:
+    """Pixels as soft as a picture that has one of its own for every `scale` of them: nothing finer is left to jump."""
+    return cv2.GaussianBlur(pixels, (0, 0), 0.4 * scale) if scale > FINE else pixels
 
 
 def sampled(field: NDArray[np.float32], points: NDArray[np.float64]) -> NDArray[np.float64]:

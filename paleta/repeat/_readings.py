@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.colour import Lab, difference
+from paleta.colour import Lab, as_lab, difference
 from paleta.impression import PAPER
 from paleta.light import NO_ZONE
 from paleta.order import Pen
@@ -84,8 +84,8 @@ def readings_of(plan: Planned, cells: Cells, freed: Freed) -> dict[int, RegionRe
         planned = np.average(cells.plan[own], axis=0, weights=cells.pixels[own])
         reading = ZoneReading(
             zone=zone,
-            plan=_as_lab(lab_of_log(planned)),
-            seen=_as_lab(lab_of_log(freed.came[place])),
+            plan=as_lab(lab_of_log(planned)),
+            seen=as_lab(lab_of_log(freed.came[place])),
             pixels=int(cells.pixels[own].sum()),
             pen=pens.get((label, zone)),
         )
@@ -96,15 +96,13 @@ def readings_of(plan: Planned, cells: Cells, freed: Freed) -> dict[int, RegionRe
         readings = tuple(one for one, _ in sorted(several, key=lambda each: each[0].zone))
         own = np.flatnonzero(cells.region == label)
         slope, alike = _slope(cells, freed, own)
-        weight = np.array([one.pixels for one in readings], float)
-        planned = np.average([one.plan for one in readings], axis=0, weights=weight)
-        seen = np.average([one.seen for one in readings], axis=0, weights=weight)
-        doubt = np.sqrt(sum((each * one.pixels) ** 2 for one, each in several)) / weight.sum()
+        planned, seen = mean_of(readings)
+        doubt = np.sqrt(sum((each * one.pixels) ** 2 for one, each in several)) / sum(one.pixels for one in readings)
         found[label] = RegionReading(
             label=label,
             zones=readings,
-            plan=_as_lab(planned),
-            seen=_as_lab(seen),
+            plan=as_lab(planned),
+            seen=as_lab(seen),
             size=float(difference(planned, seen)),
             # 1 % of light is about a third of a step of lightness.
             doubt=float(100 * doubt / 3),
@@ -114,6 +112,14 @@ def readings_of(plan: Planned, cells: Cells, freed: Freed) -> dict[int, RegionRe
             laid=_laid(planned, seen, paper),
         )
     return found
+
+
+def mean_of(zones: Sequence[ZoneReading]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    """Planned and seen L*a*b* of zones together, by their pixels."""
+    weights = [one.pixels for one in zones]
+    planned, seen = (np.average([getattr(one, name) for one in zones], axis=0, weights=weights)
+                     for name in ("plan", "seen"))  # fmt: skip
+    return planned, seen
 
 
 def _off_ramp(
@@ -167,18 +173,13 @@ def pens_by_zone(sheet: Sheet) -> Mapping[tuple[int, int], Pen]:
     return pens
 
 
-def _as_lab(values: NDArray[np.float64]) -> Lab:
-    light, a, b = (float(one) for one in values)
-    return light, a, b
-
-
 def reading_to_plain(one: RegionReading) -> dict[str, Any]:
     """A reading as JSON."""
     return {
         **{name: getattr(one, name) for name in PLAIN},
-        **{name: _short(getattr(one, name)) for name in ("plan", "seen")},
+        **{name: short(getattr(one, name)) for name in ("plan", "seen")},
         "zones": [
-            {"zone": z.zone, "plan": _short(z.plan), "seen": _short(z.seen), "pixels": z.pixels, "pen": z.pen}
+            {"zone": z.zone, "plan": short(z.plan), "seen": short(z.seen), "pixels": z.pixels, "pen": z.pen}
             for z in one.zones
         ],
     }
@@ -189,8 +190,8 @@ def reading_from_plain(plain: Mapping[str, Any]) -> RegionReading:
     zones = tuple(
         ZoneReading(
             zone=int(one["zone"]),
-            plan=_as_lab(np.array(one["plan"], float)),
-            seen=_as_lab(np.array(one["seen"], float)),
+            plan=as_lab(one["plan"]),
+            seen=as_lab(one["seen"]),
             pixels=int(one["pixels"]),
             pen=(str(one["pen"][0]), str(one["pen"][1])) if one["pen"] else None,
         )
@@ -198,8 +199,8 @@ def reading_from_plain(plain: Mapping[str, Any]) -> RegionReading:
     )
     return RegionReading(
         zones=zones,
-        plan=_as_lab(np.array(plain["plan"], float)),
-        seen=_as_lab(np.array(plain["seen"], float)),
+        plan=as_lab(plain["plan"]),
+        seen=as_lab(plain["seen"]),
         **{name: plain[name] for name in PLAIN},
     )
 
@@ -207,5 +208,6 @@ def reading_from_plain(plain: Mapping[str, Any]) -> RegionReading:
 PLAIN = ("label", "size", "doubt", "off_ramp", "slope", "alike", "laid")
 
 
-def _short(lab: Lab) -> list[float]:
+def short(lab: Lab) -> list[float]:
+    """To a hundredth, as it is written."""
     return [round(value, 2) for value in lab]

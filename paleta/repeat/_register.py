@@ -9,10 +9,10 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.impression import Impression, find_sheet, read
+from paleta.impression import MM_PER_INCH, Impression, find_sheet, read
 from paleta.repeat._lines import lines_of, pale_lines
 from paleta.repeat._match import Matched, field_through, match, trusted
-from paleta.repeat._pose import Matrix, believable, by_corners, by_features, moved, resized, sampled
+from paleta.repeat._pose import Matrix, believable, by_corners, by_features, moved, resized, sampled, scale_of, softened
 
 UNMEASURED_DPI = 300.0
 """What a photo counts as; its scale follows from the stamp."""
@@ -20,14 +20,16 @@ WORK_PX_MM, LOOK_PX_MM = 6.0, 3.4
 """Resolution at which pictures are laid on each other, and at which the first look is taken."""
 SEEN_PX = 1000
 """Longer side of the photo for the first look."""
-SAME, FAR_OFF = 0.55, 0.3
-"""Likeness of the lines from which it is the same stamp, and below which nothing like it is in the picture."""
+SAME, FAR_OFF = 0.78, 0.3
+"""Likeness of the lines from which it is the same stamp, and below which nothing like it is in the picture. The same
+stamp again gave 0.93 and more, others of like design up to 0.7, of another 0.4 (tools/repeat)."""
 TRUSTED = 0.45
 ROUNDS = ((16.0, 4.0), (11.0, 1.8))
 """Size of a patch and how far it is looked for, in mm, while the view as a whole is put right."""
 BENT = ((9.0, 1.6, 4.5), (6.0, 0.9, 3.0), (4.5, 0.5, 2.2))
 """The same, and the step from patch to patch, while paper that curls and rubber that bends are followed."""
 PLANE_PX = 4.0
+WHOLE = ((0, 0), (1, 0), (1, 1), (0, 1))
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,7 +49,7 @@ class Registration:
     matrix    3 x 3, impression pixels (x, y, 1) to photo pixels, as a plane sheet is seen.
     bend      h x w x 2 float32: on every `step`-th pixel of the impression (across, down), by how many of its pixels
               the point lies elsewhere than that: paper curls and rubber gives.
-    shape     H x W of the impression; dpi its resolution. photo_shape of the photo.
+    shape     H x W of the impression; dpi its resolution.
     likeness  0..1 of the lines, laid on each other. share of the impression that lies within the photo.
     """
 
@@ -56,7 +58,6 @@ class Registration:
     step: tuple[float, float]
     shape: tuple[int, int]
     dpi: float
-    photo_shape: tuple[int, int]
     likeness: float
     share: float
 
@@ -66,11 +67,6 @@ class Registration:
         height, width = self.shape
         ends = moved(self.matrix, np.array([(0.25 * width, height / 2), (0.75 * width, height / 2)]))
         return float(np.degrees(np.arctan2(*(ends[1] - ends[0])[::-1])))
-
-    @property
-    def bent_mm(self) -> float:
-        """How far points lie elsewhere than on a plane sheet, at the 95th percentile."""
-        return float(np.percentile(np.hypot(self.bend[..., 0], self.bend[..., 1]), 95)) / (self.dpi / 25.4)
 
     def to_photo(self, points: NDArray[np.float64]) -> NDArray[np.float64]:
         """N x 2 (x, y) pixels of the impression to pixels of the photo."""
@@ -92,34 +88,29 @@ class Registration:
     def laid(self, pixels: NDArray[np.float32], step: int = 1) -> NDArray[np.float32]:
         """The photo's `pixels` on every `step`-th pixel of the impression, h x w x 3; NaN outside the photo."""
         places = self.grid(step)
-        scale = float(np.median(np.hypot(*np.diff(places[:: max(1, len(places) // 40)], axis=1).reshape(-1, 2).T)))
-        if scale > 1.6:  # finer than what is asked for: light falls on whole pixels
-            pixels = cv2.GaussianBlur(pixels, (0, 0), 0.4 * scale)
+        pixels = softened(pixels, scale_of(places))
         nan = (np.nan,) * 3
         return cv2.remap(pixels, places, None, cv2.INTER_LINEAR, borderMode=cv2.BORDER_CONSTANT, borderValue=nan)
 
 
 def register(
-    photo: bytes | Impression, impression: Impression, *, corners: NDArray[np.float64] | None = None,
-    same: float = SAME,
-) -> Registration | NotTheSameStamp:  # fmt: skip
+    photo: bytes | Impression, impression: Impression, *, corners: NDArray[np.float64] | None = None
+) -> Registration | NotTheSameStamp:
     """Find the stamped image of `impression` in `photo`.
 
     Parameters
     ----------
     photo : bytes or Impression
-        A photo or scan, whichever way up; of a bytes the size on paper does not matter.
+        A photo or scan, whichever way up; its size on paper need not be known.
     corners : 4 x 2, optional
         Of the sheet in the photo as (x, y) 0..1, top left first; found where they are not said.
-    same : float
-        Least likeness of the lines.
 
     Raises
     ------
     NotAnImage, ImageTooLarge
         If the photo cannot be read whole.
     """
-    return Template.of(impression).found_in(photo_read(photo), corners, same)
+    return Template.of(impression).found_in(photo_read(photo), corners)
 
 
 def photo_read(photo: bytes | Impression) -> Impression:
@@ -149,7 +140,7 @@ class Template:
     @classmethod
     def drawn(cls, lines: NDArray[np.float32], dpi: float, paler: bool) -> Template:
         """From lines H x W 0..1 that are known already."""
-        scale = WORK_PX_MM / (dpi / 25.4)
+        scale = WORK_PX_MM * MM_PER_INCH / dpi
         size = tuple(max(8, round(side * scale)) for side in lines.shape[::-1])
         way = cv2.INTER_AREA if scale < 1 else cv2.INTER_LINEAR
         return cls(cv2.resize(lines, size, interpolation=way), lines.shape[:2], dpi, paler)
@@ -161,8 +152,9 @@ class Template:
         return float(seen[self.lines > 0.6].mean()) if (self.lines > 0.6).any() else 0.0
 
     def found_in(
-        self, photo: Impression, corners: NDArray[np.float64] | None, same: float
+        self, photo: Impression, corners: NDArray[np.float64] | None, same: float = SAME
     ) -> Registration | NotTheSameStamp:
+        """Where this lies in a photo; `same`: the least likeness of the lines."""
         best: tuple[float, Matrix] = (0.0, np.eye(3))
         for guess in self._guesses(photo, corners):
             likeness, matrix = self._put_right(photo.pixels, guess)
@@ -200,9 +192,8 @@ class Template:
         if found is not None:
             yield resized(1 / small_by) @ found @ resized(own_by)
         sheet = corners if corners is not None else find_sheet(photo)
-        quads = [np.array(((0, 0), (1, 0), (1, 1), (0, 1)), float)] if sheet is None else [np.asarray(sheet, float)]
-        for quad in quads:
-            yield from by_corners(quad * (width, height), self.lines.shape)
+        quad = np.asarray(WHOLE if sheet is None else sheet, float)
+        yield from by_corners(quad * (width, height), self.lines.shape)
 
     def _put_right(self, pixels: NDArray[np.float32], matrix: Matrix) -> tuple[float, Matrix]:
         """The view as a plane sheet, corrected by patches that were found; and how alike the lines are then."""
@@ -241,7 +232,6 @@ class Template:
             step=(1 / across, 1 / down),
             shape=self.shape,
             dpi=self.dpi,
-            photo_shape=(height, width),
             likeness=likeness,
             share=float(np.mean(inside)) if len(places) else 0.0,
         )
@@ -258,8 +248,6 @@ class Template:
         x, y = np.meshgrid(np.arange(width, dtype=np.float32), np.arange(height, dtype=np.float32))
         places = np.stack([x, y], axis=-1) if bend is None else np.stack([x + bend[..., 0], y + bend[..., 1]], axis=-1)
         places = cv2.perspectiveTransform(places, matrix)
-        scale = float(np.median(np.hypot(*np.diff(places[::20], axis=1).reshape(-1, 2).T)))
-        if scale > 1.5:
-            pixels = cv2.GaussianBlur(pixels, (0, 0), 0.4 * scale)
+        pixels = softened(pixels, scale_of(places))
         laid = cv2.remap(pixels, places, None, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
         return lines_of(laid, WORK_PX_MM, paler=self.paler)

@@ -11,11 +11,9 @@ from skimage.segmentation import watershed
 
 from paleta.impression import PAPER, Impression, RegionMap
 from paleta.repeat._lines import lines_of
+from paleta.repeat._pose import softened
 from paleta.repeat._register import NotTheSameStamp, Registration, Template, photo_read
 
-SAME_STAMP = 0.8
-"""Likeness from which two bare stampings are of one stamp: the same one gave 0.93 and more, others of like design up to
-0.7, of another 0.4 (tools/repeat)."""
 CORE_MM, CORE_SHARE = 0.3, 0.25
 """So far from its edge, or this share of its own depth, a region is sure to be itself; the rest goes by the new
 line."""
@@ -58,7 +56,7 @@ def restamp(
     """
     seen = photo_read(photo)
     template = Template.of(impression)
-    found = template.found_in(seen, corners, SAME_STAMP)
+    found = template.found_in(seen, corners)
     if isinstance(found, NotTheSameStamp):
         return found
     pixels = _upright(seen, found)
@@ -91,7 +89,7 @@ def _upright(photo: Impression, found: Registration) -> NDArray[np.float32]:
     """The photo as a plane sheet on the first impression's pixels; NaN where it does not reach."""
     size = found.shape[::-1]
     scale = float(np.sqrt(abs(np.linalg.det(found.matrix[:2, :2]))))
-    pixels = cv2.GaussianBlur(photo.pixels, (0, 0), 0.4 * scale) if scale > 1.5 else photo.pixels
+    pixels = softened(photo.pixels, scale)
     nan = (np.nan,) * 3
     flags = cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP
     return cv2.warpPerspective(pixels, found.matrix, size, flags=flags, borderMode=cv2.BORDER_CONSTANT, borderValue=nan)

@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import replace
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 
 import numpy as np
 
-from paleta.colour import difference
+from paleta.colour import Lab, difference
 from paleta.recipe import Sheet
 from paleta.repeat._faults import Fault
-from paleta.repeat._readings import RegionReading, ZoneReading
+from paleta.repeat._readings import RegionReading, mean_of
 from paleta.run import Rescue, rescues_for
 
 WITHIN = 3.0
 """CIEDE2000 within which two things count as alike: about what is seen side by side without looking for it."""
+MOSTLY_ALIKE = 0.9
+"""A card of which so many things are alike is called like the other, faults or not."""
 SLIP_OF = {
     "missing": "missed spot",
     "pale": "no depth",
@@ -35,30 +37,45 @@ NEXT_TIME = {
 """By kind of fault. Common practice."""
 
 
-def things_off(sheet: Sheet, readings: Mapping[int, RegionReading]) -> dict[str, float]:
-    """By the name of each thing, or of a region that stands for itself, how far it is off (CIEDE2000, the mean over its
-    regions by what was seen of them)."""
-    found: dict[str, list[tuple[float, int]]] = {}
+@dataclass(frozen=True, slots=True)
+class ThingOff:
+    """A thing, or a region that stands for itself: how far it is off (CIEDE2000, the mean over its regions by what was
+    seen of them); planned and seen L*a*b* of the largest of them, and its label; all their labels."""
+
+    name: str
+    size: float
+    plan: Lab
+    seen: Lab
+    regions: tuple[int, ...]
+
+
+def things_off(sheet: Sheet, readings: Mapping[int, RegionReading]) -> list[ThingOff]:
+    """Every thing that was seen, the one farthest off first."""
+    things: dict[str, list[RegionReading]] = {}
     for label, one in readings.items():
         setting = sheet.regions.settings[label]
-        found.setdefault(setting.thing or setting.name, []).append((one.size, one.pixels))
-    return {
-        name: sum(size * px for size, px in several) / sum(px for _, px in several) for name, several in found.items()
-    }
+        things.setdefault(setting.thing or setting.name, []).append(one)
+    found = []
+    for name, several in things.items():
+        several.sort(key=lambda one: (-one.pixels, one.label))
+        size = float(np.average([one.size for one in several], weights=[one.pixels for one in several]))
+        labels = tuple(one.label for one in several)
+        found.append(ThingOff(name, round(size, 1), several[0].plan, several[0].seen, labels))
+    return sorted(found, key=lambda one: (-one.size, one.name))
 
 
 def verdict(sheet: Sheet, readings: Mapping[int, RegionReading], faults: Sequence[Fault], what: str) -> str:
     """One line: how many things are like `what` ("the plan", "card 1"), and the largest fault."""
-    off = things_off(sheet, readings)
-    if not off:
+    things = things_off(sheet, readings)
+    if not things:
         return "Nothing on the card could be measured."
-    alike = sum(1 for size in off.values() if size <= WITHIN)
-    line = f"{alike} of {len(off)} things within {WITHIN:.0f}"
+    alike = sum(1 for one in things if one.size <= WITHIN)
+    line = f"{alike} of {len(things)} things within {WITHIN:.0f}"
     if not faults:
         return f"Like {what}: {line}."
-    first = faults[0].sentence.rstrip(".")
+    head = "Like" if alike > MOSTLY_ALIKE * len(things) else "Beside"
     rest = f", and {len(faults) - 1} more" if len(faults) > 1 else ""
-    return f"{f'Like {what}: ' if alike > 0.9 * len(off) else f'Beside {what}: '}{line}; {first}{rest}."
+    return f"{head} {what}: {line}; {faults[0].sentence.rstrip('.')}{rest}."
 
 
 def against(now: Mapping[int, RegionReading], then: Mapping[int, RegionReading]) -> dict[int, RegionReading]:
@@ -72,22 +89,13 @@ def against(now: Mapping[int, RegionReading], then: Mapping[int, RegionReading])
         zones = tuple(replace(each, plan=before[each.zone]) for each in one.zones if each.zone in before)
         if not zones:
             continue
-        off_ramp = _mean_shift(zones)
         size = float(difference(other.seen, one.seen))
+        off_ramp = float(difference(*mean_of(zones)))
         doubt = float(np.hypot(one.doubt, other.doubt))
         found[label] = replace(
             one, zones=zones, plan=other.seen, size=size, doubt=doubt, off_ramp=off_ramp, slope=None, laid=None
         )
     return found
-
-
-def _mean_shift(zones: Iterable[ZoneReading]) -> float:
-    several = tuple(zones)
-    weights = [each.pixels for each in several]
-    plan, seen = (
-        np.average([getattr(each, name) for each in several], axis=0, weights=weights) for name in ("plan", "seen")
-    )
-    return float(difference(plan, seen))
 
 
 def ways_out(fault: Fault, sheet: Sheet) -> tuple[str, tuple[Rescue, ...]]:

@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 
 from paleta import repeat
+from paleta.colour import Lab
 from paleta.devices import HOME_LIGHTS, HandFault, colour_card, photograph_card
 from paleta.errors import PaletaError
 from paleta.impression import Corners, apply_edits, check_corners, labels_from_png, labels_to_png, read
@@ -71,11 +72,13 @@ def _laid_light(light: repeat.LaidLight | None) -> list[float] | None:
 
 
 def make_card_photo(
-    sheet: Sheet, packed_map: bytes, dpi: float, relief: bytes, faults: Sequence[HandFault], light: str, seed: int
-) -> bytes:
+    sheet: Sheet, packed_map: bytes, dpi: float, relief: bytes, faults: Sequence[HandFault], outline: Lab, light: str,
+    seed: int,
+) -> bytes:  # fmt: skip
     """A photo of a card that a simulated hand coloured along the sheet and a simulated camera took."""
     region_map = apply_edits(labels_from_png(packed_map, dpi=dpi), sheet.regions.edits)
-    card = colour_card(planned(sheet, region_map, relief_from_bytes(relief)), region_map, faults, seed=seed)
+    plan = planned(sheet, region_map, relief_from_bytes(relief))
+    card = colour_card(plan, region_map, faults, seed=seed, outline=outline)
     home = replace(HOME_LIGHTS[light], size_px=SIMULATED_PX)
     return photograph_card(card, home, px_per_mm=region_map.px_per_mm, seed=seed)[0]
 

@@ -17,7 +17,7 @@ from server.sections import Line, Restoring, Section, check
 
 PLAIN = (
     "card", "simulated", "photo_sha256", "flat_sha256", "verdict", "laid", "readings", "faults", "fine", "unseen",
-    "notes", "light", "lights",
+    "notes", "light", "lights", "things",
 )  # fmt: skip
 
 

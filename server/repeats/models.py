@@ -10,9 +10,16 @@ from paleta.repeat import RegionReading, reading_from_plain
 from server.ownership import OwnedQuerySet
 
 
+class CardCheckQuerySet(OwnedQuerySet["CardCheck"]):
+    def as_lines(self) -> CardCheckQuerySet:
+        """With what a line of a list needs and no more."""
+        return self.select_related("recipe").defer("readings", "faults", "recipe__body")
+
+
 class CardCheck(models.Model):
     """`readings` are paleta.repeat's plain readings of every region that was seen, `faults` plain faults against the
-    plan; `fine` the places in `faults` of what was seen and let be. light and lights are (azimuth, doubt) in degrees.
+    plan; `fine` the places in `faults` of what was seen and let be. light and lights are (azimuth, doubt) in degrees,
+    things what follows for the strip, as it is told.
     photo and flat are files: as it was taken, and laid flat on the plan with its light taken out. `simulated`: the
     stand-in for a camera took it."""
 
@@ -34,8 +41,9 @@ class CardCheck(models.Model):
     notes = models.JSONField(default=list)
     light = models.JSONField(null=True)
     lights = models.JSONField(default=dict)
+    things = models.JSONField(default=list)
 
-    objects = OwnedQuerySet["CardCheck"].as_manager()
+    objects = CardCheckQuerySet.as_manager()
 
     class Meta:
         ordering = ["-made_at", "-id"]

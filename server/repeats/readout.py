@@ -8,28 +8,24 @@ import cv2
 import numpy as np
 
 from paleta.colour import Lab, lab_to_hex
-from paleta.light import SCALE, Lamp
+from paleta.light import SCALE
 from paleta.recipe import Sheet
-from paleta.repeat import FAULT_KINDS, Fault, Measured, PaperChange, RegionReading, against, things_off, ways_out
+from paleta.repeat import FAULT_KINDS, Fault, Measured, PaperChange, ways_out
 from server.derived.maps import region_map
 from server.derived.memory import memory
 from server.drawers.models import Drawer, SwatchRecord
 from server.repeats.models import CardCheck
-from server.repeats.services import checks_beside, faults_of, sheet_of
+from server.repeats.services import checks_beside, faults_of, readings_beside, sheet_of
+from server.repeats.things import clock_told, things_told
 
 DARKEST_OFF = 12.0
 """CIEDE2000 that is shown as black in the picture of differences."""
 
 
-def line_of(check: CardCheck, other: CardCheck | None = None) -> dict[str, Any]:
+def line_of(check: CardCheck) -> dict[str, Any]:
     """A photo check as a line of a list, with the strip of its things."""
-    names = ("id", "piece_id", "run_id", "card", "made_at", "simulated", "verdict")
-    readings = check.as_core() if other is None else against(check.as_core(), other.as_core())
-    return {
-        **{name: getattr(check, name) for name in names},
-        "recipe_number": check.recipe.number,
-        "things": _things(check, sheet_of(check), readings),
-    }
+    names = ("id", "piece_id", "run_id", "card", "made_at", "simulated", "verdict", "things")
+    return {**{name: getattr(check, name) for name in names}, "recipe_number": check.recipe.number}
 
 
 def check_readout(check: CardCheck, other: CardCheck | None = None) -> dict[str, Any]:
@@ -38,44 +34,26 @@ def check_readout(check: CardCheck, other: CardCheck | None = None) -> dict[str,
     faults, said = faults_of(check, other)
     names = {label: one.name for label, one in sheet.regions.settings.items()}
     return {
-        **line_of(check, other),
+        **line_of(check),
+        **({} if other is None else {"things": things_told(sheet, readings_beside(check, other), check.lights)}),
         "verdict": said,
         "title": sheet.stamp.title,
         "width_px": check.piece.width_px,
         "height_px": check.piece.height_px,
         "against": other.pk if other is not None else None,
         "laid": check.laid,
-        "faults": [_fault(place, one, sheet, check, other) for place, one in enumerate(faults)],
+        "faults": [
+            _fault(place, one, sheet, other is None and place in check.fine) for place, one in enumerate(faults)
+        ],
         "notes": check.notes,
         "unseen": [names[label] for label in check.unseen if label in names],
         "lamp_clock": sheet.light.lamp.clock,
-        **_clock(check.light),
+        **clock_told(check.light),
         "others": [line_of(one) for one in checks_beside(check)],
     }
 
 
-def _things(check: CardCheck, sheet: Sheet, readings: dict[int, RegionReading]) -> list[dict[str, Any]]:
-    first: dict[str, RegionReading] = {}
-    for label, one in readings.items():
-        setting = sheet.regions.settings[label]
-        largest = first.setdefault(setting.thing or setting.name, one)
-        if one.pixels > largest.pixels:
-            first[setting.thing or setting.name] = one
-    lights = {sheet.regions.settings[int(label)]: light for label, light in check.lights.items()}
-    clocks = {(one.thing or one.name): light for one, light in lights.items()}
-    return [
-        {
-            "name": name,
-            "size": round(size, 1),
-            "plan_hex": _hex(first[name].plan),
-            "seen_hex": _hex(first[name].seen),
-            **_clock(clocks.get(name)),
-        }
-        for name, size in sorted(things_off(sheet, readings).items(), key=lambda one: (-one[1], one[0]))
-    ]
-
-
-def _fault(place: int, one: Fault, sheet: Sheet, check: CardCheck, other: CardCheck | None) -> dict[str, Any]:
+def _fault(place: int, one: Fault, sheet: Sheet, fine: bool) -> dict[str, Any]:
     next_time, rescues = ways_out(one, sheet)
     return {
         "place": place,
@@ -88,15 +66,8 @@ def _fault(place: int, one: Fault, sheet: Sheet, check: CardCheck, other: CardCh
         "seen_hex": _hex(one.seen),
         "next_time": next_time,
         "rescues": [{"name": way.name, "how": way.how, "caution": way.caution} for way in rescues],
-        "fine": other is None and place in check.fine,
+        "fine": fine,
     }
-
-
-def _clock(light: list[float] | None) -> dict[str, Any]:
-    if light is None:
-        return {"clock": "", "doubt_deg": None}
-    azimuth, doubt = light
-    return {"clock": Lamp(azimuth_deg=azimuth % 360, elevation_deg=40).clock, "doubt_deg": doubt}
 
 
 def _hex(lab: Lab | None) -> str:
@@ -146,7 +117,7 @@ def differences_picture(check: CardCheck, other: CardCheck | None = None) -> byt
 
     def make() -> bytes:
         labels = region_map(check.piece.stamping, sheet_of(check)).labels[::SCALE, ::SCALE]
-        readings = check.as_core() if other is None else against(check.as_core(), other.as_core())
+        readings = readings_beside(check, other)
         table = np.full(int(labels.max()) + 1, 170, np.uint8)
         table[0] = 255
         for label, one in readings.items():

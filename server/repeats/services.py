@@ -19,22 +19,26 @@ from paleta.repeat import (
     Measured,
     NotTheSameStamp,
     PaperChange,
+    RegionReading,
     against,
     fault_from_plain,
     find_faults,
     on_other_paper,
+    reading_from_plain,
     swatches_measured,
     verdict,
 )
 from server.derived import card_chores, worker
 from server.derived.light import relief_bytes
 from server.derived.maps import Stamping, map_sha256
+from server.derived.memory import memory
 from server.derived.pictures import outline_of, paper_of
 from server.drawers.models import Drawer, SwatchRecord
 from server.drawers.papers import paper_for
 from server.drawers.services import change_swatch
 from server.files import store
 from server.ownership import require_owner
+from server.pieces.colours.ramps import drawer_of
 from server.pieces.models import Piece
 from server.pieces.quota import require_room
 from server.pieces.shelf.services import put_on_shelf
@@ -42,20 +46,21 @@ from server.problems import Refused
 from server.recipes.models import RecipeRecord
 from server.recipes.services import keep_recipe, recipe_of
 from server.repeats.models import CardCheck
+from server.repeats.things import things_told
 from server.runs.models import Run
 
-MOST_CHECKS = 5_000
+MOST_CHECKS, MOST_BESIDE = 5_000, 40
 CHECK_LIMIT_S, CHECK_LIMIT_MB = 60.0, 900
 LEAST_RISE = 12.0
 """L* by which an outline is paler than its paper before the photo's lines are looked for as pale ones."""
 
 
 def check_photo(
-    *, actor: AbstractBaseUser, piece: Piece, version: int, data: bytes, run: Run | None = None, card: int = 1,
+    *, actor: AbstractBaseUser, piece: Piece, version: int, data: bytes, run: int | None = None, card: int = 1,
     corners: Corners | None = None, simulated: bool = False,
 ) -> CardCheck:  # fmt: skip
-    """Hold a photo of a finished card against its recipe: the one its run follows, or the sheet as it is now, which is
-    kept as a version first.
+    """Hold a photo of a finished card against its recipe: the one that the run with this id follows, or the sheet as it
+    is now, which is kept as a version first.
 
     Raises
     ------
@@ -65,8 +70,9 @@ def check_photo(
     require_owner(actor, piece)
     if CardCheck.objects.owned_by(actor).count() >= MOST_CHECKS:
         raise Refused(f"An account keeps up to {MOST_CHECKS:,} photo checks.", "full")
-    record = run.recipe if run is not None and run.recipe is not None else None
-    record = record or keep_recipe(actor=actor, piece=piece, version=version)
+    whose = None if run is None else _run_of(piece, run)
+    followed = whose.recipe if whose is not None else None
+    record = followed or keep_recipe(actor=actor, piece=piece, version=version)
     sheet, stamping = _nothing_missing(recipe_of(record).sheet), piece.stamping
     found = worker.run(
         card_chores.check_card,
@@ -80,6 +86,7 @@ def check_photo(
         limit_s=CHECK_LIMIT_S,
         memory_mb=CHECK_LIMIT_MB,
     )
+    readings = {one["label"]: reading_from_plain(one) for one in found.report["readings"]}
     more = len(found.photo) + len(found.flat)
     require_room(actor, more_pieces=0, more_bytes=more)
     photo, flat = store.keep(found.photo), store.keep(found.flat)
@@ -89,13 +96,21 @@ def check_photo(
             owner=actor,
             piece=piece,
             recipe=record,
-            run=run,
+            run=whose,
             card=card,
             simulated=simulated,
             photo_sha256=photo,
             flat_sha256=flat,
+            things=things_told(sheet, readings, found.report["lights"]),
             **found.report,
         )
+
+
+def _run_of(piece: Piece, pk: int) -> Run:
+    run = Run.objects.select_related("recipe").filter(pk=pk, piece=piece).first()
+    if run is None:
+        raise NotFound("There is no such run of this piece.")
+    return run
 
 
 def _nothing_missing(sheet: Sheet) -> Sheet:
@@ -127,6 +142,7 @@ def simulated_photo(piece: Piece, *, light: str, faults: Sequence[HandFault], se
         stamping.dpi,
         relief_bytes(stamping, sheet),
         tuple(faults),
+        outline_of(stamping, sheet),
         light,
         seed,
         limit_s=CHECK_LIMIT_S,
@@ -136,17 +152,22 @@ def simulated_photo(piece: Piece, *, light: str, faults: Sequence[HandFault], se
 
 def sheet_of(check: CardCheck) -> Sheet:
     """The sheet that the card was made along."""
-    return recipe_of(check.recipe).sheet
+    record = check.recipe
+    return memory.get(("recipe", record.pk, record.sheet_sha256), lambda: recipe_of(record)).sheet
 
 
 def faults_of(check: CardCheck, other: CardCheck | None = None) -> tuple[list[Fault], str]:
     """The faults of a card beside its plan or beside another card, and the line that sums it up."""
     if other is None:
         return [fault_from_plain(one) for one in check.faults], check.verdict
-    sheet = sheet_of(check)
-    readings = against(check.as_core(), other.as_core())
+    sheet, readings = sheet_of(check), readings_beside(check, other)
     faults = find_faults(sheet, readings, than="on the other card")
     return faults, verdict(sheet, readings, faults, f"card {other.card}" if other.run_id else "the other card")
+
+
+def readings_beside(check: CardCheck, other: CardCheck | None) -> dict[int, RegionReading]:
+    """The readings of a card against its plan, or against another card."""
+    return check.as_core() if other is None else against(check.as_core(), other.as_core())
 
 
 def let_be(*, actor: AbstractBaseUser, check: CardCheck, place: int, fine: bool) -> CardCheck:
@@ -170,7 +191,7 @@ def forget_check(*, actor: AbstractBaseUser, check: CardCheck) -> None:
 
 def checks_beside(check: CardCheck) -> list[CardCheck]:
     """Other photos of cards of the same piece, newest first."""
-    return list(check.piece.card_checks.exclude(pk=check.pk).select_related("recipe")[:40])
+    return list(check.piece.card_checks.exclude(pk=check.pk).as_lines()[:MOST_BESIDE])
 
 
 def measured_for(actor: AbstractBaseUser, piece: Piece) -> list[tuple[Measured, SwatchRecord, Drawer]]:
@@ -234,7 +255,7 @@ def stamp_again(
     if isinstance(done, NotTheSameStamp):
         raise Refused(done.reason, f"not_the_same_stamp_{done.code}", 422)
     new_paper = _paper(actor, paper) if paper else sheet.stamp.paper_used
-    changes = on_other_paper(sheet, new_paper, drawers_of(actor)) if paper and paper != sheet.stamp.paper else []
+    changes = on_other_paper(sheet, new_paper, _at_hand(actor, sheet)) if new_paper != sheet.stamp.paper_used else []
     own = new_paper if paper and not _ships(new_paper) else (None if paper else sheet.stamp.own_paper)
     stamp = replace(
         done.sheet.stamp, title=title or f"{sheet.stamp.title[:100]}, again", paper=new_paper.code, own_paper=own
@@ -252,12 +273,10 @@ def stamp_again(
     return carried, changes
 
 
-def drawers_of(actor: AbstractBaseUser) -> dict[str, list[Swatch]]:
-    """All swatches at hand by medium."""
-    found: dict[str, list[Swatch]] = {}
-    for drawer in Drawer.objects.owned_by(actor):
-        found.setdefault(drawer.medium, []).extend(drawer.shades())
-    return found
+def _at_hand(actor: AbstractBaseUser, sheet: Sheet) -> dict[str, list[Swatch]]:
+    """The swatches that the sheet works from, by medium."""
+    media = set(Drawer.objects.owned_by(actor).values_list("medium", flat=True)) & set(sheet.media)
+    return {medium: drawer_of(sheet, actor, medium).shades() for medium in media}
 
 
 def _paper(actor: AbstractBaseUser, code: str) -> Paper:

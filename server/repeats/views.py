@@ -34,11 +34,11 @@ from server.repeats.serializers import (
     TakeMeasuredSerializer,
     TakenSerializer,
 )
-from server.runs.models import Run
 from server.uploads import uploaded
 from server.versions import IF_MATCH, version_named
 
 AGAINST = OpenApiParameter("against", int, description="Another photo check to hold it against, instead of the plan.")
+MOST_LINES = 200
 VIEWS = ("photo", "flat", "plan", "difference")
 
 
@@ -59,24 +59,11 @@ class PieceRepeatViews(PieceActions):
         """Photos of finished cards of this piece, held against their recipes."""
         piece = self.get_object()
         if request.method == "GET":
-            return Response([readout.line_of(one) for one in piece.card_checks.select_related("recipe")[:200]])
+            return Response([readout.line_of(one) for one in piece.card_checks.as_lines()[:MOST_LINES]])
         form = self.read_form(CheckFormSerializer)
-        run = None
-        if form.get("run") is not None:
-            run = (
-                Run.objects.owned_by(request.user).select_related("recipe").filter(pk=form["run"], piece=piece).first()
-            )
-            if run is None:
-                raise NotFound("There is no such run of this piece.")
-        check = services.check_photo(
-            actor=request.user,
-            piece=piece,
-            version=version_named(request),
-            data=uploaded(form["photo"]),
-            run=run,
-            card=form["card"],
-            corners=form.get("corners"),
-        )
+        data = uploaded(form.pop("photo"))
+        version = version_named(request)
+        check = services.check_photo(actor=request.user, piece=piece, version=version, data=data, **form)
         return Response(readout.check_readout(check), status=201)
 
     @extend_schema(parameters=[IF_MATCH], request=SimulatedFormSerializer, responses={201: CardCheckSerializer})

@@ -174,10 +174,10 @@ class CardTest(SimpleTestCase):
         sizes = sorted(reading.size for reading in beside.values())
         self.assertLess(sizes[len(sizes) // 2], 2.2)
         line = verdict(self.sheet, one.readings, (), "the plan")
-        within = sum(1 for size in things_off(self.sheet, one.readings).values() if size <= 3)
-        self.assertEqual(
-            line, f"Like the plan: {within} of {len(things_off(self.sheet, one.readings))} things within 3."
-        )
+        things = things_off(self.sheet, one.readings)
+        within = sum(1 for thing in things if thing.size <= 3)
+        self.assertEqual(line, f"Like the plan: {within} of {len(things)} things within 3.")
+        self.assertEqual(sorted(label for thing in things for label in thing.regions), sorted(one.readings))
 
     def test_three_cards_that_agree_offer_a_swatchs_measured_value_and_two_do_not(self):
         uses: dict[tuple[str, str], int] = {}

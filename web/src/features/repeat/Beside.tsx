@@ -90,8 +90,14 @@ function Lit({ id, regions }: { id: number; regions: number[] }) {
         const inside = at(place);
         const edge =
           inside &&
-          (x < 2 || y < 2 || x > width - 3 || y > height - 3 || !at(place - 2) || !at(place + 2) ||
-            !at(place - 2 * width) || !at(place + 2 * width)); // prettier-ignore
+          (x < 2 ||
+            y < 2 ||
+            x > width - 3 ||
+            y > height - 3 ||
+            !at(place - 2) ||
+            !at(place + 2) ||
+            !at(place - 2 * width) ||
+            !at(place + 2 * width));
         const value = edge ? 255 : 20;
         image.data.set([value, value, value, edge ? 255 : inside ? 0 : 120], 4 * place);
       }

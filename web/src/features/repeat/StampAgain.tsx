@@ -2,9 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 
-import { tradeQuery, type Piece, type StampedAgain } from "@/shared/api";
-import { swatchStyle } from "@/shared/ui";
-import { useStampAgain } from "./api";
+import { tradeQuery, type PaperChange, type Piece, type StampedAgain } from "@/shared/api";
+import { Button, swatchStyle } from "@/shared/ui";
+import { useStampAgain, useTakeInstead } from "./api";
 import { PhotoPick } from "./PhotoPick";
 
 /** Another stamping of the same stamp: everything is carried onto it, and it lies on the shelf beside the first. */
@@ -63,12 +63,35 @@ function Carried({ done }: { done: StampedAgain }) {
       {done.changes
         .filter((one) => one.instead.length > 0)
         .map((one) => (
-          <p key={one.name} className="mt-1 flex items-center gap-2 text-[14px]">
-            <span className="size-5 border border-line bg-(--swatch)" style={swatchStyle(one.before_hex)} />
-            <span className="size-5 border border-line bg-(--swatch)" style={swatchStyle(one.after_hex)} />
-            {one.name}: {one.instead_names.join(", ")} would come within {one.left.toFixed(1)} of how it looked.
-          </p>
+          <Instead key={one.name} piece={done.piece} change={one} />
         ))}
     </div>
+  );
+}
+
+/** Swatches that come nearer to how a thing looked on the first paper. */
+function Instead({ piece, change }: { piece: number; change: PaperChange }) {
+  const take = useTakeInstead(piece);
+  return (
+    <p className="mt-1 flex items-center gap-2 text-[14px]">
+      {[change.before_hex, change.after_hex].map((hex, place) => (
+        <span
+          key={place}
+          title={place === 0 ? "As it looked" : "As it will look"}
+          className="size-5 shrink-0 border border-line bg-(--swatch)"
+          style={swatchStyle(hex)}
+        />
+      ))}
+      <span className="grow">
+        {change.name}: {change.instead_names.join(", ")} would come within {change.left.toFixed(1)} of how it looked.
+      </span>
+      {take.isSuccess ? (
+        <span role="status">Taken.</span>
+      ) : (
+        <Button busy={take.isPending} onClick={() => take.mutate(change)}>
+          Take these
+        </Button>
+      )}
+    </p>
   );
 }

@@ -1,7 +1,7 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
 import { api, type CardCheck, type Measured, type Piece } from "@/shared/api";
-import type { Request, StampedAgain } from "@/shared/api";
+import type { PaperChange, Request, StampedAgain } from "@/shared/api";
 import type { Corners } from "@/shared/ui";
 
 export const checkQueries = {
@@ -29,7 +29,7 @@ export function pictureUrl(id: number, view: View, against: number | null = null
   return api.url(`/card-checks/${id}/picture/?view=${view}${other}`);
 }
 
-export function useDone() {
+function useDone() {
   const client = useQueryClient();
   return () => {
     void client.invalidateQueries({ queryKey: ["card-checks"] });
@@ -86,6 +86,20 @@ export function useTakeMeasured(piece: number) {
   return useMutation({
     mutationFn: ({ version, ...wish }: Request<"TakeMeasured"> & { version: number }) =>
       api.post<{ drawer_version: number }>(`/pieces/${piece}/measured-swatches/`, wish, { version }),
+    onSuccess: done,
+  });
+}
+
+/** Lay other swatches on a thing of the new piece, which keep how it looked on the other paper. */
+export function useTakeInstead(piece: number) {
+  const done = useDone();
+  return useMutation({
+    scope: { id: `piece-${piece}` },
+    mutationFn: async ({ regions, instead, medium }: PaperChange) => {
+      const now = await api.get<Piece>(`/pieces/${piece}/`);
+      const ramp = { labels: regions, codes: instead, medium, by_hand: true };
+      return api.put<Piece>(`/pieces/${piece}/ramp/`, ramp, { version: now.version });
+    },
     onSuccess: done,
   });
 }

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from paleta.colour import Lab, difference
+from paleta.colour import Lab, as_lab, difference
 from paleta.order import Pen
 from paleta.recipe import Sheet
 from paleta.repeat._faults import common_shift, own_change
@@ -15,13 +15,13 @@ from paleta.repeat._readings import RegionReading
 
 LEAST_CARDS = 3
 WORTH, AGREE = 2.0, 2.5
-"""CIEDE2000 from which a new value is offered, and within which the cards must agree about it."""
+"""CIEDE2000 from which a new value is offered, and within which cards count as agreeing about it."""
 
 
 @dataclass(frozen=True, slots=True)
 class Measured:
     """A swatch whose values should be others: as it stands, as it comes out, on how many cards, how far that is
-    (CIEDE2000), and by how much the cards differ about it."""
+    (CIEDE2000), and by how much they differ about it at most."""
 
     pen: Pen
     name: str
@@ -45,11 +45,22 @@ def swatches_measured(sheet: Sheet, cards: Sequence[Mapping[int, RegionReading]]
                 shifts.append(own_change(sheet, pen, shift, several))
         if len(shifts) < LEAST_CARDS:
             continue
-        middle = np.median(shifts, axis=0)
-        new = np.clip(np.add(swatch.lab, middle), (0, -128, -128), (100, 128, 128))
+        values = np.clip(np.add(swatch.lab, shifts), (0, -128, -128), (100, 128, 128))
+        away = difference(values, np.median(values, axis=0))
+        agree = away <= AGREE
+        new = np.median(values[agree], axis=0) if agree.any() else np.array(swatch.lab)
         size = float(difference(swatch.lab, new))
-        spread = float(np.median([float(difference(np.add(swatch.lab, one), new)) for one in shifts]))
-        if size >= WORTH and spread <= AGREE and spread < size:
-            lab = (round(float(new[0]), 2), round(float(new[1]), 2), round(float(new[2]), 2))
-            found.append(Measured(pen, swatch.name, swatch.lab, lab, len(shifts), round(size, 1), round(spread, 1)))
+        spread = float(away[agree].max(initial=0.0))
+        if agree.sum() >= LEAST_CARDS and size >= WORTH and spread < size:
+            found.append(
+                Measured(
+                    pen,
+                    swatch.name,
+                    swatch.lab,
+                    as_lab(np.round(new, 2)),
+                    int(agree.sum()),
+                    round(size, 1),
+                    round(spread, 1),
+                )
+            )
     return sorted(found, key=lambda one: (-one.size, one.pen))

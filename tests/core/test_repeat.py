@@ -191,6 +191,9 @@ class CardTest(SimpleTestCase):
             cards.append(self.check(photo_of(card, seed=seed)).readings)
         self.assertIn(pen, {one.pen for one in swatches_measured(self.sheet, cards)})
         self.assertEqual(swatches_measured(self.sheet, cards[:2]), [])
+        # A third one that came out as planned does not agree with the other two.
+        as_planned = self.check(photo_of(self.card(seed=5), seed=5)).readings
+        self.assertNotIn(pen, {one.pen for one in swatches_measured(self.sheet, [*cards[:2], as_planned])})
 
     def test_readings_and_faults_survive_json(self):
         report = self.check(photo_of(self.card(HandFault("pale", (self.labels[0],), size=12.0))))

@@ -43,7 +43,7 @@ export function PhotoPick({ name, words, action, busy, error, children, onGo, pr
           <p className="text-[13px] text-soft">
             {look.data.corners
               ? "The card was found. Put its corners right where they are off; arrows move them too."
-              : "No edge of a card stands out. That is fine if the drawing fills the photo; else drag the corners to it."}
+              : "No edge stands out; the drawing is looked for by its lines. If that fails, drag the corners to the card."}
           </p>
         </>
       )}

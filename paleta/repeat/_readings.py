@@ -95,7 +95,8 @@ def readings_of(plan: Planned, cells: Cells, freed: Freed) -> dict[int, RegionRe
     for label, several in sorted(zones.items()):
         readings = tuple(one for one, _ in sorted(several, key=lambda each: each[0].zone))
         own = np.flatnonzero(cells.region == label)
-        slope, alike = _slope(cells, freed, own)
+        planned, seen = (lab_of_log(each[own])[:, 0] for each in (cells.plan, freed.card))
+        slope, alike = slope_of(planned, seen, np.minimum(cells.pixels[own], 100).astype(float))
         planned, seen = mean_of(readings)
         doubt = np.sqrt(sum((each * one.pixels) ** 2 for one, each in several)) / sum(one.pixels for one in readings)
         found[label] = RegionReading(
@@ -145,20 +146,17 @@ def _laid(plan: NDArray[np.float64], seen: NDArray[np.float64], paper: NDArray[n
     return float((seen - paper) @ way / far) if far > 8.0**2 else None
 
 
-def _slope(cells: Cells, freed: Freed, own: NDArray[np.int64]) -> tuple[float | None, float]:
-    if len(own) < 3:
+def slope_of(
+    planned: NDArray[np.float64], seen: NDArray[np.float64], weight: NDArray[np.float64]
+) -> tuple[float | None, float]:
+    """Lightness seen over lightness planned of places N, and their correlation; (None, 0) where hardly any is
+    planned."""
+    if len(planned) < 2 or np.ptp(planned) < FLAT_LIGHTNESS:
         return None, 0.0
-    weight = np.minimum(cells.pixels[own], 100).astype(float)
-    planned = lab_of_log(cells.plan[own])[:, 0]
-    seen = lab_of_log(freed.card[own])[:, 0]
-    planned -= np.average(planned, weights=weight)
-    seen -= np.average(seen, weights=weight)
-    across = float(np.average(planned**2, weights=weight))
-    if np.ptp(planned) < FLAT_LIGHTNESS or across <= 0:
-        return None, 0.0
+    planned, seen = (each - np.average(each, weights=weight) for each in (planned, seen))
+    across, own = (float(np.average(each**2, weights=weight)) for each in (planned, seen))
     both = float(np.average(planned * seen, weights=weight))
-    own_spread = float(np.average(seen**2, weights=weight))
-    return both / across, both / np.sqrt(across * max(own_spread, 1e-9))
+    return both / across, both / np.sqrt(across * max(own, 1e-9))
 
 
 def pens_by_zone(sheet: Sheet) -> Mapping[tuple[int, int], Pen]:

@@ -130,7 +130,8 @@ def _settled(labels: NDArray[np.int32], lines: NDArray[np.float32], px_per_mm: f
 def _stretches(
     ink: NDArray[np.bool_], other: NDArray[np.bool_], labels: NDArray[np.int32], px_per_mm: float, least_mm: float
 ) -> dict[int, float]:
-    """By region, how many mm of line of `ink` have none of `other` near; the longest stretch must reach `least_mm`."""
+    """By region, how many mm of line of `ink` have none of `other` near, in stretches of `least_mm` and more. What runs
+    off the picture is the edge of a sheet or a table."""
     reach = max(1, round(NEAR_MM * px_per_mm))
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1, 2 * reach + 1))
     alone = (ink & (cv2.dilate(other.astype(np.uint8), kernel) == 0)).astype(np.uint8)
@@ -138,8 +139,9 @@ def _stretches(
     found: dict[int, float] = {}
     for number in range(1, count):
         long_mm = float(max(boxes[number, cv2.CC_STAT_WIDTH], boxes[number, cv2.CC_STAT_HEIGHT])) / px_per_mm
-        if long_mm >= least_mm:
-            left, top, wide, high = boxes[number, :4]
+        left, top, wide, high = (int(one) for one in boxes[number, :4])
+        inside = min(left, top) > 0 and left + wide < ink.shape[1] and top + high < ink.shape[0]
+        if long_mm >= least_mm and inside:
             box = (slice(top, top + high), slice(left, left + wide))
             names, times = np.unique(labels[box][marks[box] == number], return_counts=True)
             label = int(names[times.argmax()])

@@ -25,6 +25,7 @@ from paleta.repeat import (
     compare,
     fault_from_plain,
     fault_to_plain,
+    find_faults,
     reading_from_plain,
     reading_to_plain,
     register,
@@ -171,6 +172,10 @@ class CardTest(SimpleTestCase):
         other = self.check(photo_of(self.card(HandFault("pale", (label,), size=10.0), seed=3), "medium", seed=3))
         beside = against(other.readings, one.readings)
         self.assertGreater(beside[label].size, 5)
+        turned = self.check(photo_of(self.card(HandFault("reversed", (label,)), seed=4), seed=4))
+        kinds = {fault.kind for fault in find_faults(self.sheet, against(turned.readings, one.readings))
+                 if label in fault.regions}  # fmt: skip
+        self.assertIn("reversed", kinds)
         sizes = sorted(reading.size for reading in beside.values())
         self.assertLess(sizes[len(sizes) // 2], 2.2)
         line = verdict(self.sheet, one.readings, (), "the plan")

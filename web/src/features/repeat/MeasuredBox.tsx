@@ -51,7 +51,7 @@ export function MeasuredBox({ piece }: { piece: number }) {
               <strong>{one.name}</strong>: off by {one.size.toFixed(1)} on {one.cards} cards (they differ by{" "}
               {one.spread.toFixed(1)})
             </span>
-            <Button busy={take.isPending} onClick={() => write(one, one.drawer_version, false)}>
+            <Button className="shrink-0" busy={take.isPending} onClick={() => write(one, one.drawer_version, false)}>
               Take the measured value
             </Button>
           </li>

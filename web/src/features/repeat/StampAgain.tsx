@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 
 import { tradeQuery, type PaperChange, type Piece, type StampedAgain } from "@/shared/api";
-import { Button, swatchStyle } from "@/shared/ui";
+import { Button, counted, swatchStyle } from "@/shared/ui";
 import { useStampAgain, useTakeInstead } from "./api";
 import { PhotoPick } from "./PhotoPick";
 
@@ -46,6 +46,7 @@ export function StampAgain({ piece }: { piece: Piece }) {
 }
 
 function Carried({ done }: { done: StampedAgain }) {
+  const nearer = done.changes.filter((one) => one.instead.length > 0);
   return (
     <div role="status" className="mt-3 border-l-2 border-ink pl-3">
       <p>
@@ -60,11 +61,16 @@ function Carried({ done }: { done: StampedAgain }) {
           <li key={words}>{words}</li>
         ))}
       </ul>
-      {done.changes
-        .filter((one) => one.instead.length > 0)
-        .map((one) => (
-          <Instead key={one.name} piece={done.piece} change={one} />
-        ))}
+      {nearer.length > 0 && (
+        <details className="mt-1">
+          <summary className="cursor-pointer">
+            {counted(nearer.length, "ramp")} that would come nearer to how it looked
+          </summary>
+          {nearer.map((one) => (
+            <Instead key={one.name} piece={done.piece} change={one} />
+          ))}
+        </details>
+      )}
     </div>
   );
 }
@@ -88,7 +94,7 @@ function Instead({ piece, change }: { piece: number; change: PaperChange }) {
       {take.isSuccess ? (
         <span role="status">Taken.</span>
       ) : (
-        <Button busy={take.isPending} onClick={() => take.mutate(change)}>
+        <Button className="shrink-0" busy={take.isPending} onClick={() => take.mutate(change)}>
           Take these
         </Button>
       )}

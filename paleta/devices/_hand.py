@@ -9,7 +9,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.colour import Lab, difference, lab_to_srgb
+from paleta.colour import Lab, difference, lab_to_srgb, srgb_to_lab
 from paleta.devices._noise import slow_noise
 from paleta.impression import RegionMap
 from paleta.light import SCALE
@@ -25,6 +25,8 @@ SCATTER = 0.62
 WOBBLE_MM, WOBBLE_REACH_MM = 0.12, 3.0
 STREAKS, STREAK_MM = 0.012, 0.8
 UNEVEN_MM = 9.0
+SHOWN = 0.5
+"""A colour that loses less than this (L*a*b*) in sRGB can be shown."""
 BLACK_INK: Lab = (9.0, 0.5, -1.0)
 
 
@@ -103,12 +105,7 @@ def _looks(
         if own is not None and own.kind == "missing":
             came = [sheet.stamp.paper_used.lab for _ in zones]
         elif own is not None and own.kind in WAYS:
-            sign = 1.0 if chance.random() < 0.5 else -1.0
-            way = WAYS[own.kind]
-            light = float(np.mean([zone[0] for zone in zones]))
-            if not 8 < light + 4 * own.size * way[0] / 3 < 97:  # nothing is paler than paper
-                way = (-way[0], way[1], way[2])
-            came = [tuple(off(zone, way, own.size, sign)) for zone in came]
+            came = [tuple(zone) for zone in _all_off(np.array(came), WAYS[own.kind], own.size, chance)]
         looks[label] = tuple((float(one[0]), float(one[1]), float(one[2])) for one in came)
     return looks
 
@@ -117,9 +114,23 @@ def _with_other_pen(sheet: Sheet, pen: Pen, size: float, chance: np.random.Gener
     """The sheet with one swatch that is not what it says."""
     swatch = sheet.colours.swatches[pen]
     way = WAYS[str(chance.choice(["pale", "dark", "colour"]))]
-    light, a, b = off(swatch.lab, way, size, 1.0 if chance.random() < 0.5 else -1.0)
+    light, a, b = _all_off(np.array([swatch.lab]), way, size, chance)[0]
     other = swatch.recoloured(swatch.code, swatch.name, (float(np.clip(light, 0, 100)), float(a), float(b)))
     return sheet.with_part("colours", swatches={**sheet.colours.swatches, pen: other})
+
+
+def _all_off(
+    labs: NDArray[np.float64], way: Sequence[float], size: float, chance: np.random.Generator
+) -> NDArray[np.float64]:
+    """Colours (N x 3) all off one way, or the other way if that way a card could not show them: nothing is paler than
+    paper, or purer than sRGB."""
+    sign = 1.0 if chance.random() < 0.5 else -1.0
+    both = [
+        np.array([off((lab[0], lab[1], lab[2]), (light * way[0], way[1], way[2]), size, turn) for lab in labs])
+        for light, turn in ((1, sign), (1, -sign), (-1, sign))
+    ]
+    lost = [float(np.linalg.norm(srgb_to_lab(lab_to_srgb(one)) - one, axis=1).max()) for one in both]
+    return both[next((place for place, one in enumerate(lost) if one < SHOWN), int(np.argmin(lost)))]
 
 
 def off(lab: Lab, way: Sequence[float], size: float, sign: float) -> NDArray[np.float64]:

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.ndimage import find_objects
 
 from paleta.colour import Lab, srgb_to_lab
 from paleta.ground import bare, faded
@@ -96,6 +98,19 @@ class Planned:
     def lab_at(self, rows: NDArray[np.int64], cols: NDArray[np.int64]) -> NDArray[np.float64]:
         """N x 3 L*a*b* of pixels."""
         return srgb_to_lab(self.rgb[rows, cols] / 255)
+
+    def box(self, regions: Collection[int], ring: int = 0) -> tuple[slice, slice]:
+        """The part of the picture in which these regions lie, with so many pixels around it."""
+        boxes = [box for one in regions if one <= len(self._boxes) and (box := self._boxes[one - 1]) is not None]
+        down, across = (
+            slice(max(min(side.start for side in sides) - ring, 0), max(side.stop for side in sides) + ring)
+            for sides in (zip(*boxes, strict=True) if boxes else ((slice(0, 0),),) * 2)
+        )
+        return down, across
+
+    @cached_property
+    def _boxes(self) -> list[tuple[slice, slice] | None]:
+        return find_objects(self.labels)
 
 
 def planned(sheet: Sheet, region_map: RegionMap, relief: Relief | None = None) -> Planned:

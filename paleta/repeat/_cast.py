@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import cv2
 import numpy as np
 from numpy.typing import NDArray
+from scipy.linalg import solve
 from scipy.sparse import block_diag, coo_array, csr_array, diags_array, hstack, vstack
 
 from paleta.colour import Lab, lab_to_srgb
@@ -15,9 +16,11 @@ from paleta.repeat._cells import DARKEST, Cells, log_light, on_paper
 from paleta.repeat._match import bending, spread, tilting
 
 FIELD_MM = 6.0
-TONE, CURVE, COLOURFUL, MIXING = 0.06, 0.02, 0.04, 0.004
-"""Spreads of what phones do to contrast, to its curve, to how colourful all is, and to single colours; held near
-nothing, or a pen that is off would be explained away."""
+TONE, CURVE, MIXING, VIVID = 0.06, 0.02, 0.004, 0.05
+"""Spreads of what phones do to contrast, to its curve, to single colours and to how vivid all is; held near nothing,
+or a pen that is off would be explained away."""
+END = 12
+"""So many numbers say what a phone did."""
 HAND = 0.035
 """Spread of the hand in the logarithm of light: about 1 CIEDE2000."""
 NOISE = 0.012
@@ -33,7 +36,8 @@ LOCKED, LOCKED_PASSES = 1e4, 4
 off, or their faults would be taken for the phone's."""
 MIDDLE = float(np.log(0.2))
 """Contrast turns about the light of a middle grey."""
-NEWTON = 4
+NEWTON, STEP = 4, 1e-4
+GAMMA = 2.2
 PATCH_TRUST = 4.0
 LEAST_PAPER = 0.03
 """With less bare paper than this share of what is seen, and no grey beside it, nothing says what the phone did to
@@ -74,17 +78,17 @@ class Freed:
         rows, cols = (np.arange(size, dtype=np.float32) / px_per_mm for size in laid.shape[:2])
         x, y = np.meshgrid((cols - self.low_mm[0]) / FIELD_MM, (rows - self.low_mm[1]) / FIELD_MM)
         lit = cv2.remap(self.field.astype(np.float32), x.astype(np.float32), y.astype(np.float32), cv2.INTER_LINEAR)
-        log = log_light(laid).astype(np.float64) - lit
-        return np.asarray(self.phone.undone(log.reshape(-1, 3)).reshape(laid.shape), np.float32)
+        log = self.phone.undone(log_light(laid).reshape(-1, 3).astype(np.float64), lit.reshape(-1, 3))
+        return np.asarray(log.reshape(laid.shape), np.float32)
 
 
 def free(cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[np.float32] | None = None) -> Freed:
     """Part what was seen into light and hand.
 
-    The logarithm of the light seen is a gain per channel, times a contrast and a colourfulness near 1, a smooth field
-    over the card whose colour bends far less, and what each zone is off: small for most (the hand), large for a few
-    (faults), nothing for bare paper. All of it is one robust least-squares fit. Printed greys (`seen_patches` P x 3
-    sRGB) join as paper does.
+    The light of the plan falls off over the card as a smooth field says, whose colour bends far less; the phone makes
+    of it what it does (a gain per channel, contrast, colourfulness); and every zone is off: a little for most (the
+    hand), much for a few (faults), not at all for bare paper. All of it is one robust least-squares fit. Printed greys
+    (`seen_patches` P x 3 sRGB) join as paper does.
     """
     paper = on_paper(cells)
     seen, plan, at, weight = _with_patches(cells, patches, seen_patches)
@@ -94,12 +98,13 @@ def free(cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[
     low = np.minimum(at.min(axis=0, initial=0), 0)
     cols, rows = (int(side) + 2 for side in np.ceil((at.max(axis=0, initial=1) - low) / FIELD_MM))
     places = spread(np.clip((at - low) / FIELD_MM, 0, None), rows, cols)
-    nodes = rows * cols
     # Unknown: what the phone did (_Phone), the field of light, fields of red and blue against green; and, apart from
     # these, what every zone is off.
-    nothing = csr_array((count, nodes))
+    coarser = _coarser(rows, cols)
+    tinted = places @ coarser
+    nothing = csr_array(tinted.shape)
     fields = vstack(
-        [hstack([places, *(places if channel == one else nothing for one in (0, 2))]) for channel in range(3)],
+        [hstack([places, *(tinted if channel == one else nothing for one in (0, 2))]) for channel in range(3)],
         format="csr",
     )
     of_zones = block_diag([_members(np.flatnonzero(~paper), zone_of, count, len(names))] * 3, format="csr")
@@ -107,42 +112,42 @@ def free(cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[
     bound = float(paper.mean()) < LEAST_PAPER and not patches
     trust = np.tile(weight / NOISE, 3)
     bend = bending(rows, cols)
-    still = LIFT * diags_array(np.ones(nodes))
+    still = LIFT * diags_array(np.ones(rows * cols))
     steps = tilting(rows, cols)
-    tints = MIXED_STIFF * bend + MIXED_TILT * steps + 30 * still
+    tints = coarser.T @ (MIXED_STIFF * bend + MIXED_TILT * steps + 30 * still) @ coarser
     held = block_diag([_Phone.held(), STIFF * bend + TILT * steps + still, tints, tints], format="csr").toarray()
     # At first every zone may be off by anything, so that no fault is taken for light or for a cell gone wrong.
     hand, doubtful = np.full(len(names), 0.02), np.ones(3 * count)
+    lit = np.zeros_like(seen)
     for number in range(PASSES):
-        held[3:11, 3:11] = _Phone.held()[3:, 3:] * (LOCKED if bound or number < LOCKED_PASSES else 1)
-        expected, columns = phone.seen_as(plan)
-        known = (seen - expected).T.ravel() + columns @ phone.values
-        of_light = hstack([csr_array(columns), fields], format="csr")
+        held[3:END, 3:END] = _Phone.held()[3:, 3:] * (LOCKED if bound or number < LOCKED_PASSES else 1)
+        expected, columns, felt = phone.seen_as(plan, lit)
+        known = (seen - expected).T.ravel() + columns @ phone.values + felt.T.ravel() * lit.T.ravel()
+        of_light = hstack([csr_array(columns), diags_array(felt.T.ravel()) @ fields], format="csr")
         # Zones share no cells, so their part of the equations is a diagonal and is taken out first (Schur complement).
         weighted = diags_array(trust**2 * doubtful)
         light_part, zone_part = of_light.T @ weighted, of_zones.T @ weighted
         own = zone_part.multiply(of_zones.T).sum(axis=1) + np.tile(hand / HAND**2, 3)
         mixed = (light_part @ of_zones).toarray()
         whole = (light_part @ of_light).toarray() + held - (mixed / own) @ mixed.T
-        solved = np.linalg.solve(whole, light_part @ known - mixed @ ((zone_part @ known) / own))
+        solved = solve(whole, light_part @ known - mixed @ ((zone_part @ known) / own), assume_a="pos")
         apart = (zone_part @ known - mixed.T @ solved) / own
-        phone = _Phone(solved[: len(phone.values)])
+        phone, lit = _Phone(solved[:END]), (fields @ solved[END:]).reshape(3, -1).T
         off = apart.reshape(3, -1).T
         far = np.sqrt((off**2).mean(axis=1)) / (FAR * HAND)
         # Huber's weights first, which have one answer wherever one begins, then Cauchy's, which let go of faults.
         hand = 1 / np.maximum(far, 1) if number < PASSES - LET_GO else 1 / (1 + far**2)
         left = (known - of_light @ solved - of_zones @ apart).reshape(3, -1)
         usual, doubtful = _doubtful(left)
-    lit = (fields @ solved[len(phone.values) :]).reshape(3, -1).T
-    card = phone.undone(seen - lit)[: len(cells.region)]
+    card = phone.undone(seen, lit)[: len(cells.region)]
     pixels = cells.pixels[~paper]
     came = np.zeros((len(names), 3))
     np.add.at(came, zone_of, card[~paper] * pixels[:, None])
-    came /= np.maximum(np.bincount(zone_of, weights=pixels, minlength=len(names)), 1)[:, None]
+    came /= np.bincount(zone_of, weights=pixels, minlength=len(names))[:, None]
     size = np.bincount(zone_of, weights=np.minimum(pixels, 200) / 200, minlength=len(names))
     return Freed(
         card=card,
-        field=_field(solved[len(phone.values) :], rows, cols),
+        field=_field(solved[END:], coarser, rows, cols),
         low_mm=low,
         phone=phone,
         zones=np.stack([names // 256, names % 256], axis=1).astype(np.int32),
@@ -153,54 +158,70 @@ def free(cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[
 
 @dataclass(frozen=True, eq=False)
 class _Phone:
-    """What a phone makes of light: gains of R, G and B, contrast, its curve, and how much of each channel is mixed into
-    each other one (white stays white). All but the gains are 0 for nothing at all."""
+    """What a phone makes of light: gains of R, G and B, contrast, its curve, how much of each channel is mixed into
+    each other one (white stays white), and how vivid all is made, which is done to light as it is written (to the
+    power of 1 / GAMMA). The gains are logarithms; the others are 0 for nothing at all.
+
+    Light N x 3 goes in and comes out as its logarithm, with DARKEST added, as `log_light` gives it.
+    """
 
     values: NDArray[np.float64]
 
     @staticmethod
     def held() -> NDArray[np.float64]:
-        """11 x 11: what it costs to be other than nothing. More colourful is all mixing alike."""
-        mixing = np.linalg.inv(MIXING**2 * np.eye(6) + COLOURFUL**2)
-        return np.asarray(block_diag([np.diag([1e-6] * 3 + [TONE**-2, CURVE**-2]), mixing]).toarray())
+        """END x END: what it costs to be other than nothing."""
+        return np.diag([1e-6] * 3 + [TONE**-2, CURVE**-2] + [MIXING**-2] * 6 + [VIVID**-2])
 
     PAIRS = ((0, 1), (0, 2), (1, 0), (1, 2), (2, 0), (2, 1))
 
     @classmethod
     def plain(cls) -> _Phone:
-        return cls(np.zeros(11))
+        return cls(np.zeros(END))
 
-    def seen_as(self, plan: NDArray[np.float64]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-        """N x 3: the logarithm of what it makes of `plan`; 3N x 11: how that changes with each of its values."""
-        light = np.exp(plan)
-        mixed = np.maximum(light @ self._mixing.T, DARKEST)
-        log = np.log(mixed)
-        grey = log - MIDDLE
-        contrast, curve = self.values[3:5]
-        steep = 1 + contrast + 2 * curve * grey
-        columns = np.zeros((3, len(plan), 11))
-        for channel in range(3):
-            columns[channel, :, channel] = 1
-            columns[channel, :, 3] = grey[:, channel]
-            columns[channel, :, 4] = grey[:, channel] ** 2
-        for place, (one, other) in enumerate(self.PAIRS, start=5):
-            columns[one, :, place] = steep[:, one] * (light[:, other] - light[:, one]) / mixed[:, one]
-        expected = log + self.values[:3] + contrast * grey + curve * grey**2
-        return expected, columns.reshape(-1, 11)
+    def seen_as(
+        self, plan: NDArray[np.float64], lit: NDArray[np.float64]
+    ) -> tuple[NDArray[np.float64], NDArray[np.float64], NDArray[np.float64]]:
+        """What it makes of `plan` under light `lit` (N x 3 logarithms); 3N x END: how that changes with each of its
+        values; N x 3: and with the light."""
+        made, steep = self._made(plan, lit)
+        columns = np.empty((3, len(plan), END))
+        for place in range(END):
+            moved = self.values.copy()
+            moved[place] += STEP
+            columns[:, :, place] = ((_Phone(moved)._made(plan, lit)[0] - made) / STEP).T
+        return made, columns.reshape(-1, END), steep
 
-    def undone(self, log: NDArray[np.float64]) -> NDArray[np.float64]:
-        """N x 3: the logarithm of the light that it makes `log` of."""
+    def _made(
+        self, plan: NDArray[np.float64], lit: NDArray[np.float64]
+    ) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        light = np.maximum(np.exp(plan) - DARKEST, 0) * np.exp(self.values[:3] + lit)
+        written = np.maximum(light @ self._mixing.T, 0) ** (1 / GAMMA)
+        vivid = written + self._vivid * (written - written.mean(axis=1, keepdims=True))
+        came = np.maximum(vivid, 0) ** GAMMA
         contrast, curve = self.values[3:5]
-        grey = wanted = log - self.values[:3] - MIDDLE
+        grey = np.log(came + DARKEST) - MIDDLE
+        steep = (1 + contrast + 2 * curve * grey) * came / (came + DARKEST)
+        return MIDDLE + (1 + contrast) * grey + curve * grey**2, steep
+
+    def undone(self, log: NDArray[np.float64], lit: NDArray[np.float64]) -> NDArray[np.float64]:
+        """N x 3: the plan's light of which, under light `lit`, it makes `log`."""
+        contrast, curve = self.values[3:5]
+        grey = wanted = log - MIDDLE
         for _ in range(NEWTON):
             grey = grey - (grey + contrast * grey + curve * grey**2 - wanted) / (1 + contrast + 2 * curve * grey)
-        light = np.exp(grey + MIDDLE) @ np.linalg.inv(self._mixing).T
-        return np.log(np.maximum(light, DARKEST))
+        vivid = np.maximum(np.exp(grey + MIDDLE) - DARKEST, 0) ** (1 / GAMMA)
+        written = (vivid + self._vivid * vivid.mean(axis=1, keepdims=True)) / (1 + self._vivid)
+        light = (np.maximum(written, 0) ** GAMMA @ np.linalg.inv(self._mixing).T) * np.exp(-self.values[:3] - lit)
+        return np.log(np.maximum(light, 0) + DARKEST)
+
+    @property
+    def _vivid(self) -> float:
+        return float(self.values[-1])
 
     @property
     def _mixing(self) -> NDArray[np.float64]:
         matrix = np.eye(3)
-        for (one, other), share in zip(self.PAIRS, self.values[5:], strict=True):
+        for (one, other), share in zip(self.PAIRS, self.values[5:-1], strict=True):
             matrix[one, other] += share
             matrix[one, one] -= share
         return matrix
@@ -229,10 +250,18 @@ def _doubtful(left: NDArray[np.float64]) -> tuple[float, NDArray[np.float64]]:
     return usual, np.tile(1 / (1 + (left**2).mean(axis=0) / (3 * usual) ** 2), 3)
 
 
-def _field(nodes: NDArray[np.float64], rows: int, cols: int) -> NDArray[np.float64]:
+def _coarser(rows: int, cols: int) -> csr_array:
+    """rows * cols x fewer: the nodes of a field from those of one that has every second of them, across and down; the
+    colour of light changes more slowly than its strength."""
+    y, x = np.indices((rows, cols)).reshape(2, -1) / 2
+    return spread(np.stack([x, y], axis=1), rows // 2 + 1, cols // 2 + 1)
+
+
+def _field(solved: NDArray[np.float64], coarser: csr_array, rows: int, cols: int) -> NDArray[np.float64]:
     """rows x cols x 3 from what was solved: light, and red and blue against green."""
-    light, red, blue = nodes.reshape(3, rows, cols)
-    return np.stack([light + red, light, light + blue], axis=-1)
+    light, tints = solved[: rows * cols], solved[rows * cols :].reshape(2, -1)
+    red, blue = (coarser @ one for one in tints)
+    return np.stack([light + red, light, light + blue], axis=-1).reshape(rows, cols, 3)
 
 
 def _members(rows: NDArray[np.int64], columns: NDArray[np.int64], height: int, width: int) -> csr_array:

@@ -19,6 +19,9 @@ INK_MM = 0.3
 GLARE, GLARE_MM = 0.06, 1.0
 """Light by which the line is lifted under a bright spot, and how far such a spot is looked for from the line."""
 LEAST_PX = 6
+HAND_MM, EVEN, LEAST_BELIEVED = 0.15, 0.03, 0.03
+"""So far from where it is planned a shade ends, and so little of a change (logarithm of light) over that is even; a
+pixel is believed at least so far."""
 DARKEST = 0.012
 """Added to light before its logarithm is taken: noise and stray light drown what is darker."""
 BURNT = 0.985
@@ -30,13 +33,14 @@ LINEAR = srgb_to_linear(np.linspace(0, 1, TABLE)).astype(np.float32)
 
 @dataclass(frozen=True, eq=False)
 class Cells:
-    """N cells: region and zone (NO_ZONE on bare paper), at N x 2 (x, y in mm), pixels N, and the logarithm of the light
+    """N cells: region and zone (NO_ZONE on bare paper), at N x 2 (x, y in mm), pixels N (those believed, so parts of
+    one too), and the logarithm of the light
     N x 3 that was seen and that was planned."""
 
     region: NDArray[np.int32]
     zone: NDArray[np.int32]
     at: NDArray[np.float64]
-    pixels: NDArray[np.int64]
+    pixels: NDArray[np.float64]
     seen: NDArray[np.float64]
     plan: NDArray[np.float64]
     covered: float
@@ -73,18 +77,28 @@ def cells_of(plan: Planned, laid: NDArray[np.float32], ink: NDArray[np.bool_]) -
     code, rows, cols = code[order], rows[order], cols[order]
     starts = np.flatnonzero(np.concatenate([[True], np.diff(code) != 0])) if len(code) else np.zeros(0, int)
     ends = np.append(starts[1:], len(code))
-    whole = (plan.rgb / 255).astype(np.float32)
-    seen, planned = log_light(laid)[rows, cols], log_light(whole)[rows, cols]
+    wanted = log_light((plan.rgb / 255).astype(np.float32))
+    believed = _believed(wanted, px)[rows, cols]
+    seen, planned = log_light(laid)[rows, cols], wanted[rows, cols]
     keep = [(int(start), int(end)) for start, end in zip(starts, ends, strict=True) if end - start >= LEAST_PX]
+    first = [start for start, _ in keep]
     return Cells(
-        region=np.array([plan.labels[rows[start], cols[start]] for start, _ in keep], np.int32),
-        zone=np.array([plan.zones[rows[start], cols[start]] for start, _ in keep], np.int32),
-        at=np.array([(cols[start:end].mean(), rows[start:end].mean()) for start, end in keep]).reshape(-1, 2) / px,
-        pixels=np.array([end - start for start, end in keep], np.int64),
-        seen=_means(seen, keep),
-        plan=_means(planned, keep),
+        region=plan.labels[rows[first], cols[first]].astype(np.int32),
+        zone=plan.zones[rows[first], cols[first]].astype(np.int32),
+        at=_means(np.stack([cols, rows], axis=1), believed, keep) / px,
+        pixels=_sums(believed[:, None], keep)[:, 0],
+        seen=_means(seen, believed, keep),
+        plan=_means(planned, believed, keep),
         covered=covered,
     )
+
+
+def _believed(wanted: NDArray[np.float32], px_per_mm: float) -> NDArray[np.float32]:
+    """h x w, 0..1: where the plan (logarithm of light) changes from shade to shade no hand ends one quite as planned,
+    and what is seen there says less of the colours."""
+    soft = cv2.GaussianBlur(wanted, (0, 0), 0.5 * HAND_MM * px_per_mm)
+    steep = sum(cv2.Sobel(soft, cv2.CV_32F, *way, scale=px_per_mm / 8) ** 2 for way in ((1, 0), (0, 1))).max(axis=-1)
+    return np.asarray(np.maximum(1 / (1 + steep * (HAND_MM / EVEN) ** 2), LEAST_BELIEVED), np.float32)
 
 
 def near_ink(ink: NDArray[np.bool_], px_per_mm: float) -> NDArray[np.bool_]:
@@ -112,11 +126,18 @@ def _glare(laid: NDArray[np.float32], ink: NDArray[np.bool_], px: float) -> NDAr
     return cv2.dilate(spot, cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (reach, reach))) > 0
 
 
-def _means(values: NDArray[np.float32], stretches: list[tuple[int, int]]) -> NDArray[np.float64]:
-    """The mean of each stretch of rows."""
-    sums = np.concatenate([np.zeros((1, 3)), np.cumsum(values, axis=0, dtype=np.float64)])
+def _sums(values: NDArray[np.float32], stretches: list[tuple[int, int]]) -> NDArray[np.float64]:
+    """The sum of each stretch of rows."""
+    sums = np.concatenate([np.zeros((1, values.shape[1])), np.cumsum(values, axis=0, dtype=np.float64)])
     starts, ends = np.array(stretches, int).reshape(-1, 2).T
-    return (sums[ends] - sums[starts]) / np.maximum(ends - starts, 1)[:, None]
+    return sums[ends] - sums[starts]
+
+
+def _means(
+    values: NDArray[np.float32], weight: NDArray[np.float32], stretches: list[tuple[int, int]]
+) -> NDArray[np.float64]:
+    """The weighted mean of each stretch of rows."""
+    return _sums(values * weight[:, None], stretches) / _sums(weight[:, None], stretches)
 
 
 def on_paper(cells: Cells) -> NDArray[np.bool_]:

@@ -8,7 +8,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.colour import difference
+from paleta.colour import difference, srgb_to_lab
 from paleta.picture import Planned
 from paleta.repeat._cast import Freed
 from paleta.repeat._cells import Cells, lab_of_log
@@ -35,16 +35,14 @@ def run_over(
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * band + 1, 2 * band + 1))
     mm2 = plan.px_per_mm**-2
     for label, one in sorted(readings.items()):
-        rows, cols = np.nonzero(plan.labels == label)
-        top, left = max(rows.min() - band, 0), max(cols.min() - band, 0)
-        box = (slice(top, rows.max() + band + 1), slice(left, cols.max() + band + 1))
+        box = plan.box((label,), band)
         own = (plan.labels[box] == label).astype(np.uint8)
         near = (cv2.dilate(own, kernel) > 0) & (own == 0) & clear[box]
         if not near.any():
             continue
         seen = lab_of_log(whole[box][near].astype(float))
         own_colour = np.array(one.seen)
-        planned = plan.lab_at(*(place + start for place, start in zip(np.nonzero(near), (top, left), strict=True)))
+        planned = srgb_to_lab(plan.rgb[box][near] / 255)
         told = difference(planned, own_colour) >= UNLIKE
         spilled = told & (difference(seen, own_colour) < NEARER * difference(seen, planned))
         mark = np.zeros(own.shape, np.uint8)

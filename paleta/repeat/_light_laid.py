@@ -77,7 +77,11 @@ def _curve(
     plan: Planned, body: Body, seen_light: NDArray[np.float32], clear: NDArray[np.bool_]
 ) -> tuple[NDArray[np.float64], float] | None:
     """Likeness of what was laid to each direction's light, and on how many pixels."""
-    rows, cols = np.nonzero(np.isin(plan.labels, body.regions) & clear)
+    box = plan.box(body.regions)
+    rows, cols = (
+        place + side.start
+        for place, side in zip(np.nonzero(np.isin(plan.labels[box], body.regions) & clear[box]), box, strict=True)
+    )
     if len(rows) < LEAST_PX:
         return None
     pixels = float(len(rows))
@@ -89,24 +93,22 @@ def _curve(
         return None
     lamp = plan.sheet.light.lamp
     normals, tuck = plan.relief.normals[rows, cols], plan.relief.tuck[rows, cols]
-    likes = []
-    for azimuth in azimuths():
-        light = np.clip(normals @ np.array(replace(lamp, azimuth_deg=azimuth).direction), 0, 1) * (1 - tuck)
-        likes.append(_like(light, planned, seen, place))
-    return np.array(likes), pixels
+    lamps = np.array([replace(lamp, azimuth_deg=azimuth).direction for azimuth in azimuths()])
+    light = np.clip(normals @ lamps.T, 0, 1) * (1 - tuck[:, None])
+    return _likes(light, planned, seen, place), pixels
 
 
-def _like(
+def _likes(
     light: NDArray[np.float64], planned: NDArray[np.float64], seen: NDArray[np.float64], place: NDArray[np.int32]
-) -> float:
-    """Correlation of what was laid with the planned shades dealt out by `light`, each region for itself."""
-    both = own = other = 0.0
+) -> NDArray[np.float64]:
+    """Correlation of what was laid on N pixels with the planned shades dealt out by `light` of each of several lamps
+    (N x lamps), each region for itself."""
+    both, own, other = np.zeros(light.shape[1]), 0.0, 0.0
     for label in np.unique(place):
         here = place == label
-        dealt = np.empty(int(here.sum()))
-        dealt[np.argsort(light[here], kind="stable")] = np.sort(planned[here])
-        one, two = dealt - dealt.mean(), seen[here] - seen[here].mean()
-        both, own, other = both + float(one @ two), own + float(one @ one), other + float(two @ two)
+        dealt, laid = np.sort(planned[here]) - planned[here].mean(), seen[here] - seen[here].mean()
+        both += dealt @ laid[np.argsort(light[here], axis=0, kind="stable")]
+        own, other = own + float(dealt @ dealt), other + float(laid @ laid)
     return both / max(np.sqrt(own * other), 1e-9)
 
 

@@ -132,7 +132,8 @@ def field_through(
         along_x, along_y, mixed = (weight[:, None] * sure).T
         cross = diags_array(mixed)
         known = csr_array(block_array([[diags_array(along_x), cross], [cross, diags_array(along_y)]]))
-        nodes = spsolve((both.T @ known @ both + bend + resting).tocsc(), both.T @ (known @ off))
+        held = (both.T @ known @ both + bend + resting).tocsc()
+        nodes = spsolve(held, both.T @ (known @ off), permc_spec="MMD_AT_PLUS_A")
         left = (both @ nodes - off).reshape(2, -1)
         felt = left[0] ** 2 * sure[:, 0] + left[1] ** 2 * sure[:, 1] + 2 * left[0] * left[1] * sure[:, 2]
         away = np.maximum(felt, 0) / np.maximum(sure[:, :2].max(axis=1), 1e-9)

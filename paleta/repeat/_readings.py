@@ -86,7 +86,7 @@ def readings_of(plan: Planned, cells: Cells, freed: Freed) -> dict[int, RegionRe
             zone=zone,
             plan=as_lab(lab_of_log(planned)),
             seen=as_lab(lab_of_log(freed.came[place])),
-            pixels=int(cells.pixels[own].sum()),
+            pixels=max(1, round(float(cells.pixels[own].sum()))),
             pen=pens.get((label, zone)),
         )
         zones.setdefault(label, []).append((reading, float(freed.doubt[place])))
@@ -124,7 +124,7 @@ def mean_of(zones: Sequence[ZoneReading]) -> tuple[NDArray[np.float64], NDArray[
 
 
 def _off_ramp(
-    zones: Sequence[ZoneReading], seen: NDArray[np.float64], pixels: NDArray[np.int64], middle: NDArray[np.float64]
+    zones: Sequence[ZoneReading], seen: NDArray[np.float64], pixels: NDArray[np.float64], middle: NDArray[np.float64]
 ) -> float:
     """CIEDE2000 from the `middle` colour of a region to that moved as `seen` (N x 3) lies beside its ramp."""
     ramp = np.array([one.plan for one in zones])

@@ -221,7 +221,7 @@ class Template:
             good = trusted(found, TRUSTED, WORK_PX_MM * reach_mm / 2)
             bend += field_through(found, good, self.lines.shape, step_px=round(WORK_PX_MM * step_mm))
         seen = self._seen(photo.pixels, matrix, bend)
-        likeness = self._matched(seen, 6.0, 0.35, 3.0).likeness
+        likeness = self._matched(seen, 6.0, 0.35, 6.0).likeness
         across, down = self.scale
         places = moved(matrix, np.stack(np.nonzero(self.lines > 0.5)[::-1], axis=1)[::7].astype(float))
         height, width = photo.pixels.shape[:2]

@@ -34,13 +34,14 @@ LINEAR = srgb_to_linear(np.linspace(0, 1, TABLE)).astype(np.float32)
 @dataclass(frozen=True, eq=False)
 class Cells:
     """N cells: region and zone (NO_ZONE on bare paper), at N x 2 (x, y in mm), pixels N (those believed, so parts of
-    one too), and the logarithm of the light
+    one too) and of how many (count N), and the logarithm of the light
     N x 3 that was seen and that was planned."""
 
     region: NDArray[np.int32]
     zone: NDArray[np.int32]
     at: NDArray[np.float64]
     pixels: NDArray[np.float64]
+    count: NDArray[np.int64]
     seen: NDArray[np.float64]
     plan: NDArray[np.float64]
     covered: float
@@ -87,6 +88,7 @@ def cells_of(plan: Planned, laid: NDArray[np.float32], ink: NDArray[np.bool_]) -
         zone=plan.zones[rows[first], cols[first]].astype(np.int32),
         at=_means(np.stack([cols, rows], axis=1), believed, keep) / px,
         pixels=_sums(believed[:, None], keep)[:, 0],
+        count=np.array([end - start for start, end in keep], np.int64),
         seen=_means(seen, believed, keep),
         plan=_means(planned, believed, keep),
         covered=covered,

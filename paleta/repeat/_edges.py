@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 
 import cv2
 import numpy as np
@@ -27,17 +27,23 @@ BLOTCH, LEAST_CELLS = 2.6, 12
 
 
 def run_over(
-    plan: Planned, whole: NDArray[np.float32], clear: NDArray[np.bool_], readings: Mapping[int, RegionReading]
+    plan: Planned,
+    whole: NDArray[np.float32],
+    clear: NDArray[np.bool_],
+    readings: Mapping[int, RegionReading],
+    others: Collection[int],
 ) -> list[Fault]:
-    """Regions whose colour lies on their neighbour's side of the line. `whole` as of Freed.whole."""
+    """Regions whose colour lies on their neighbour's side of the line. `whole` as of Freed.whole; `others`: labels of
+    those that have another colour than planned, so that what lies on them is not told by the plan."""
     found = []
     band = max(3, round(BAND_MM * plan.px_per_mm))
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * band + 1, 2 * band + 1))
     mm2 = plan.px_per_mm**-2
+    strange = np.isin(plan.labels, list(others))
     for label, one in sorted(readings.items()):
         box = plan.box((label,), band)
         own = (plan.labels[box] == label).astype(np.uint8)
-        near = (cv2.dilate(own, kernel) > 0) & (own == 0) & clear[box]
+        near = (cv2.dilate(own, kernel) > 0) & (own == 0) & clear[box] & ~strange[box]
         if not near.any():
             continue
         seen = lab_of_log(whole[box][near].astype(float))

@@ -19,6 +19,7 @@ from paleta.recipe import Sheet, spread_over
 from paleta.repeat._cast import Freed
 from paleta.repeat._cells import Cells, lab_of_log
 
+ENOUGH_PX = 60.0
 FLAT_LIGHTNESS = 5.0
 """Planned lightness must span this much before its direction can be seen."""
 
@@ -96,7 +97,8 @@ def readings_of(plan: Planned, cells: Cells, freed: Freed) -> dict[int, RegionRe
         readings = tuple(one for one, _ in sorted(several, key=lambda each: each[0].zone))
         own = np.flatnonzero(cells.region == label)
         planned, seen = (lab_of_log(each[own])[:, 0] for each in (cells.plan, freed.card))
-        slope, alike = slope_of(planned, seen, np.minimum(cells.pixels[own], 100).astype(float))
+        # Where light falls the wrong way, what should be even no longer is: all pixels count.
+        slope, alike = slope_of(planned, seen, np.minimum(cells.count[own], 100).astype(float))
         planned, seen = mean_of(readings)
         doubt = np.sqrt(sum((each * one.pixels) ** 2 for one, each in several)) / sum(one.pixels for one in readings)
         found[label] = RegionReading(
@@ -116,8 +118,9 @@ def readings_of(plan: Planned, cells: Cells, freed: Freed) -> dict[int, RegionRe
 
 
 def mean_of(zones: Sequence[ZoneReading]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-    """Planned and seen L*a*b* of zones together, by their pixels."""
-    weights = [one.pixels for one in zones]
+    """Planned and seen L*a*b* of zones together; beyond ENOUGH_PX more pixels say little more, for the hand is off by
+    zones."""
+    weights = [one.pixels / (one.pixels + ENOUGH_PX) for one in zones]
     planned, seen = (np.average([getattr(one, name) for one in zones], axis=0, weights=weights)
                      for name in ("plan", "seen"))  # fmt: skip
     return planned, seen

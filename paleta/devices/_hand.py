@@ -25,8 +25,8 @@ SCATTER = 0.62
 WOBBLE_MM, WOBBLE_REACH_MM = 0.12, 3.0
 STREAKS, STREAK_MM = 0.012, 0.8
 UNEVEN_MM = 9.0
-SHOWN = 0.5
-"""A colour that loses less than this (L*a*b*) in sRGB can be shown."""
+SHOWN = 0.25
+"""A fault that loses less than this share of its size in sRGB can be shown."""
 BLACK_INK: Lab = (9.0, 0.5, -1.0)
 
 
@@ -130,7 +130,7 @@ def _all_off(
         for light, turn in ((1, sign), (1, -sign), (-1, sign))
     ]
     lost = [float(np.linalg.norm(srgb_to_lab(lab_to_srgb(one)) - one, axis=1).max()) for one in both]
-    return both[next((place for place, one in enumerate(lost) if one < SHOWN), int(np.argmin(lost)))]
+    return both[next((place for place, one in enumerate(lost) if one < SHOWN * size), int(np.argmin(lost)))]
 
 
 def off(lab: Lab, way: Sequence[float], size: float, sign: float) -> NDArray[np.float64]:

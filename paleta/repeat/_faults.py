@@ -39,8 +39,10 @@ AWAY, SURE_AWAY = 0.0, -0.25
 """A slope below the first is light from the other side, if the correlation lies below the second."""
 MOSTLY = 0.6
 """A shift of which lightness is this share is a matter of pale and dark."""
-PEN_LEAST, PEN_SIZE, PEN_AGREE = 3, 2.4, 0.7
-"""Zones a pen must be measured in, how far it must be off, and how large a share of them must agree."""
+PEN_LEAST, PEN_SIZE, PEN_CHANCE, PEN_UNSURE, PEN_AGREE = 3, 1.0, 2.4, 2.0, 0.7
+"""Zones a pen must be measured in; how far it must be off if it is in very many, what is added to that for the chance
+in one (it falls with the root of their number), and how often what poor light adds to single regions, for what light
+makes of a colour it makes of all its zones; how large a share of them must agree."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -136,7 +138,7 @@ def _pens_off(
             continue
         plan, _ = mean_of([one for _, one in several])
         size = float(difference(plan, plan + shift))
-        if size < PEN_SIZE + unsure:
+        if size < PEN_SIZE + PEN_CHANCE / len(several) ** 0.5 + PEN_UNSURE * unsure:
             continue
         rest = _without(rest, _wherever(sheet, pen, shift, several))
         _, how = kind_of(as_lab(plan), as_lab(plan + shift), than)

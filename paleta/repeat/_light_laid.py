@@ -47,12 +47,13 @@ def lights_laid(
     Every direction is tried: the light it would throw on a body's form is ranked, the shades planned for it are dealt
     out by these ranks, and what was laid (`seen_light` h x w, L*) is compared with that.
     """
+    lamp = plan.sheet.light.lamp
+    lamps = np.array([replace(lamp, azimuth_deg=azimuth).direction for azimuth in azimuths()])
     curves: dict[int, list[tuple[NDArray[np.float64], float]]] = {}
     for name, bodies in groups.items():
-        found = [curve for body in bodies if (curve := _curve(plan, body, seen_light, clear)) is not None]
+        found = [curve for body in bodies if (curve := _curve(plan, body, lamps, seen_light, clear)) is not None]
         if found:
             curves[name] = found
-    lamp = plan.sheet.light.lamp
     lights = {name: light for name, found in curves.items() if (light := _together(found, lamp)) is not None}
     return _together([one for found in curves.values() for one in found], lamp), lights
 
@@ -74,9 +75,13 @@ def azimuths() -> NDArray[np.float64]:
 
 
 def _curve(
-    plan: Planned, body: Body, seen_light: NDArray[np.float32], clear: NDArray[np.bool_]
+    plan: Planned,
+    body: Body,
+    lamps: NDArray[np.float64],
+    seen_light: NDArray[np.float32],
+    clear: NDArray[np.bool_],
 ) -> tuple[NDArray[np.float64], float] | None:
-    """Likeness of what was laid to each direction's light, and on how many pixels."""
+    """Likeness of what was laid to the light of each of `lamps` (directions, lamps x 3), and on how many pixels."""
     box = plan.box(body.regions)
     rows, cols = (
         place + side.start
@@ -91,9 +96,7 @@ def _curve(
     seen = seen_light[rows, cols].astype(np.float64)
     if np.ptp(planned) < LEAST_SPAN:
         return None
-    lamp = plan.sheet.light.lamp
     normals, tuck = plan.relief.normals[rows, cols], plan.relief.tuck[rows, cols]
-    lamps = np.array([replace(lamp, azimuth_deg=azimuth).direction for azimuth in azimuths()])
     light = np.clip(normals @ lamps.T, 0, 1) * (1 - tuck[:, None])
     return _likes(light, planned, seen, place), pixels
 

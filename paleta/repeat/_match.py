@@ -21,7 +21,7 @@ STIFF, AT_REST = 0.02, 1e-4
 """What a field's bending and its moving at all weigh beside what patches say."""
 BELIEVED_PX = 0.8
 """Patches that lie farther off the field count less (Cauchy's weights, [Huber2009])."""
-PASSES = 4
+PASSES = 3
 
 
 @dataclass(frozen=True, eq=False)

@@ -146,8 +146,7 @@ def _report(
     whole = freed.whole(laid, plan.px_per_mm)
     clear = ~near_ink(ink, plan.px_per_mm) & ~np.isnan(laid).any(axis=-1)
     faults = find_faults(sheet, judged)
-    others = {label for one in faults if one.kind != "missing" for label in one.regions}
-    faults += run_over(plan, whole, clear, judged, others)
+    faults += run_over(plan, whole, clear, judged)
     faults += grounds_uneven(plan, cells, freed, judged)
     light, lights = _lights(plan, whole, clear, judged)
     return RepeatReport(

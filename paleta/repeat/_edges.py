@@ -2,25 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping
+from collections.abc import Mapping
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.colour import difference, srgb_to_lab
+from paleta.colour import difference, lab_to_srgb
 from paleta.picture import Planned
 from paleta.repeat._cast import Freed
-from paleta.repeat._cells import Cells, lab_of_log
+from paleta.repeat._cells import Cells, lab_of_log, log_light
 from paleta.repeat._faults import Fault
 from paleta.repeat._readings import RegionReading
 
 BAND_MM = 1.6
 """So far over its line colour is looked for."""
-UNLIKE = 12.0
+UNLIKE = 10.0
 """CIEDE2000 between a colour and what is planned beside it from which the one can be told from the other."""
-NEARER = 0.45
-"""A pixel beyond the line has the colour if it is so much nearer to it than to its own."""
+LAID = 0.6
+"""A pixel beyond the line has the colour if it has come so far from its own to both on each other."""
 LEAST_MM2, LEAST_REACH_MM = 2.0, 0.45
 BLOTCH, LEAST_CELLS = 2.6, 12
 """Spread of lightness within a ground, beyond its fade, from which it is uneven."""
@@ -31,26 +31,28 @@ def run_over(
     whole: NDArray[np.float32],
     clear: NDArray[np.bool_],
     readings: Mapping[int, RegionReading],
-    others: Collection[int],
 ) -> list[Fault]:
-    """Regions whose colour lies on their neighbour's side of the line. `whole` as of Freed.whole; `others`: labels of
-    those that have another colour than planned, so that what lies on them is not told by the plan."""
+    """Regions whose colour lies on their neighbour's side of the line. `whole` as of Freed.whole."""
     found = []
     band = max(3, round(BAND_MM * plan.px_per_mm))
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * band + 1, 2 * band + 1))
     mm2 = plan.px_per_mm**-2
-    strange = np.isin(plan.labels, list(others))
+    wanted = log_light((plan.rgb / 255).astype(np.float32))
+    usual = _usual(plan, whole - wanted, clear)
     for label, one in sorted(readings.items()):
         box = plan.box((label,), band)
         own = (plan.labels[box] == label).astype(np.uint8)
-        near = (cv2.dilate(own, kernel) > 0) & (own == 0) & clear[box] & ~strange[box]
+        near = (cv2.dilate(own, kernel) > 0) & (own == 0) & clear[box]
         if not near.any():
             continue
         seen = lab_of_log(whole[box][near].astype(float))
-        own_colour = np.array(one.seen)
-        planned = srgb_to_lab(plan.rgb[box][near] / 255)
-        told = difference(planned, own_colour) >= UNLIKE
-        spilled = told & (difference(seen, own_colour) < NEARER * difference(seen, planned))
+        # Measured by how its neighbours came out, not by how they were planned.
+        planned, seen = wanted[box][near] + usual[plan.labels[box][near]], whole[box][near]
+        # What lies over another colour takes light from it and gives none back.
+        both = np.minimum(planned, log_light(lab_to_srgb(one.seen).astype(np.float32)))
+        way = both - planned
+        moved = ((seen - planned) * way).sum(axis=1) / np.maximum((way**2).sum(axis=1), 1e-6)
+        spilled = (difference(lab_of_log(planned), lab_of_log(both)) >= UNLIKE) & (moved > LAID)
         mark = np.zeros(own.shape, np.uint8)
         mark[near] = spilled
         mark = cv2.morphologyEx(mark, cv2.MORPH_OPEN, np.ones((2, 2), np.uint8))
@@ -66,6 +68,17 @@ def run_over(
         sentence = f"{name} has run over its line by about {reach:.1f} mm."
         found.append(Fault("over", (label,), round(reach, 1), sentence, one.plan, one.seen))
     return found
+
+
+def _usual(plan: Planned, off: NDArray[np.float32], clear: NDArray[np.bool_]) -> NDArray[np.float32]:
+    """By label (up to the highest) x 3: by how much what was seen is off the plan in most places."""
+    usual = np.zeros((int(plan.labels.max(initial=0)) + 1, 3), np.float32)
+    for label in range(1, len(usual)):
+        box = plan.box((label,))
+        own = (plan.labels[box] == label) & clear[box]
+        if own.any():
+            usual[label] = np.median(off[box][own], axis=0)
+    return usual
 
 
 def grounds_uneven(plan: Planned, cells: Cells, freed: Freed, readings: Mapping[int, RegionReading]) -> list[Fault]:

@@ -23,6 +23,8 @@ SHARE_PX = 40.0
 """Pixels near each other are laid in one stroke: so many count as one."""
 LEAN = 0.05
 """How much rather the plan's lamp, or the one straight across, is believed where shades cannot tell: along a tube."""
+ALIKE = 1.5
+"""By so many times what its own shades leave in doubt a thing is believed to be lit as the card as a whole is."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,15 +56,19 @@ def lights_laid(
         found = [curve for body in bodies if (curve := _curve(plan, body, lamps, seen_light, clear)) is not None]
         if found:
             curves[name] = found
-    lights = {name: light for name, found in curves.items() if (light := _together(found, lamp)) is not None}
-    return _together([one for found in curves.values() for one in found], lamp), lights
+    whole = _together([one for found in curves.values() for one in found], lamp, None)
+    lights = {name: light for name, found in curves.items() if (light := _together(found, lamp, whole)) is not None}
+    return whole, lights
 
 
-def _together(curves: Sequence[tuple[NDArray[np.float64], float]], lamp: Lamp) -> LaidLight | None:
+def _together(
+    curves: Sequence[tuple[NDArray[np.float64], float]], lamp: Lamp, whole: LaidLight | None
+) -> LaidLight | None:
     if not curves:
         return None
     weights = np.array([min(pixels, ENOUGH_PX) for _, pixels in curves])
-    return _best(np.average([like for like, _ in curves], axis=0, weights=weights), float(weights.sum()), lamp)
+    like = np.average([like for like, _ in curves], axis=0, weights=weights)
+    return _best(like, float(weights.sum()), lamp, whole)
 
 
 def lightness_of(log: NDArray[np.float32]) -> NDArray[np.float32]:
@@ -115,18 +121,19 @@ def _likes(
     return both / max(np.sqrt(own * other), 1e-9)
 
 
-def _best(like: NDArray[np.float64], pixels: float, lamp: Lamp) -> LaidLight | None:
+def _best(like: NDArray[np.float64], pixels: float, lamp: Lamp, whole: LaidLight | None) -> LaidLight | None:
     turns = azimuths()
-    away = np.radians(turns - lamp.azimuth_deg)
-    leaning = like + LEAN * np.abs(np.cos(away))
+    # As in a test of two correlations: what lies within the noise of the best cannot be told from it.
+    noise = (1 - like.max() ** 2) / np.sqrt(max(pixels / SHARE_PX, 4)) + 0.004
+    leaning = like + LEAN * np.abs(np.cos(np.radians(turns - lamp.azimuth_deg)))
+    if whole is not None:
+        leaning += ALIKE * noise * np.cos(np.radians(turns - whole.azimuth_deg))
     top = int(leaning.argmax())
     if like[top] < LEAST_LIKE:
         return None
     before, here, after = leaning[top - 1], leaning[top], leaning[(top + 1) % len(turns)]
     bend = before - 2 * here + after
     between = 0.5 * (before - after) / bend if bend < -1e-9 else 0.0
-    # As in a test of two correlations: what lies within the noise of the best cannot be told from it.
-    noise = (1 - like[top] ** 2) / np.sqrt(max(pixels / SHARE_PX, 4)) + 0.004
     close = like > like[top] - noise
     doubt = STEP_DEG * close.sum() / 2
     return LaidLight(float((turns[top] + STEP_DEG * between) % 360), float(min(doubt, 180)), float(like[top]))

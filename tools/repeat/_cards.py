@@ -22,6 +22,7 @@ MEDIA = ("marker", "marker", "watercolour", "pencil")
 FAULTY = 0.3
 """Share of the regions on which a fault is made."""
 SIZES = (3.0, 6.0, 10.0)
+OVER_MM = 1.5
 LEAST_MM2, LEAST_MM = 6.0, 0.9
 """Cells smaller or slimmer than this are coloured, but no fault is made on them."""
 
@@ -126,7 +127,7 @@ def made_card(
             shaded = len(sheet.regions.settings[label].coats[0].ramp) > 1
             if kind == "reversed" and not (shaded and _turns(plan, label)):
                 kind = "pale"
-            size = float(SIZES[int(chance.integers(len(SIZES)))])
+            size = OVER_MM if kind == "over" else float(SIZES[int(chance.integers(len(SIZES)))])
             faults.append(HandFault(kind, (label,), size=size))
     card = colour_card(plan, region_map, faults, seed=seed)
     photo, _ = photograph_card(card, HOME_LIGHTS[light], px_per_mm=region_map.px_per_mm, seed=seed)

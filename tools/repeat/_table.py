@@ -52,12 +52,13 @@ def _lines(tally: Tally) -> str:
 
 
 def _card(light: str, seed: int) -> tuple[Tally, float]:
-    """One card with faults of regions, and the same with a pen that is off; the time of the first check."""
+    """One card with faults of regions, one run over its lines, one with a pen that is off; the time of the first
+    check."""
     cv2.setNumThreads(1)
     tally: Tally = Counter()
     took = 0.0
-    for pen in (False, True):
-        made = made_card(seed, light, pen=pen)
+    for count, more in ((_count_faults, {}), (_count_over, {"kinds": ("over",)}), (_count_pen, {"pen": True})):
+        made = made_card(seed, light, **more)
         begun = time.perf_counter()
         try:
             report = compare(made.photo, made.plan.sheet, made.region_map)
@@ -66,11 +67,15 @@ def _card(light: str, seed: int) -> tuple[Tally, float]:
             continue
         took = took or time.perf_counter() - begun
         tally["not found at all", "no"] += 1
-        if pen:
-            _count_pen(tally, made, report)
-        else:
-            _count_faults(tally, made, report)
+        count(tally, made, report)
     return tally, took
+
+
+def _count_over(tally: Tally, made: MadeCard, report: RepeatReport) -> None:
+    told = {fault.region for fault in report.faults if fault.kind == "over"}
+    wrong = {label for fault in made.faults for label in fault.regions}
+    for label in made.fair:
+        tally["run over" if label in wrong else "not run over, but told", "yes" if label in told else "no"] += 1
 
 
 def _count_pen(tally: Tally, made: MadeCard, report: RepeatReport) -> None:

@@ -42,7 +42,7 @@ def run_over(
     for label, one in sorted(readings.items()):
         box = plan.box((label,), band)
         own = (plan.labels[box] == label).astype(np.uint8)
-        near = (cv2.dilate(own, kernel) > 0) & (own == 0) & clear[box]
+        near = (cv2.dilate(own, kernel) > 0) & (own == 0) & clear[box] & ~np.isin(plan.labels[box], _kin(plan, label))
         if not near.any():
             continue
         seen = lab_of_log(whole[box][near].astype(float))
@@ -68,6 +68,12 @@ def run_over(
         sentence = f"{name} has run over its line by about {reach:.1f} mm."
         found.append(Fault("over", (label,), round(reach, 1), sentence, one.plan, one.seen))
     return found
+
+
+def _kin(plan: Planned, label: int) -> list[int]:
+    """Labels that share a pen with this one: its colour on them may be a shade of their own."""
+    settings = plan.sheet.regions.settings
+    return [other for other, one in settings.items() if set(one.pens) & set(settings[label].pens)]
 
 
 def _usual(plan: Planned, off: NDArray[np.float32], clear: NDArray[np.bool_]) -> NDArray[np.float32]:

@@ -50,7 +50,7 @@ from server.repeats.things import things_told
 from server.runs.models import Run
 
 MOST_CHECKS, MOST_BESIDE = 5_000, 40
-CHECK_LIMIT_S, CHECK_LIMIT_MB = 60.0, 900
+CHECK_LIMIT_S, CHECK_LIMIT_MB = 120.0, 900
 LEAST_RISE = 12.0
 """L* by which an outline is paler than its paper before the photo's lines are looked for as pale ones."""
 

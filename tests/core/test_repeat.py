@@ -10,7 +10,6 @@ import numpy as np
 from django.test import SimpleTestCase
 from PIL import Image
 
-from paleta.colour import difference, lab_to_linear, linear_to_lab
 from paleta.devices import HOME_LIGHTS, HandFault, colour_card, photograph_card
 from paleta.errors import ImageTooLarge, NotAnImage
 from paleta.impression import Impression, read
@@ -299,51 +298,3 @@ class RateTest(SimpleTestCase):
         middle = (share + z * z / (2 * of)) / (1 + z * z / of)
         half = z / (1 + z * z / of) * np.sqrt(share * (1 - share) / of + z * z / (4 * of * of))
         self.assertEqual(rate(yes, of), f"{share:.3f} ({middle - half:.2f}-{middle + half:.2f} of {of})")
-
-
-class ColourCorrectionTest(SimpleTestCase):
-    """The 24 published patches under published illuminants, by colour-science ([ColourScience])."""
-
-    def test_the_published_patches_are_freed_from_the_cast_of_published_illuminants(self):
-        import colour
-
-        from paleta.repeat._cast import free
-        from paleta.repeat._cells import Cells, lab_of_log, log_light
-
-        chart = colour.CCS_COLOURCHECKERS["ColorChecker24 - After November 2014"]
-        xyy = np.array(list(chart.data.values()))
-        white = colour.xy_to_XYZ(chart.illuminant)
-        d65 = colour.xy_to_XYZ(colour.CCS_ILLUMINANTS["CIE 1931 2 Degree Standard Observer"]["D65"])
-        xyz = colour.adaptation.chromatic_adaptation_VonKries(colour.xyY_to_XYZ(xyy), white, d65, transform="Bradford")
-        lab = colour.XYZ_to_Lab(xyz, colour.XYZ_to_xy(d65))
-        inside = (lab_to_linear(lab) >= 0).all(axis=1) & (lab_to_linear(lab) <= 1).all(axis=1)
-        lab = np.concatenate([lab[inside], [(96.0, 0.0, 0.0)] * 6])
-        count = len(lab) - 6
-        for name, most in (("D50", 1.0), ("D75", 1.0), ("FL2", 2.0), ("A", 4.0)):
-            source = colour.xy_to_XYZ(colour.CCS_ILLUMINANTS["CIE 1931 2 Degree Standard Observer"][name])
-            tint = np.maximum(lab_to_linear(colour.XYZ_to_Lab(source, colour.XYZ_to_xy(d65))), 0.02)
-            seen = np.clip(0.8 * lab_to_linear(lab) * tint / tint.max(), 0, 1)
-            at = np.stack([np.arange(len(lab)) % 6 * 14.0, np.arange(len(lab)) // 6 * 14.0], axis=1)
-            cells = Cells(
-                region=np.concatenate([np.arange(1, count + 1), np.zeros(6)]).astype(np.int32),
-                zone=np.concatenate([np.zeros(count), np.full(6, 255)]).astype(np.int32),
-                at=at,
-                pixels=np.full(len(lab), 200.0),
-                count=np.full(len(lab), 200),
-                seen=log_of(seen),
-                plan=log_of(lab_to_linear(lab)),
-                covered=1.0,
-            )
-            freed = lab_of_log(free(cells).card)
-            with self.subTest(illuminant=name):
-                left, before = (float(np.median(difference(each[:count], lab[:count]))) for each in (
-                    freed, linear_to_lab(seen)))  # fmt: skip
-                self.assertLess(left, most)
-                self.assertLess(left, 0.4 * before)
-        self.assertEqual(log_light(np.zeros((1, 1, 3), np.float32)).shape, (1, 1, 3))
-
-
-def log_of(linear: np.ndarray) -> np.ndarray:
-    from paleta.repeat._cells import DARKEST
-
-    return np.log(np.maximum(linear, 0) + DARKEST)

@@ -23,7 +23,8 @@ END = 12
 """So many numbers say what a phone did."""
 HAND = 0.035
 """Spread of the hand in the logarithm of light: about 1 CIEDE2000."""
-NOISE = 0.012
+NOISE = 0.025
+"""Spread of what is measured of a cell: more than the photo's grain, for no field follows its light quite."""
 STIFF, MIXED_STIFF, LIFT = 10_000.0, 60_000.0, 1e-3
 TILT, MIXED_TILT = 4.0, 200.0
 """What it costs the light to bend, its colour to bend, and the field to be there at all; and for light and its colour
@@ -32,8 +33,8 @@ FAR = 2.0
 """Zones farther off than so many of the hand's spreads hold the field back no more (Cauchy's weights, [Huber2009])."""
 PASSES, LET_GO = 10, 1
 LOCKED, LOCKED_PASSES = 1e4, 4
-"""So much more is what the phone did held near nothing, and for so many passes: first it must be known which zones are
-off, or their faults would be taken for the phone's."""
+"""So much more is what the phone did held near nothing where nothing tells of it, and its curve and mixing for so many
+passes: first it must be known which zones are off, or their faults would be taken for the phone's."""
 MIDDLE = float(np.log(0.2))
 """Contrast turns about the light of a middle grey."""
 NEWTON, STEP = 4, 1e-4
@@ -120,7 +121,9 @@ def free(cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[
     hand, doubtful = np.full(len(names), 0.02), np.ones(3 * count)
     lit = np.zeros_like(seen)
     for number in range(PASSES):
-        held[3:END, 3:END] = _Phone.held()[3:, 3:] * (LOCKED if bound or number < LOCKED_PASSES else 1)
+        locked = slice(3, END) if bound else slice(4, END - 1) if number < LOCKED_PASSES else slice(0, 0)
+        held[:END, :END] = _Phone.held()
+        held[locked, locked] *= LOCKED
         expected, columns, felt = phone.seen_as(plan, lit)
         known = (seen - expected).T.ravel() + columns @ phone.values + felt.T.ravel() * lit.T.ravel()
         of_light = hstack([csr_array(columns), diags_array(felt.T.ravel()) @ fields], format="csr")

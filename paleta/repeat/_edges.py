@@ -22,6 +22,7 @@ UNLIKE = 10.0
 LAID = 0.6
 """A pixel beyond the line has the colour if it has come so far from its own to both on each other."""
 LEAST_MM2, LEAST_REACH_MM = 2.0, 0.45
+LEAST_PX = 20
 BLOTCH, LEAST_CELLS = 2.6, 12
 """Spread of lightness within a ground, beyond its fade, from which it is uneven."""
 
@@ -38,7 +39,7 @@ def run_over(
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * band + 1, 2 * band + 1))
     mm2 = plan.px_per_mm**-2
     wanted = log_light((plan.rgb / 255).astype(np.float32))
-    usual = _usual(plan, whole - wanted, clear)
+    usual = _usual(plan, whole - wanted, clear, band)
     for label, one in sorted(readings.items()):
         box = plan.box((label,), band)
         own = (plan.labels[box] == label).astype(np.uint8)
@@ -76,14 +77,17 @@ def _kin(plan: Planned, label: int) -> list[int]:
     return [other for other, one in settings.items() if set(one.pens) & set(settings[label].pens)]
 
 
-def _usual(plan: Planned, off: NDArray[np.float32], clear: NDArray[np.bool_]) -> NDArray[np.float32]:
-    """By label (up to the highest) x 3: by how much what was seen is off the plan in most places."""
+def _usual(plan: Planned, off: NDArray[np.float32], clear: NDArray[np.bool_], band_px: int) -> NDArray[np.float32]:
+    """By label (up to the highest) x 3: by how much what was seen is off the plan in its middle, where nothing can have
+    run over; as planned where it has none."""
     usual = np.zeros((int(plan.labels.max(initial=0)) + 1, 3), np.float32)
     for label in range(1, len(usual)):
         box = plan.box((label,))
-        own = (plan.labels[box] == label) & clear[box]
-        if own.any():
-            usual[label] = np.median(off[box][own], axis=0)
+        own = (plan.labels[box] == label).astype(np.uint8)
+        middle = cv2.distanceTransform(cv2.copyMakeBorder(own, 1, 1, 1, 1, cv2.BORDER_CONSTANT), cv2.DIST_L2, 3)
+        deep = (middle[1:-1, 1:-1] > band_px) & clear[box]
+        if deep.sum() >= LEAST_PX:
+            usual[label] = np.median(off[box][deep], axis=0)
     return usual
 
 

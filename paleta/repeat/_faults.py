@@ -25,14 +25,13 @@ FAULT_KINDS = {
     "uneven": "Ground uneven",
     "over": "Run over the line",
 }
-NOTICED, BESIDE = 2.1, 2.1
+NOTICED, BESIDE = 1.8, 2.0
 """CIEDE2000 from which a region is told, and of what it lies beside its ramp; the hand alone makes about 1."""
-DOUBTS, BESIDE_DOUBTS = 0.15, 0.3
-"""Of what measuring alone may make, so many times are added: where a shade ends is doubtful too, what lies beside the
-ramp is not."""
-USUAL, MOST_UNSURE = 0.45, 1.0
-"""CIEDE2000 that three of ten regions of a card lie below in good light; in poor light as much is added to what is told
-as they lie above that, and no more than this. Less than half of a card is off, so these are good ones."""
+DOUBTS = 0.3
+"""Of what measuring alone may make, so many times are added."""
+USUAL, MOST_UNSURE = 0.9, 1.0
+"""Median CIEDE2000 of the regions of a card in good light; in poor light as much is added to what is told as the median
+lies above that, and no more than this."""
 BARE = 0.35
 """Laid less far from the paper than this share of the plan: not coloured."""
 AWAY, SURE_AWAY = 0.0, -0.25
@@ -70,7 +69,7 @@ class Fault:
 def find_faults(sheet: Sheet, readings: Mapping[int, RegionReading], than: str = "planned") -> list[Fault]:
     """Pens that are off wherever they are used, then what is wrong with single regions beyond that; largest first.
     `than`: what the card is held against, as sentences say it."""
-    usual = float(np.quantile([one.size for one in readings.values()], 0.3)) if readings else USUAL
+    usual = float(np.median([one.size for one in readings.values()])) if readings else USUAL
     unsure = float(np.clip(usual - USUAL, 0, MOST_UNSURE))
     pens, rest = _pens_off(sheet, readings, unsure, than)
     faults = [*pens, *filter(None, (_of_region(sheet, one, unsure, than) for one in rest.values()))]
@@ -79,8 +78,7 @@ def find_faults(sheet: Sheet, readings: Mapping[int, RegionReading], than: str =
 
 def _of_region(sheet: Sheet, one: RegionReading, unsure: float, than: str) -> Fault | None:
     name = sheet.regions.settings[one.label].name
-    limit = NOTICED + DOUBTS * one.doubt + unsure
-    beside = BESIDE + BESIDE_DOUBTS * one.doubt + unsure
+    limit, beside = (least + DOUBTS * one.doubt + unsure for least in (NOTICED, BESIDE))
 
     def fault(kind: str, sentence: str, size: float = one.size) -> Fault:
         return Fault(kind, (one.label,), round(size, 1), sentence, one.plan, one.seen)

@@ -12,15 +12,11 @@ from scipy.linalg import solve
 from scipy.sparse import block_diag, coo_array, csr_array, diags_array, hstack, vstack
 
 from paleta.colour import Lab, lab_to_srgb
-from paleta.repeat._cells import DARKEST, Cells, log_light, on_paper
+from paleta.repeat._cells import Cells, log_light, on_paper
 from paleta.repeat._match import bending, spread, tilting
+from paleta.repeat._phone import END, Phone
 
 FIELD_MM = 6.0
-TONE, CURVE, MIXING, VIVID = 0.06, 0.02, 0.004, 0.05
-"""Spreads of what phones do to contrast, to its curve, to single colours and to how vivid all is; held near nothing,
-or a pen that is off would be explained away."""
-END = 12
-"""So many numbers say what a phone did."""
 HAND = 0.035
 """Spread of the hand in the logarithm of light: about 1 CIEDE2000."""
 NOISE = 0.025
@@ -35,10 +31,6 @@ PASSES, LET_GO = 10, 1
 LOCKED, LOCKED_PASSES = 1e4, 4
 """So much more is what the phone did held near nothing where nothing tells of it, and its curve and mixing for so many
 passes: first it must be known which zones are off, or their faults would be taken for the phone's."""
-MIDDLE = float(np.log(0.2))
-"""Contrast turns about the light of a middle grey."""
-NEWTON, STEP = 4, 1e-4
-GAMMA = 2.2
 PATCH_TRUST = 4.0
 LEAST_PAPER = 0.03
 """With less bare paper than this share of what is seen, and no grey beside it, nothing says what the phone did to
@@ -69,7 +61,7 @@ class Freed:
     card: NDArray[np.float64]
     field: NDArray[np.float64]
     low_mm: NDArray[np.float64]
-    phone: _Phone
+    phone: Phone
     zones: NDArray[np.int32]
     came: NDArray[np.float64]
     doubt: NDArray[np.float64]
@@ -99,7 +91,7 @@ def free(cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[
     low = np.minimum(at.min(axis=0, initial=0), 0)
     cols, rows = (int(side) + 2 for side in np.ceil((at.max(axis=0, initial=1) - low) / FIELD_MM))
     places = spread(np.clip((at - low) / FIELD_MM, 0, None), rows, cols)
-    # Unknown: what the phone did (_Phone), the field of light, fields of red and blue against green; and, apart from
+    # Unknown: what the phone did (Phone), the field of light, fields of red and blue against green; and, apart from
     # these, what every zone is off.
     coarser = _coarser(rows, cols)
     tinted = places @ coarser
@@ -109,20 +101,20 @@ def free(cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[
         format="csr",
     )
     of_zones = block_diag([_members(np.flatnonzero(~paper), zone_of, count, len(names))] * 3, format="csr")
-    phone = _Phone.plain()
+    phone = Phone.plain()
     bound = float(paper.mean()) < LEAST_PAPER and not patches
     trust = np.tile(weight / NOISE, 3)
     bend = bending(rows, cols)
     still = LIFT * diags_array(np.ones(rows * cols))
     steps = tilting(rows, cols)
     tints = coarser.T @ (MIXED_STIFF * bend + MIXED_TILT * steps + 30 * still) @ coarser
-    held = block_diag([_Phone.held(), STIFF * bend + TILT * steps + still, tints, tints], format="csr").toarray()
+    held = block_diag([Phone.held(), STIFF * bend + TILT * steps + still, tints, tints], format="csr").toarray()
     # At first every zone may be off by anything, so that no fault is taken for light or for a cell gone wrong.
     hand, doubtful = np.full(len(names), 0.02), np.ones(3 * count)
     lit = np.zeros_like(seen)
     for number in range(PASSES):
         locked = slice(3, END) if bound else slice(4, END - 1) if number < LOCKED_PASSES else slice(0, 0)
-        held[:END, :END] = _Phone.held()
+        held[:END, :END] = Phone.held()
         held[locked, locked] *= LOCKED
         expected, columns, felt = phone.seen_as(plan, lit)
         known = (seen - expected).T.ravel() + columns @ phone.values + felt.T.ravel() * lit.T.ravel()
@@ -135,7 +127,7 @@ def free(cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[
         whole = (light_part @ of_light).toarray() + held - (mixed / own) @ mixed.T
         solved = solve(whole, light_part @ known - mixed @ ((zone_part @ known) / own), assume_a="pos")
         apart = (zone_part @ known - mixed.T @ solved) / own
-        phone, lit = _Phone(solved[:END]), (fields @ solved[END:]).reshape(3, -1).T
+        phone, lit = Phone(solved[:END]), (fields @ solved[END:]).reshape(3, -1).T
         off = apart.reshape(3, -1).T
         far = np.sqrt((off**2).mean(axis=1)) / (FAR * HAND)
         # Huber's weights first, which have one answer wherever one begins, then Cauchy's, which let go of faults.
@@ -157,77 +149,6 @@ def free(cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[
         came=came,
         doubt=usual / np.sqrt(np.maximum(size, 1e-3)),
     )
-
-
-@dataclass(frozen=True, eq=False)
-class _Phone:
-    """What a phone makes of light: gains of R, G and B, contrast, its curve, how much of each channel is mixed into
-    each other one (white stays white), and how vivid all is made, which is done to light as it is written (to the
-    power of 1 / GAMMA). The gains are logarithms; the others are 0 for nothing at all.
-
-    Light N x 3 goes in and comes out as its logarithm, with DARKEST added, as `log_light` gives it.
-    """
-
-    values: NDArray[np.float64]
-
-    @staticmethod
-    def held() -> NDArray[np.float64]:
-        """END x END: what it costs to be other than nothing."""
-        return np.diag([1e-6] * 3 + [TONE**-2, CURVE**-2] + [MIXING**-2] * 6 + [VIVID**-2])
-
-    PAIRS = ((0, 1), (0, 2), (1, 0), (1, 2), (2, 0), (2, 1))
-
-    @classmethod
-    def plain(cls) -> _Phone:
-        return cls(np.zeros(END))
-
-    def seen_as(
-        self, plan: NDArray[np.float64], lit: NDArray[np.float64]
-    ) -> tuple[NDArray[np.float64], NDArray[np.float64], NDArray[np.float64]]:
-        """What it makes of `plan` under light `lit` (N x 3 logarithms); 3N x END: how that changes with each of its
-        values; N x 3: and with the light."""
-        made, steep = self._made(plan, lit)
-        columns = np.empty((3, len(plan), END))
-        for place in range(END):
-            moved = self.values.copy()
-            moved[place] += STEP
-            columns[:, :, place] = ((_Phone(moved)._made(plan, lit)[0] - made) / STEP).T
-        return made, columns.reshape(-1, END), steep
-
-    def _made(
-        self, plan: NDArray[np.float64], lit: NDArray[np.float64]
-    ) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-        light = np.maximum(np.exp(plan) - DARKEST, 0) * np.exp(self.values[:3] + lit)
-        written = np.maximum(light @ self._mixing.T, 0) ** (1 / GAMMA)
-        vivid = written + self._vivid * (written - written.mean(axis=1, keepdims=True))
-        came = np.maximum(vivid, 0) ** GAMMA
-        contrast, curve = self.values[3:5]
-        grey = np.log(came + DARKEST) - MIDDLE
-        steep = (1 + contrast + 2 * curve * grey) * came / (came + DARKEST)
-        return MIDDLE + (1 + contrast) * grey + curve * grey**2, steep
-
-    def undone(self, log: NDArray[np.float64], lit: NDArray[np.float64]) -> NDArray[np.float64]:
-        """N x 3: the plan's light of which, under light `lit`, it makes `log`."""
-        contrast, curve = self.values[3:5]
-        grey = wanted = log - MIDDLE
-        for _ in range(NEWTON):
-            grey = grey - (grey + contrast * grey + curve * grey**2 - wanted) / (1 + contrast + 2 * curve * grey)
-        vivid = np.maximum(np.exp(grey + MIDDLE) - DARKEST, 0) ** (1 / GAMMA)
-        written = (vivid + self._vivid * vivid.mean(axis=1, keepdims=True)) / (1 + self._vivid)
-        light = (np.maximum(written, 0) ** GAMMA @ np.linalg.inv(self._mixing).T) * np.exp(-self.values[:3] - lit)
-        return np.log(np.maximum(light, 0) + DARKEST)
-
-    @property
-    def _vivid(self) -> float:
-        return float(self.values[-1])
-
-    @property
-    def _mixing(self) -> NDArray[np.float64]:
-        matrix = np.eye(3)
-        for (one, other), share in zip(self.PAIRS, self.values[5:-1], strict=True):
-            matrix[one, other] += share
-            matrix[one, one] -= share
-        return matrix
 
 
 def _with_patches(

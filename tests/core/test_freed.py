@@ -13,8 +13,9 @@ from paleta.colour import difference, lab_to_linear, linear_to_lab, linear_to_sr
 from paleta.light import model_forms
 from paleta.picture import Planned, planned
 from paleta.recipe import bodies_of
-from paleta.repeat._cast import END, Freed, _Phone, free
+from paleta.repeat._cast import Freed, free
 from paleta.repeat._cells import DARKEST, LEAST_BELIEVED, Cells, _believed, cells_of, lab_of_log, log_light
+from paleta.repeat._phone import END, Phone
 from tools.repeat import recipe
 
 WHITES = 6
@@ -107,12 +108,12 @@ class PhoneTest(SimpleTestCase):
         values = np.array(sides) * np.array([0.3] * 3 + [0.08, 0.02] + [0.006] * 6 + [0.08])
         light = np.random.default_rng(3).uniform(0.12, 0.85, (50, 3))
         plan, lit = log_of(light), np.full((50, 3), fall)
-        phone = _Phone(values)
+        phone = Phone(values)
         made, _, _ = phone.seen_as(plan, lit)
         np.testing.assert_allclose(phone.undone(made, lit), plan, atol=2e-3)
 
     def test_how_much_it_makes_of_light_is_the_difference_of_two_lights(self):
-        phone = _Phone(np.array([0.1, 0, -0.1, 0.04, 0.01, *[0.0] * 6, 0.0]))
+        phone = Phone(np.array([0.1, 0, -0.1, 0.04, 0.01, *[0.0] * 6, 0.0]))
         plan, lit = log_of(np.random.default_rng(4).uniform(0.02, 0.8, (30, 3))), np.zeros((30, 3))
         made, _, steep = phone.seen_as(plan, lit)
         more, _, _ = phone.seen_as(plan, lit + 1e-4)

@@ -109,11 +109,16 @@ def labels_picture(stamping: Stamping, sheet: Sheet) -> bytes:
 def map_picture(stamping: Stamping, sheet: Sheet) -> bytes:
     """The label map on every second pixel with its zones, as a PNG: label = red + 256 * green, zone = blue - 1 with 0
     the deepest; blue is 0 where there is no zone."""
-    labels = np.ascontiguousarray(region_map(stamping, sheet).labels[::SCALE, ::SCALE])
-    zones = zones_at(levels(light_of(stamping, sheet)), labels, zoning_of(sheet))
+    labels, zones = labels_and_zones(stamping, sheet)
     wide = labels.astype(np.uint16)
     bgr = np.stack([np.where(zones == NO_ZONE, 0, zones + 1), wide >> 8, wide & 255], axis=-1).astype(np.uint8)
     return cv2.imencode(".png", bgr, [cv2.IMWRITE_PNG_COMPRESSION, 4])[1].tobytes()
+
+
+def labels_and_zones(stamping: Stamping, sheet: Sheet) -> tuple[NDArray[np.int32], NDArray[np.uint8]]:
+    """Labels and zones (0 = deepest, NO_ZONE where there is none) on every second pixel."""
+    labels = np.ascontiguousarray(region_map(stamping, sheet).labels[::SCALE, ::SCALE])
+    return labels, zones_at(levels(light_of(stamping, sheet)), labels, zoning_of(sheet))
 
 
 def _canvas(stamping: Stamping, sheet: Sheet, step: int) -> Canvas:

@@ -7,12 +7,11 @@ from typing import Any
 import cv2
 import numpy as np
 
-from paleta.colour import Lab, lab_to_hex
-from paleta.light import SCALE
+from paleta.colour import Lab, difference, lab_to_hex
 from paleta.recipe import Sheet
 from paleta.repeat import FAULT_KINDS, Fault, Measured, PaperChange, ways_out
-from server.derived.maps import region_map
 from server.derived.memory import memory
+from server.derived.pictures import labels_and_zones
 from server.drawers.models import Drawer, SwatchRecord
 from server.repeats.models import CardCheck
 from server.repeats.services import checks_beside, faults_of, readings_beside, sheet_of
@@ -20,6 +19,8 @@ from server.repeats.things import clock_told, things_told
 
 DARKEST_OFF = 12.0
 """CIEDE2000 that is shown as black in the picture of differences."""
+UNSEEN, EDGE = 170, 110
+"""Grey levels of what was not seen, and of the lines between regions."""
 
 
 def line_of(check: CardCheck) -> dict[str, Any]:
@@ -116,16 +117,22 @@ def differences_picture(check: CardCheck, other: CardCheck | None = None) -> byt
     off, black from DARKEST_OFF; middle grey where nothing was seen."""
 
     def make() -> bytes:
-        labels = region_map(check.piece.stamping, sheet_of(check)).labels[::SCALE, ::SCALE]
+        labels, zones = labels_and_zones(check.piece.stamping, sheet_of(check))
         readings = readings_beside(check, other)
-        table = np.full(int(labels.max()) + 1, 170, np.uint8)
+        table = np.full((int(labels.max()) + 1, 256), UNSEEN, np.uint8)
         table[0] = 255
         for label, one in readings.items():
             if label < len(table):
-                table[label] = round(255 * (1 - min(one.size, DARKEST_OFF) / DARKEST_OFF))
+                table[label] = _shown(one.size)
+                for each in one.zones:
+                    table[label, each.zone] = _shown(float(difference(each.plan, each.seen)))
         edges = (labels[1:, 1:] != labels[:-1, 1:]) | (labels[1:, 1:] != labels[1:, :-1])
-        grey = table[labels]
-        grey[1:, 1:][edges] = 110
+        grey = table[labels, zones]
+        grey[1:, 1:][edges] = EDGE
         return cv2.imencode(".png", grey)[1].tobytes()
 
     return memory.get(("differences", check.pk, other.pk if other else None, check.made_at), make)
+
+
+def _shown(size: float) -> int:
+    return round(255 * (1 - min(size, DARKEST_OFF) / DARKEST_OFF))

@@ -5,13 +5,16 @@ from __future__ import annotations
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
+import cv2
 import numpy as np
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
 from paleta.devices import HandFault, photograph
+from paleta.light import SCALE
 from server.backup.services import restore_backup, write_backup
+from server.derived.maps import region_map
 from server.files import store
 from server.files.sweep import sweep
 from server.pieces.models import Piece
@@ -56,6 +59,10 @@ class PhotoCheckTest(ApiTestCase):
         for view in ("photo", "flat", "plan", "difference"):
             picture = self.client.get(f"/api/v1/card-checks/{told['id']}/picture/?view={view}")
             self.assertEqual(picture.status_code, 200, view)
+        grey = cv2.imdecode(np.frombuffer(picture.content, np.uint8), cv2.IMREAD_GRAYSCALE)
+        labels = region_map(self.piece.stamping, self.piece.sheet()).labels[::SCALE, ::SCALE]
+        darkness = {one: 255 - float(np.median(grey[labels == one])) for one in self.labels}
+        self.assertEqual(max(darkness, key=darkness.__getitem__), label)
         self.assertEqual(self.send("get", f"card-checks/{told['id']}/picture/?view=x").status_code, 404)
 
     def test_a_finding_that_is_fine_stays_so_and_can_be_taken_back(self):

@@ -39,11 +39,14 @@ def run_over(
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * band + 1, 2 * band + 1))
     mm2 = plan.px_per_mm**-2
     wanted = log_light((plan.rgb / 255).astype(np.float32))
+    pens = {label: set(one.pens) for label, one in plan.sheet.regions.settings.items()}
     usual = _usual(plan, whole - wanted, clear, band)
     for label, one in sorted(readings.items()):
         box = plan.box((label,), band)
         own = (plan.labels[box] == label).astype(np.uint8)
-        near = (cv2.dilate(own, kernel) > 0) & (own == 0) & clear[box] & ~np.isin(plan.labels[box], _kin(plan, label))
+        # On what shares a pen with it its colour may be a shade of that one's own.
+        kin = [other for other, used in pens.items() if used & pens[label]]
+        near = (cv2.dilate(own, kernel) > 0) & (own == 0) & clear[box] & ~np.isin(plan.labels[box], kin)
         if not near.any():
             continue
         seen = lab_of_log(whole[box][near].astype(float))
@@ -69,12 +72,6 @@ def run_over(
         sentence = f"{name} has run over its line by about {reach:.1f} mm."
         found.append(Fault("over", (label,), round(reach, 1), sentence, one.plan, one.seen))
     return found
-
-
-def _kin(plan: Planned, label: int) -> list[int]:
-    """Labels that share a pen with this one: its colour on them may be a shade of their own."""
-    settings = plan.sheet.regions.settings
-    return [other for other, one in settings.items() if set(one.pens) & set(settings[label].pens)]
 
 
 def _usual(plan: Planned, off: NDArray[np.float32], clear: NDArray[np.bool_], band_px: int) -> NDArray[np.float32]:

@@ -25,8 +25,9 @@ SCATTER = 0.62
 WOBBLE_MM, WOBBLE_REACH_MM = 0.12, 3.0
 STREAKS, STREAK_MM = 0.012, 0.8
 UNEVEN_MM = 9.0
-SHOWN = 0.25
-"""A fault that loses less than this share of its size in sRGB can be shown."""
+SHOWN, DULLER = 0.25, 0.5
+"""A fault that loses less than this share of its size in sRGB can be shown; for one that cannot, so much chroma goes
+for every step of lightness."""
 BLACK_INK: Lab = (9.0, 0.5, -1.0)
 
 
@@ -122,24 +123,26 @@ def _with_other_pen(sheet: Sheet, pen: Pen, size: float, chance: np.random.Gener
 def _all_off(
     labs: NDArray[np.float64], way: Sequence[float], size: float, chance: np.random.Generator
 ) -> NDArray[np.float64]:
-    """Colours (N x 3) all off one way, or the other way if that way a card could not show them: nothing is paler than
-    paper, or purer than sRGB."""
+    """Colours (N x 3) all off one way; duller as well, or the other way, if that way a card could not show them:
+    nothing is paler than paper, or purer than sRGB."""
     sign = 1.0 if chance.random() < 0.5 else -1.0
-    both = [
-        np.array([off((lab[0], lab[1], lab[2]), (light * way[0], way[1], way[2]), size, turn) for lab in labs])
-        for light, turn in ((1, sign), (1, -sign), (-1, sign))
+    light, chroma, hue = way
+    ways = ((light, chroma, sign * hue), (light, chroma, -sign * hue), (light, chroma - DULLER, sign * hue))
+    came = [
+        np.array([_off((lab[0], lab[1], lab[2]), each, size) for lab in labs])
+        for each in (*ways, (-light, chroma, sign * hue))
     ]
-    lost = [float(np.linalg.norm(srgb_to_lab(lab_to_srgb(one)) - one, axis=1).max()) for one in both]
-    return both[next((place for place, one in enumerate(lost) if one < SHOWN * size), int(np.argmin(lost)))]
+    lost = [float(np.linalg.norm(srgb_to_lab(lab_to_srgb(one)) - one, axis=1).max()) for one in came]
+    return came[next((place for place, one in enumerate(lost) if one < SHOWN * size), int(np.argmin(lost)))]
 
 
-def off(lab: Lab, way: Sequence[float], size: float, sign: float) -> NDArray[np.float64]:
-    """A colour `size` CIEDE2000 from `lab`, by parts of lightness, chroma and hue (to which side: `sign`)."""
+def _off(lab: Lab, way: Sequence[float], size: float) -> NDArray[np.float64]:
+    """A colour `size` CIEDE2000 from `lab`, by parts of lightness, chroma and hue."""
     a, b = float(lab[1]), float(lab[2])
     chroma = float(np.hypot(a, b))
     hue = np.arctan2(b, a) if chroma > 1 else 0.8
     along, across = np.array([np.cos(hue), np.sin(hue)]), np.array([-np.sin(hue), np.cos(hue)])
-    step = np.array([way[0], *(way[1] * along + sign * way[2] * across)])
+    step = np.array([way[0], *(way[1] * along + way[2] * across)])
     least, most = 0.0, 60.0
     for _ in range(40):
         middle = (least + most) / 2

@@ -26,8 +26,8 @@ WOBBLE_MM, WOBBLE_REACH_MM = 0.12, 3.0
 STREAKS, STREAK_MM = 0.012, 0.8
 UNEVEN_MM = 9.0
 SHOWN, DULLER = 0.25, 0.5
-"""A fault that loses less than this share of its size in sRGB can be shown; for one that cannot, so much chroma goes
-for every step of lightness."""
+"""A fault that loses less than this share of its size in sRGB, in the mean, can be shown; for one that cannot, so much
+chroma goes for every step of lightness."""
 BLACK_INK: Lab = (9.0, 0.5, -1.0)
 
 
@@ -132,7 +132,7 @@ def _all_off(
         np.array([_off((lab[0], lab[1], lab[2]), each, size) for lab in labs])
         for each in (*ways, (-light, chroma, sign * hue))
     ]
-    lost = [float(np.linalg.norm(srgb_to_lab(lab_to_srgb(one)) - one, axis=1).max()) for one in came]
+    lost = [float(np.linalg.norm(srgb_to_lab(lab_to_srgb(one)) - one, axis=1).mean()) for one in came]
     return came[next((place for place, one in enumerate(lost) if one < SHOWN * size), int(np.argmin(lost)))]
 
 

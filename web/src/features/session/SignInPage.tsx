@@ -31,7 +31,7 @@ export function SignInPage({ demo }: { demo: boolean }) {
                 Open the demo bench
               </Button>
               <p className="mt-2 text-[13px] text-soft">
-                Five stamped images, a drawer for every medium, nothing to fill in.
+                Eight stamped images with their recipes, a drawer for every medium, nothing to fill in.
               </p>
             </div>
           )}

@@ -9,7 +9,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.colour import Lab, difference, lab_to_srgb, srgb_to_lab
+from paleta.colour import Lab, as_lab, difference, lab_to_srgb, srgb_to_lab
 from paleta.devices._noise import slow_noise
 from paleta.impression import RegionMap
 from paleta.light import SCALE
@@ -51,8 +51,8 @@ def colour_card(
     outline: Lab = BLACK_INK,
 ) -> NDArray[np.float32]:  # fmt: skip
     """The finished card as a flawless scanner would see it: H x W x 3 sRGB 0..1 of the map's size; the same for the
-    same seed. scatter: how much the hand varies, 1 = about 1 CIEDE2000; outline: the colour of
-    the stamped line."""
+    same seed. scatter: how much the hand varies, 1 = about 1 CIEDE2000; outline: the colour of the stamped
+    line."""
     chance = np.random.default_rng([17, seed])
     sheet, labels = plan.sheet, plan.labels
     light = plan.light.copy()
@@ -115,8 +115,8 @@ def _with_other_pen(sheet: Sheet, pen: Pen, size: float, chance: np.random.Gener
     """The sheet with one swatch that is not what it says."""
     swatch = sheet.colours.swatches[pen]
     way = WAYS[str(chance.choice(["pale", "dark", "colour"]))]
-    light, a, b = _all_off(np.array([swatch.lab]), way, size, chance)[0]
-    other = swatch.recoloured(swatch.code, swatch.name, (float(np.clip(light, 0, 100)), float(a), float(b)))
+    came = _all_off(np.array([swatch.lab]), way, size, chance)[0]
+    other = swatch.recoloured(swatch.code, swatch.name, as_lab(np.clip(came, (0, -128, -128), (100, 128, 128))))
     return sheet.with_part("colours", swatches={**sheet.colours.swatches, pen: other})
 
 
@@ -127,11 +127,13 @@ def _all_off(
     nothing is paler than paper, or purer than sRGB."""
     sign = 1.0 if chance.random() < 0.5 else -1.0
     light, chroma, hue = way
-    ways = ((light, chroma, sign * hue), (light, chroma, -sign * hue), (light, chroma - DULLER, sign * hue))
-    came = [
-        np.array([_off((lab[0], lab[1], lab[2]), each, size) for lab in labs])
-        for each in (*ways, (-light, chroma, sign * hue))
-    ]
+    ways = (
+        (light, chroma, sign * hue),
+        (light, chroma, -sign * hue),
+        (light, chroma - DULLER, sign * hue),
+        (-light, chroma, sign * hue),
+    )
+    came = [np.array([_off(as_lab(lab), each, size) for lab in labs]) for each in ways]
     lost = [float(np.linalg.norm(srgb_to_lab(lab_to_srgb(one)) - one, axis=1).mean()) for one in came]
     return came[next((place for place, one in enumerate(lost) if one < SHOWN * size), int(np.argmin(lost)))]
 

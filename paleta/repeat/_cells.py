@@ -34,8 +34,7 @@ LINEAR = srgb_to_linear(np.linspace(0, 1, TABLE)).astype(np.float32)
 @dataclass(frozen=True, eq=False)
 class Cells:
     """N cells: region and zone (NO_ZONE on bare paper), at N x 2 (x, y in mm), pixels N (those believed, so parts of
-    one too) and of how many (count N), and the logarithm of the light
-    N x 3 that was seen and that was planned."""
+    one too) of how many (count N), and the logarithm of the light N x 3 that was seen and that was planned."""
 
     region: NDArray[np.int32]
     zone: NDArray[np.int32]
@@ -78,7 +77,7 @@ def cells_of(plan: Planned, laid: NDArray[np.float32], ink: NDArray[np.bool_]) -
     code, rows, cols = code[order], rows[order], cols[order]
     starts = np.flatnonzero(np.concatenate([[True], np.diff(code) != 0])) if len(code) else np.zeros(0, int)
     ends = np.append(starts[1:], len(code))
-    wanted = log_light((plan.rgb / 255).astype(np.float32))
+    wanted = planned_light(plan)
     believed = _believed(wanted, px)[rows, cols]
     seen, planned = log_light(laid)[rows, cols], wanted[rows, cols]
     keep = [(int(start), int(end)) for start, end in zip(starts, ends, strict=True) if end - start >= LEAST_PX]
@@ -93,6 +92,11 @@ def cells_of(plan: Planned, laid: NDArray[np.float32], ink: NDArray[np.bool_]) -
         plan=_means(planned, believed, keep),
         covered=covered,
     )
+
+
+def planned_light(plan: Planned) -> NDArray[np.float32]:
+    """h x w x 3: the logarithm of the plan's light."""
+    return log_light((plan.rgb / 255).astype(np.float32))
 
 
 def _believed(wanted: NDArray[np.float32], px_per_mm: float) -> NDArray[np.float32]:

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from paleta.colour import difference, lab_to_srgb
 from paleta.picture import Planned
 from paleta.repeat._cast import Freed
-from paleta.repeat._cells import Cells, lab_of_log, log_light
+from paleta.repeat._cells import Cells, lab_of_log, log_light, planned_light
 from paleta.repeat._faults import Fault
 from paleta.repeat._readings import RegionReading
 
@@ -23,22 +23,20 @@ LAID = 0.6
 """A pixel beyond the line has the colour if it has come so far from its own to both on each other."""
 LEAST_MM2, LEAST_REACH_MM = 2.0, 0.45
 LEAST_PX = 20
+"""A middle has so many pixels."""
 BLOTCH, LEAST_CELLS = 2.6, 12
 """Spread of lightness within a ground, beyond its fade, from which it is uneven."""
 
 
 def run_over(
-    plan: Planned,
-    whole: NDArray[np.float32],
-    clear: NDArray[np.bool_],
-    readings: Mapping[int, RegionReading],
+    plan: Planned, whole: NDArray[np.float32], clear: NDArray[np.bool_], readings: Mapping[int, RegionReading]
 ) -> list[Fault]:
     """Regions whose colour lies on their neighbour's side of the line. `whole` as of Freed.whole."""
     found = []
     band = max(3, round(BAND_MM * plan.px_per_mm))
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * band + 1, 2 * band + 1))
     mm2 = plan.px_per_mm**-2
-    wanted = log_light((plan.rgb / 255).astype(np.float32))
+    wanted = planned_light(plan)
     pens = {label: set(one.pens) for label, one in plan.sheet.regions.settings.items()}
     usual = _usual(plan, whole - wanted, clear, band)
     for label, one in sorted(readings.items()):

@@ -17,7 +17,11 @@ END = 12
 MIDDLE = float(np.log(0.2))
 """Contrast turns about the light of a middle grey."""
 NEWTON, STEP = 4, 1e-4
+"""Rounds in which contrast is taken back, and how far a value is moved to see what it changes."""
 GAMMA = 2.2
+"""Near what sRGB writes light with."""
+PAIRS = ((0, 1), (0, 2), (1, 0), (1, 2), (2, 0), (2, 1))
+"""Of every channel with every other one, in the order of the mixing values."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -35,8 +39,6 @@ class Phone:
     def held() -> NDArray[np.float64]:
         """END x END: what it costs to be other than nothing."""
         return np.diag([1e-6] * 3 + [TONE**-2, CURVE**-2] + [MIXING**-2] * 6 + [VIVID**-2])
-
-    PAIRS = ((0, 1), (0, 2), (1, 0), (1, 2), (2, 0), (2, 1))
 
     @classmethod
     def plain(cls) -> Phone:
@@ -85,7 +87,7 @@ class Phone:
     @property
     def _mixing(self) -> NDArray[np.float64]:
         matrix = np.eye(3)
-        for (one, other), share in zip(self.PAIRS, self.values[5:-1], strict=True):
+        for (one, other), share in zip(PAIRS, self.values[5:-1], strict=True):
             matrix[one, other] += share
             matrix[one, one] -= share
         return matrix

@@ -20,6 +20,7 @@ from paleta.repeat._cast import Freed
 from paleta.repeat._cells import Cells, lab_of_log
 
 ENOUGH_PX = 60.0
+"""Pixels from which a zone is known about as well as the hand lets it be."""
 FLAT_LIGHTNESS = 5.0
 """Planned lightness must span this much before its direction can be seen."""
 
@@ -100,7 +101,8 @@ def readings_of(plan: Planned, cells: Cells, freed: Freed) -> dict[int, RegionRe
         # Where light falls the wrong way, what should be even no longer is: all pixels count.
         slope, alike = slope_of(planned, seen, np.minimum(cells.count[own], 100).astype(float))
         planned, seen = mean_of(readings)
-        doubt = np.sqrt(sum((each * one.pixels) ** 2 for one, each in several)) / sum(one.pixels for one in readings)
+        weights = _weights([one for one, _ in several])
+        doubt = np.hypot.reduce(weights * [each for _, each in several]) / weights.sum()
         found[label] = RegionReading(
             label=label,
             zones=readings,
@@ -118,12 +120,15 @@ def readings_of(plan: Planned, cells: Cells, freed: Freed) -> dict[int, RegionRe
 
 
 def mean_of(zones: Sequence[ZoneReading]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-    """Planned and seen L*a*b* of zones together; beyond ENOUGH_PX more pixels say little more, for the hand is off by
-    zones."""
-    weights = [one.pixels / (one.pixels + ENOUGH_PX) for one in zones]
-    planned, seen = (np.average([getattr(one, name) for one in zones], axis=0, weights=weights)
+    """Planned and seen L*a*b* of zones together: the hand is off by zones, so many pixels say little more."""
+    planned, seen = (np.average([getattr(one, name) for one in zones], axis=0, weights=_weights(zones))
                      for name in ("plan", "seen"))  # fmt: skip
     return planned, seen
+
+
+def _weights(zones: Sequence[ZoneReading]) -> NDArray[np.float64]:
+    pixels = np.array([one.pixels for one in zones], float)
+    return pixels / (pixels + ENOUGH_PX)
 
 
 def _off_ramp(

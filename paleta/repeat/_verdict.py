@@ -10,7 +10,7 @@ import numpy as np
 from paleta.colour import Lab, difference
 from paleta.recipe import Sheet
 from paleta.repeat._faults import Fault
-from paleta.repeat._readings import RegionReading, mean_of, slope_of
+from paleta.repeat._readings import RegionReading, slope_of
 from paleta.run import Rescue, rescues_for
 
 WITHIN = 3.0
@@ -90,21 +90,12 @@ def against(now: Mapping[int, RegionReading], then: Mapping[int, RegionReading])
         if not zones:
             continue
         size = float(difference(other.seen, one.seen))
-        off_ramp = float(difference(*mean_of(zones)))
         planned, seen = (np.array([getattr(each, name)[0] for each in zones]) for name in ("plan", "seen"))
         slope, alike = slope_of(planned, seen, np.array([each.pixels for each in zones], float))
         doubt = float(np.hypot(one.doubt, other.doubt))
-        found[label] = replace(
-            one,
-            zones=zones,
-            plan=other.seen,
-            size=size,
-            doubt=doubt,
-            off_ramp=off_ramp,
-            slope=slope,
-            alike=alike,
-            laid=None,
-        )
+        # Between two cards there is no ramp: all of the difference lies beside it.
+        beside = replace(one, zones=zones, plan=other.seen, size=size, doubt=doubt, off_ramp=size, laid=None)
+        found[label] = replace(beside, slope=slope, alike=alike)
     return found
 
 

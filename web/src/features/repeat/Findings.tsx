@@ -1,6 +1,7 @@
 import type { CardCheck, Fault } from "@/shared/api";
-import { Button, swatchStyle } from "@/shared/ui";
+import { Button } from "@/shared/ui";
 import { useFine } from "./api";
+import { ColourPair } from "./ColourPair";
 
 type Props = { check: CardCheck; chosen: number | null; onChoose: (place: number | null) => void };
 
@@ -53,14 +54,11 @@ export function Findings({ check, chosen, onChoose }: Props) {
 function Chips({ fault }: { fault: Fault }) {
   return (
     <span className="flex shrink-0" aria-hidden>
-      {[fault.plan_hex, fault.seen_hex].map((hex, place) => (
-        <span
-          key={place}
-          className="h-7 w-5 border border-line bg-(--swatch)"
-          style={swatchStyle(hex || "#ffffff")}
-          title={place === 0 ? "As planned" : "As it came out"}
-        />
-      ))}
+      <ColourPair
+        colours={[fault.plan_hex, fault.seen_hex]}
+        words={["As planned", "As it came out"]}
+        className="h-7 w-5"
+      />
     </span>
   );
 }

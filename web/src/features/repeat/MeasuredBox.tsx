@@ -2,8 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import type { Measured } from "@/shared/api";
-import { Button, swatchStyle, tell } from "@/shared/ui";
+import { Button, tell } from "@/shared/ui";
 import { checkQueries, useTakeMeasured } from "./api";
+import { ColourPair } from "./ColourPair";
 
 /** Swatches that come out otherwise on own cards than their values say: take the measured value, or put it back. */
 export function MeasuredBox({ piece }: { piece: number }) {
@@ -39,14 +40,7 @@ export function MeasuredBox({ piece }: { piece: number }) {
       <ul className="space-y-2">
         {measured.data?.map((one) => (
           <li key={one.swatch} className="flex items-center gap-3">
-            {[one.old_hex, one.new_hex].map((hex, place) => (
-              <span
-                key={place}
-                title={place === 0 ? "As it stands" : "As measured"}
-                className="size-8 border border-line bg-(--swatch)"
-                style={swatchStyle(hex)}
-              />
-            ))}
+            <ColourPair colours={[one.old_hex, one.new_hex]} words={["As it stands", "As measured"]} />
             <span className="grow">
               <strong>{one.name}</strong>: off by {one.size.toFixed(1)} on {one.cards} cards (they differ by{" "}
               {one.spread.toFixed(1)})

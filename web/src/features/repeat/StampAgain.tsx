@@ -3,8 +3,9 @@ import { useState } from "react";
 import { Link } from "react-router";
 
 import { tradeQuery, type PaperChange, type Piece, type StampedAgain } from "@/shared/api";
-import { Button, counted, swatchStyle } from "@/shared/ui";
+import { Button, counted } from "@/shared/ui";
 import { useStampAgain, useTakeInstead } from "./api";
+import { ColourPair } from "./ColourPair";
 import { PhotoPick } from "./PhotoPick";
 
 /** Another stamping of the same stamp: everything is carried onto it, and it lies on the shelf beside the first. */
@@ -80,14 +81,7 @@ function Instead({ piece, change }: { piece: number; change: PaperChange }) {
   const take = useTakeInstead(piece);
   return (
     <p className="mt-1 flex items-center gap-2 text-[14px]">
-      {[change.before_hex, change.after_hex].map((hex, place) => (
-        <span
-          key={place}
-          title={place === 0 ? "As it looked" : "As it will look"}
-          className="size-5 shrink-0 border border-line bg-(--swatch)"
-          style={swatchStyle(hex)}
-        />
-      ))}
+      <ColourPair colours={[change.before_hex, change.after_hex]} words={["As it looked", "As it will look"]} />
       <span className="grow">
         {change.name}: {change.instead_names.join(", ")} would come within {change.left.toFixed(1)} of how it looked.
       </span>

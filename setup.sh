@@ -29,7 +29,7 @@ setup_loops() {
   local stamp=".stamps/loops-$(cat paleta/compiling.py paleta/order/columns.py paleta/*/compiled/*.py | cksum | tr -d ' ')"
   [ -e "$stamp" ] && return
   say "Compiling the inner loops. This takes half a minute the first time."
-  .venv/bin/python -c "from paleta import card, impression, order; card.warm_up(); impression.warm_up(); order.warm_up()"
+  .venv/bin/python -c "from paleta import card, impression, light, order; [part.warm_up() for part in (card, impression, light, order)]"
   rm -f .stamps/loops-*
   touch "$stamp"
 }

@@ -75,13 +75,12 @@ def _sweep_now_and_then() -> None:
 
 
 def _warm_up() -> None:
-    from paleta.impression import warm_up as warm_up_finding
-    from paleta.order import warm_up as warm_up_plans
+    from paleta import impression, light, order
     from server.derived.worker import warm_up as warm_up_workers
 
     warm_up_workers()
-    warm_up_finding()
-    warm_up_plans()
+    for part in (impression, light, order):
+        part.warm_up()
 
 
 if __name__ == "__main__":

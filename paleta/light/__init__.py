@@ -5,6 +5,7 @@ from paleta.light._bodies import FORMS, Body
 from paleta.light._guess import Front, guess_bodies, guess_fronts, put_before, settle_depths
 from paleta.light._illuminate import glow_light, glow_tint, illuminate, reserved_zones
 from paleta.light._lamp import Glow, Lamp
+from paleta.light._loops import warm_up
 from paleta.light._printed import printed_shading
 from paleta.light._relief import SCALE, Relief, model_forms, relief_from_bytes, relief_to_bytes, smaller
 from paleta.light._zones import (
@@ -52,6 +53,7 @@ __all__ = [
     "settle_depths",
     "smaller",
     "thresholds",
+    "warm_up",
     "zone_map",
     "zone_shares",
     "zones_at",

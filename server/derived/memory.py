@@ -15,6 +15,8 @@ from django.conf import settings
 Value = TypeVar("Value")
 SMALL_BYTES = 64
 """What a number, a name or an empty container counts."""
+SMALL = (int, float, type(None))
+"""Asked for first, because most of what is counted is one of them."""
 
 
 class Memory:
@@ -72,6 +74,8 @@ class Memory:
 
 def bytes_of(value: Any) -> int:
     """About how much memory a value holds: arrays and bytes by their length, the rest by counting."""
+    if isinstance(value, SMALL):
+        return SMALL_BYTES
     if isinstance(value, np.ndarray):
         return value.nbytes + SMALL_BYTES
     if isinstance(value, bytes | str):

@@ -3,10 +3,11 @@
 No OpenCV may have run here: its threads do not survive a fork.
 """
 
-from paleta import impression, order
+from paleta import impression, light, order
 from server.derived import card_chores, chores
 
 impression.warm_up()
+light.warm_up()
 order.warm_up()
 
 __all__ = ["card_chores", "chores"]

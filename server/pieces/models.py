@@ -65,8 +65,15 @@ class Piece(models.Model):
 
     def sheet(self) -> Sheet:
         """The recipe sheet as it stands now."""
-        key = ("sheet", self.pk, self.version, self.changed_at)
-        return memory.get(key, lambda: sheet_from_plain(self.current_sheet))
+        return memory.get(self._sheet_key, lambda: sheet_from_plain(self.current_sheet))
+
+    def remember(self, sheet: Sheet) -> None:
+        """`sheet` is what the plain one that was just saved was made from: it need not be read again."""
+        memory.get(self._sheet_key, lambda: sheet)
+
+    @property
+    def _sheet_key(self) -> tuple[object, ...]:
+        return ("sheet", self.pk, self.version, self.changed_at)
 
     @property
     def stamping(self) -> Stamping:

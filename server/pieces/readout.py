@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from functools import cache
 from typing import Any
 
 from paleta.checks import fit, ground_advice, narrowest_shaded_mm, stamping_order
@@ -120,6 +121,7 @@ def _drawer_id(piece: Piece, sheet: Sheet) -> int | None:
 
 def _regions(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
     measured = {region.label: region for region in region_map(piece.stamping, sheet).regions}
+    coat = cache(lambda coat: _coat(coat, sheet))
     lines = []
     for label, setting in sheet.regions.settings.items():
         region = measured[label]
@@ -133,7 +135,7 @@ def _regions(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
                 "anchor_x": round((region.anchor[1] + 0.5) / piece.width_px, 4),
                 "anchor_y": round((region.anchor[0] + 0.5) / piece.height_px, 4),
                 "wish_hex": lab_to_hex(setting.wish_lab) if setting.wish_lab else None,
-                "coats": [_coat(coat, sheet) for coat in setting.coats],
+                "coats": [coat(one) for one in setting.coats],
                 "accents": [_accent(accent, sheet) for accent in setting.accents],
             }
         )

@@ -97,6 +97,7 @@ def _show(piece: Piece, sheet: Sheet, plain: Plain) -> Piece:
     fill(piece, sheet, plain)
     piece.version += 1
     piece.save()
+    piece.remember(sheet)
     return piece
 
 
@@ -113,7 +114,25 @@ def fill(piece: Piece, sheet: Sheet, plain: Plain) -> None:
 
 def _patches(old: Plain, new: Plain) -> Patches:
     """What changed, by part: JSON patches that make the new part out of the old one."""
-    return {name: jsonpatch.make_patch(old[name], new[name]).patch for name in PARTS if old[name] != new[name]}
+    changed = {name: _unlike(old[name], new[name]) for name in PARTS if old[name] != new[name]}
+    return {name: jsonpatch.make_patch(before, after).patch for name, (before, after) in changed.items()}
+
+
+def _unlike(old: Any, new: Any) -> tuple[Any, Any]:
+    """Both without what they share, so that only a change is looked at and not every region. Lists of one length become
+    dictionaries by place, whose paths in a patch are the lists' own."""
+    if isinstance(old, list) and isinstance(new, list) and len(old) == len(new):
+        old, new = ({str(place): one for place, one in enumerate(side)} for side in (old, new))
+    if not (isinstance(old, dict) and isinstance(new, dict)):
+        return old, new
+    sides: tuple[dict[str, Any], dict[str, Any]] = ({}, {})
+    for key in old.keys() & new.keys():
+        if old[key] != new[key]:
+            sides[0][key], sides[1][key] = _unlike(old[key], new[key])
+    return (
+        sides[0] | {key: old[key] for key in old.keys() - new.keys()},
+        sides[1] | {key: new[key] for key in new.keys() - old.keys()},
+    )
 
 
 def _patched(plain: Plain, patches: Patches) -> dict[str, Any]:

@@ -53,14 +53,14 @@ def measure() -> None:
     show("lamp turn, server", timed(ask, 25), 25)
     preview = f"/api/v1/pieces/{piece.pk}/picture/?view=coloured&live=true"
     sheet = piece.sheet()
-    swatches = sorted(code for _, code in sheet.colours.swatches)
-    label = next(label for label, setting in sheet.regions.settings.items() if setting.coats)
+    label, coat = next((label, setting.coats[0]) for label, setting in sheet.regions.settings.items() if setting.coats)
+    swatches = sorted(code for medium, code in sheet.colours.swatches if medium == coat.medium)
 
     def recolour() -> None:
         now = Piece.objects.get(pk=piece.pk)
         set_ramp(
             actor=user, piece=now, version=now.version, labels=[label],
-            codes=[swatches[next(turn) % len(swatches)]], wish_lab=None, by_hand=True,
+            codes=[swatches[next(turn) % len(swatches)]], wish_lab=None, by_hand=True, medium=coat.medium,
         )  # fmt: skip
         assert client.get(preview).status_code == 200
 

@@ -1,4 +1,4 @@
-"""The compiled loop, loaded when it is first needed: Numba takes a second, which only modelling needs."""
+"""The compiled loops, loaded when they are first needed: Numba takes a second."""
 
 from __future__ import annotations
 
@@ -14,5 +14,5 @@ def loops() -> Any:
 
 
 def warm_up() -> None:
-    """Compile and load it: some seconds the first time, one later."""
+    """Compile and load them: some seconds the first time, one later."""
     loops()

@@ -205,12 +205,3 @@ def _has_hole(mask: NDArray[np.bool_]) -> bool:
     """A ring winds, however much of its rectangle it fills."""
     filled = np.count_nonzero(mask)
     return bool(np.count_nonzero(binary_fill_holes(mask)) - filled > HOLE_SHARE * filled)
-
-
-def views(shape: tuple[int, ...], offset: Offset) -> tuple[tuple[slice, slice], tuple[slice, slice]]:
-    """Slices of the pixels that have a partner at `offset`, and of those partners."""
-    here, there = [], []
-    for size, step in zip(shape, offset, strict=True):
-        here.append(slice(max(0, -step), min(size, size - step)))
-        there.append(slice(max(0, step), min(size, size + step)))
-    return (here[0], here[1]), (there[0], there[1])

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from paleta.light._bodies import PAPER_DEPTH
 from paleta.light._lamp import Lamp
-from paleta.light._poisson import views
+from paleta.light._loops import loops
 from paleta.light._relief import Relief
 
 FARTHEST_PX = 60
@@ -34,18 +34,10 @@ def cast_shadow(relief: Relief, lamp: Lamp) -> NDArray[np.float32] | None:
     reach = min(FARTHEST_PX, casting.tallest / max(tangent, 1e-3))
     x, y, _ = lamp.direction
     length = max(float(np.hypot(x, y)), 1e-9)
-    shaded = np.zeros(depth.shape, bool)
-    blocked, nearer = np.empty(depth.shape, bool), np.empty(depth.shape, bool)
     near, far = np.arange(STEP_PX, min(reach, NEAR_PX) + STEP_PX, STEP_PX), np.arange(NEAR_PX, reach + 2, 2 * STEP_PX)
-    for t in np.concatenate([near, far[1:]]):
-        offset = (round(t * y / length), round(t * x / length))
-        if abs(offset[0]) >= depth.shape[0] or abs(offset[1]) >= depth.shape[1]:
-            break
-        here, there = views(depth.shape, offset)
-        # Few places stand so high: only where the ray is blocked at all does it matter how far away they are.
-        blocks = np.greater(height[there], np.float32(t * tangent), out=blocked[here])
-        blocks &= np.greater(depth[there], depth[here], out=nearer[here])
-        shaded[here] |= blocks
-    shaded &= depth > PAPER_DEPTH
+    steps = np.concatenate([near, far[1:]])
+    downs, acrosses = (np.rint(steps * part / length).astype(np.int64) for part in (y, x))
+    rises = (steps * tangent).astype(np.float32)
+    shaded = loops().shaded(depth, height, downs, acrosses, rises, PAPER_DEPTH)
     soft = cv2.GaussianBlur(shaded.astype(np.float32), (0, 0), EDGE_BLUR_PX)
     return cv2.resize(soft, relief.height.shape[::-1], interpolation=cv2.INTER_LINEAR)

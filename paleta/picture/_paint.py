@@ -195,7 +195,8 @@ def paint(
         if view == "coloured" and canvas.texture is not None:
             laid = np.zeros(count, bool)
             laid[[label for label in looks if label < count and label in thresholds]] = True
-            grain = np.where(laid[canvas.labels][..., None], canvas.texture, np.uint8(NEUTRAL))
+            grain = np.full_like(canvas.texture, NEUTRAL)
+            cv2.copyTo(canvas.texture, np.take(laid, canvas.labels).view(np.uint8), grain)
             colours = cv2.multiply(colours, grain, scale=1 / NEUTRAL)
         for one in accents:
             colours = one.over(colours, grey=view == "values")

@@ -64,7 +64,11 @@ class Piece(models.Model):
         return self.title
 
     def sheet(self) -> Sheet:
-        """The recipe sheet as it stands now."""
+        """The recipe sheet as it stands now; looked up, or fetched, where it did not come with the piece."""
+        if "current_sheet" in self.get_deferred_fields():
+            known = memory.peek(self._sheet_key)
+            # Both together: a sheet fetched on its own could be a newer one than this version's.
+            return known if isinstance(known, Sheet) else Piece.objects.get(pk=self.pk).sheet()
         return memory.get(self._sheet_key, lambda: sheet_from_plain(self.current_sheet))
 
     def remember(self, sheet: Sheet) -> None:

@@ -5,8 +5,35 @@ from __future__ import annotations
 import json
 from unittest.mock import patch
 
+import jsonpatch
+from django.db import connection
+from django.test import SimpleTestCase
+from django.test.utils import CaptureQueriesContext
+from hypothesis import given
+from hypothesis import strategies as made
+
+from server.derived.memory import memory
+from server.pieces import steps
 from server.pieces.models import Piece, Step
 from tests.server.base import ApiTestCase
+
+LEAVES = made.none() | made.booleans() | made.integers(2, 9) | made.text("ab/~é", max_size=3)
+PLAIN = made.recursive(
+    LEAVES, lambda inner: made.lists(inner, max_size=4) | made.dictionaries(made.text("ab/~", max_size=2), inner)
+)
+
+
+class PatchTest(SimpleTestCase):
+    @given(PLAIN, PLAIN, made.lists(made.integers(0, 5), min_size=6, max_size=6))
+    def test_patches_lead_from_any_sheet_to_any_other_and_back(self, one, other, order):
+        """Whatever was left out because both have it; the two also stand in lists of one length, somewhere."""
+        old = {"same": [1, {"x": 2}], "list": [one, 1, other, [2]], "one": one}
+        new = {"same": [1, {"x": 2}], "list": [other, 1, one, [2, order]], "other": other}
+        with patch.object(steps, "PARTS", ("part",)):
+            there, back = steps._patches({"part": old}, {"part": new}), steps._patches({"part": new}, {"part": old})
+        self.assertEqual(jsonpatch.apply_patch(old, there["part"]), new)
+        self.assertEqual(jsonpatch.apply_patch(new, back["part"]), old)
+        self.assertNotIn("/same", json.dumps([step["path"] for step in there["part"]]))
 
 
 class StepTest(ApiTestCase):
@@ -54,6 +81,25 @@ class StepTest(ApiTestCase):
                 self.assertProblem(self.change("undo", method="post"), 409, "no_such_step", "does not fit")
                 after = Piece.objects.get(pk=self.piece.pk)
                 self.assertEqual((after.version, after.current_sheet), (before.version, before.current_sheet))
+
+    def test_a_sheet_that_was_just_kept_is_the_one_that_reading_it_again_gives(self):
+        self.change("lamp", {"azimuth_deg": 90, "elevation_deg": 20})
+        self.change("regions", {"labels": [1], "name": "Moon", "tags": ["sky"]})
+        piece = Piece.objects.get(pk=self.piece.pk)
+        kept = piece.sheet()
+        memory.clear()
+        self.assertEqual(Piece.objects.get(pk=self.piece.pk).sheet(), kept)
+
+    def test_a_picture_needs_no_sheet_from_the_database_once_it_is_known(self):
+        address = f"/api/v1/pieces/{self.piece.pk}/picture/?view=coloured&live=true&azimuth_deg=40&elevation_deg=40"
+        self.assertEqual(self.client.get(address).status_code, 200)
+        with CaptureQueriesContext(connection) as asked:
+            known = self.client.get(address).content
+        self.assertNotIn("current_sheet", " ".join(one["sql"] for one in asked))
+        memory.clear()
+        with CaptureQueriesContext(connection) as asked:
+            self.assertEqual(self.client.get(address).content, known)
+        self.assertIn("current_sheet", " ".join(one["sql"] for one in asked))
 
     def test_only_the_last_steps_are_kept(self):
         with patch("server.pieces.steps.STEPS_KEPT", 3):

@@ -1,5 +1,5 @@
-"""The loop over every pixel that modelling forms needs, compiled by Numba the first time it is imported and kept beside
-this file. Numba takes a second to load: import this only when something is modelled."""
+"""The loops over every pixel that modelling forms and casting shadows need, compiled by Numba the first time they are
+imported and kept beside this file. Numba takes a second to load: import this only when something is lit."""
 
 from pathlib import Path
 
@@ -8,5 +8,6 @@ from paleta.compiling import keep_beside
 keep_beside(Path(__file__).parent)
 
 from paleta.light.compiled._equations import equations  # noqa: E402
+from paleta.light.compiled._shadow import shaded  # noqa: E402
 
-__all__ = ["equations"]
+__all__ = ["equations", "shaded"]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.db.models import QuerySet
 from django.http import HttpResponse
 from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
@@ -16,6 +17,7 @@ from paleta.light import Lamp
 from paleta.picture import VIEWS
 from server.derived import pictures
 from server.pieces import readout, steps
+from server.pieces.models import Piece
 from server.pieces.serializers import PieceSerializer, ShelfPieceSerializer
 from server.pieces.shelf import services
 from server.pieces.shelf.serializers import AddPieceSerializer, LookOutSerializer, LookSerializer
@@ -40,9 +42,14 @@ class ShelfViews(PieceActions):
         handler = getattr(self, "action_map", {}).get(getattr(self.request, "method", "").lower())
         return [MultiPartParser()] if handler in ("create", "look") else super().get_parsers()
 
+    def get_queryset(self) -> QuerySet[Piece]:
+        """For the shelf, and for pictures that follow the lamp, without the sheets: most are in memory anyway."""
+        pieces = super().get_queryset()
+        return pieces.defer("current_sheet") if self.action in ("list", "picture") else pieces
+
     @extend_schema(responses=ShelfPieceSerializer(many=True))
     def list(self, request: Request) -> Response:
-        page = self.paginate_queryset(self.get_queryset().defer("current_sheet"))
+        page = self.paginate_queryset(self.get_queryset())
         return self.get_paginated_response([readout.shelf_readout(piece) for piece in page or []])
 
     @extend_schema(request={"multipart/form-data": AddPieceSerializer}, responses={201: PieceSerializer})

@@ -3,7 +3,8 @@
 Poisson's equation with a constant right side over each body, height as the root of its solution: over a disc of
 radius R the solution of u_xx + u_yy = -4 is R^2 - r^2, so the height is exactly the hemisphere. A strip solves
 u_yy = -2 to a^2 - y^2, so a tube is exactly the half cylinder. Where a body passes behind a nearer one its border
-is free (Neumann): it keeps its height there. Everywhere else its height is zero (Dirichlet).
+is free (Neumann): it keeps its height there, and so it does where a straight tube is cut off. Everywhere else its
+height is zero (Dirichlet).
 """
 
 from __future__ import annotations
@@ -11,7 +12,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-import cv2
 import numpy as np
 import pyamg
 from numpy.typing import NDArray
@@ -19,15 +19,10 @@ from scipy import sparse
 from scipy.ndimage import binary_fill_holes, find_objects
 from scipy.sparse.linalg import LinearOperator, cg
 
-from paleta.light._bodies import FORMS, PAPER_DEPTH, Body, Form
+from paleta.light._bodies import FORMS, PAPER_DEPTH, Body
 from paleta.light._loops import loops
+from paleta.light._tubes import NO_ENDS, straight_tubes
 
-TUBE_LEAK = 0.06
-"""How much height flows along a tube compared with across it; 0 would be an endless tube."""
-STRAIGHT_SHARE = 0.62
-"""A tube that fills this share of its tightest rectangle is straight and has one axis; else it winds."""
-HOLE_SHARE = 0.01
-"""A hole smaller than this share of a tube is a spot on it."""
 SOLVER_TOLERANCE, DIRECT_UNKNOWNS = 2e-3, 8000
 """Of the residual, and how many unknowns are left when the rest is solved exactly. Heights are then within 0.03 px of
 the exact solution of the demo's panels (measured)."""
@@ -76,13 +71,15 @@ def assemble(body_map: NDArray[np.int32], bodies: Sequence[Body]) -> System:
     forms = [FORMS[body.form] for body in bodies]
     layers = _layers(body_map, bodies, np.array([False] + [form.right_side > 0 for form in forms]))
     depth = np.array([PAPER_DEPTH] + [body.depth for body in bodies], np.int32)
-    kind, steps, weights = _conductions(body_map, bodies, forms)
+    kind, steps, weights, ends = _conductions(body_map, bodies)
     reach = int(np.abs(steps).max())
+    # The rim shifts every place by as much.
+    ends[..., 2] += reach * ends[..., :2].sum(axis=-1)
     rim = np.pad(np.stack(layers), ((0, 0), (reach, reach), (reach, reach)))
     index = np.full(rim.shape, -1, np.int32)
     index[rim > 0] = np.arange(np.count_nonzero(rim), dtype=np.int32)
     standing = np.pad(depth[body_map], reach, constant_values=PAPER_DEPTH)
-    data, cols, starts = loops().equations(rim, index, standing, depth, kind, steps, weights)
+    data, cols, starts = loops().equations(rim, index, standing, depth, kind, steps, weights, ends)
     _, row, col = np.nonzero(rim)
     body = rim[rim > 0]
     return System(
@@ -133,35 +130,36 @@ def _solved(matrix: sparse.csr_matrix, right: NDArray[np.float64]) -> NDArray[np
 
 
 def _conductions(
-    body_map: NDArray[np.int32], bodies: Sequence[Body], forms: Sequence[Form]
-) -> tuple[NDArray[np.int64], NDArray[np.int64], NDArray[np.float64]]:
-    """How height flows: by body (0 = none) its row in the two tables, which say for each of six offsets (down, across;
-    kinds x 6 x 2, sorted) how well it flows to the pixel there (kinds x 6)."""
+    body_map: NDArray[np.int32], bodies: Sequence[Body]
+) -> tuple[NDArray[np.int64], NDArray[np.int64], NDArray[np.float64], NDArray[np.float64]]:
+    """How height flows: by body (0 = none) its row in the tables, which say for each of six offsets (down, across;
+    kinds x 6 x 2, sorted) how well it flows to the pixel there (kinds x 6), and beyond which lines it is cut off
+    (kinds x 2 x 3, as `Tube.ends`)."""
     kind = np.full(len(bodies) + 1, EVENLY, np.int64)
-    rows = [_both_ways([((0, 1), 1.0), ((1, 0), 1.0)])]
-    for number, axis in _straight_axes(body_map, bodies, forms).items():
-        if forms[number - 1].right_side > 0:
-            kind[number] = len(rows)
-            rows.append(_both_ways(selling_weights(axis)))
+    rows, ends = [_both_ways([((0, 1), 1.0), ((1, 0), 1.0)])], [NO_ENDS]
+    for number, tube in straight_tubes(body_map, bodies).items():
+        kind[number] = len(rows)
+        rows.append(_both_ways(selling_weights(tube.axis_deg, tube.leak)))
+        ends.append(tube.ends)
     steps, weights = np.zeros((len(rows), 6, 2), np.int64), np.zeros((len(rows), 6))
     for row, flows in enumerate(rows):
         steps[row, : len(flows)] = [offset for offset, _ in flows]
         weights[row, : len(flows)] = [weight for _, weight in flows]
-    return kind, steps, weights
+    return kind, steps, weights, np.array(ends)
 
 
 def _both_ways(weights: list[tuple[Offset, float]]) -> list[tuple[Offset, float]]:
     return sorted(((sign * down, sign * across), weight) for (down, across), weight in weights for sign in (1, -1))
 
 
-def selling_weights(axis_deg: float) -> list[tuple[Offset, float]]:
+def selling_weights(axis_deg: float, leak: float) -> list[tuple[Offset, float]]:
     """Non-negative weights on three grid offsets that add up to the tube's tensor (Selling's formula, [Selling1874]).
 
-    The tensor conducts fully across the axis and TUBE_LEAK along it. Offsets are (row, col).
+    The tensor conducts fully across the axis and `leak` of it along. Offsets are (row, col).
     """
     angle = np.radians(axis_deg)
     along = np.array([np.sin(angle), -np.cos(angle)])
-    tensor = np.eye(2) - (1 - TUBE_LEAK) * np.outer(along, along)
+    tensor = np.eye(2) - (1 - leak) * np.outer(along, along)
     basis = [np.array([1, 0]), np.array([0, 1]), np.array([-1, -1])]
     for _ in range(50):
         pairs = [(i, j) for i in range(3) for j in range(i + 1, 3) if basis[i] @ tensor @ basis[j] > 1e-12]
@@ -179,29 +177,3 @@ def selling_weights(axis_deg: float) -> list[tuple[Offset, float]]:
             x, y = -int(basis[k][1]), int(basis[k][0])
             weights.append(((y, x), weight))
     return weights
-
-
-def _straight_axes(body_map: NDArray[np.int32], bodies: Sequence[Body], forms: Sequence[Form]) -> dict[int, float]:
-    axes: dict[int, float] = {}
-    boxes = find_objects(body_map, max_label=len(bodies))
-    for number, (body, form, box) in enumerate(zip(bodies, forms, boxes, strict=True), start=1):
-        if not form.has_axis or box is None:
-            continue
-        if body.axis_deg is not None:
-            axes[number] = body.axis_deg
-            continue
-        mask = body_map[box] == number
-        rows, cols = np.nonzero(mask)
-        if len(rows) < 12 or _has_hole(mask):
-            continue
-        (_, (width, height), turn) = cv2.minAreaRect(np.stack([cols, rows], axis=1).astype(np.float32))
-        if len(rows) >= STRAIGHT_SHARE * (width + 1) * (height + 1):
-            # OpenCV's turn is clockwise from the x axis to the side called width.
-            axes[number] = (turn + (90 if width >= height else 180)) % 180
-    return axes
-
-
-def _has_hole(mask: NDArray[np.bool_]) -> bool:
-    """A ring winds, however much of its rectangle it fills."""
-    filled = np.count_nonzero(mask)
-    return bool(np.count_nonzero(binary_fill_holes(mask)) - filled > HOLE_SHARE * filled)

@@ -16,6 +16,7 @@ from paleta.errors import FormError
 from paleta.impression import RegionMap
 from paleta.light._bodies import FORMS, PAPER_DEPTH, Body
 from paleta.light._forms import shape_bodies, with_cone_axes
+from paleta.light._loops import loops
 from paleta.light._poisson import assemble, solve
 
 SCALE = 2
@@ -170,10 +171,9 @@ def _normals(
     np.maximum(np.abs(height), 0.25, out=normal[..., 2])
     normal /= np.sqrt(np.einsum("...k,...k", normal, normal))[..., None]
     # A slanting outline is a staircase of pixels; without this its steps show as ripples in the light.
-    normal = cv2.GaussianBlur(normal, (0, 0), STAIR_BLUR_PX)
-    normal[np.abs(scale) < 1e-6] = (0, 0, 1)
-    normal /= np.sqrt(np.einsum("...k,...k", normal, normal))[..., None]
-    return normal
+    part = np.exp(-0.5 * (np.arange(3) / STAIR_BLUR_PX) ** 2).astype(np.float32)
+    normal = loops().smoothed(normal, np.where(np.abs(scale) < 1e-6, 0, body_map).astype(np.int32), part)
+    return np.asarray(normal)
 
 
 def _turned_across(flat: NDArray[np.intp], body_map: NDArray[np.int32], bodies: Sequence[Body]) -> NDArray[np.float32]:

@@ -34,7 +34,7 @@ from server.files import store
 
 LIVE_STEP = 3
 """While the lamp moves every third pixel is worked out: about as many as the screen shows of a card."""
-FORMS_KEY = "8"
+FORMS_KEY = "9"
 """To be raised when the modelling of forms or the painting changes, so that no old result is shown."""
 
 

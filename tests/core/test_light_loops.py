@@ -8,10 +8,11 @@ from django.test import SimpleTestCase
 from scipy.sparse.linalg import spsolve
 
 from paleta.light import Body, Lamp, model_forms
-from paleta.light._bodies import FORMS, PAPER_DEPTH
-from paleta.light._poisson import TUBE_LEAK, assemble, selling_weights, solve
+from paleta.light._bodies import PAPER_DEPTH
+from paleta.light._poisson import assemble, selling_weights, solve
 from paleta.light._relief import body_map_of
 from paleta.light._shadow import EDGE_BLUR_PX, cast_shadow
+from paleta.light._tubes import straight_tubes
 from tests.builders import disc, region_map
 
 FORMS_TRIED = ("dome", "tube", "flat", "petal")
@@ -37,9 +38,8 @@ def plainly(body_map: np.ndarray, bodies: list[Body], row: int, col: int) -> dic
     """The equation of one pixel whose body lies in one layer: what each pixel's height counts in it, its own among
     them. Written down from what the module says, one pixel at a time."""
     own = body_map[row, col]
-    body = bodies[own - 1]
-    straight = FORMS[body.form].has_axis and body.axis_deg is not None
-    flows = selling_weights(body.axis_deg) if straight else [((0, 1), 1.0), ((1, 0), 1.0)]
+    body, tube = bodies[own - 1], straight_tubes(body_map, bodies).get(int(own))
+    flows = selling_weights(tube.axis_deg, tube.leak) if tube else [((0, 1), 1.0), ((1, 0), 1.0)]
     counted = {(row, col): 1e-6}
     for (down, across), weight in flows:
         for sign in (1, -1):
@@ -47,9 +47,10 @@ def plainly(body_map: np.ndarray, bodies: list[Body], row: int, col: int) -> dic
             inside = all(0 <= place < size for place, size in zip(there, body_map.shape, strict=True))
             other = body_map[there] if inside else 0
             nearer = other > 0 and bodies[other - 1].depth > body.depth
+            beyond = tube is not None and any(y * there[0] + x * there[1] > reach for y, x, reach in tube.ends)
             if other == own:
                 counted[there] = -weight
-            if not nearer:
+            if other == own or not (nearer or beyond):
                 counted[row, col] += weight
     return counted
 
@@ -112,8 +113,8 @@ class EquationsTest(SimpleTestCase):
             angle = np.radians(axis)
             # Clockwise from the top edge, on a page whose x runs right and y down.
             along = np.array([np.sin(angle), -np.cos(angle)])
-            total = sum(weight * np.outer((x, y), (x, y)) for (y, x), weight in selling_weights(axis))
-            np.testing.assert_allclose(total, np.eye(2) - (1 - TUBE_LEAK) * np.outer(along, along), atol=1e-9)
+            total = sum(weight * np.outer((x, y), (x, y)) for (y, x), weight in selling_weights(axis, 0.06))
+            np.testing.assert_allclose(total, np.eye(2) - (1 - 0.06) * np.outer(along, along), atol=1e-9)
 
 
 class ShadowTest(SimpleTestCase):

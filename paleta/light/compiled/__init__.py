@@ -9,5 +9,6 @@ keep_beside(Path(__file__).parent)
 
 from paleta.light.compiled._equations import equations  # noqa: E402
 from paleta.light.compiled._shadow import shaded  # noqa: E402
+from paleta.light.compiled._smooth import smoothed  # noqa: E402
 
-__all__ = ["equations", "shaded"]
+__all__ = ["equations", "shaded", "smoothed"]

@@ -11,16 +11,18 @@ LOSS = 1e-6
 
 @njit(
     "Tuple((float64[::1], int32[::1], int32[::1]))"
-    "(int32[:,:,::1], int32[:,:,::1], int32[:,::1], int32[::1], int64[::1], int64[:,:,::1], float64[:,::1])",
+    "(int32[:,:,::1], int32[:,:,::1], int32[:,::1], int32[::1], int64[::1], int64[:,:,::1], float64[:,::1],"
+    " float64[:,:,::1])",
     cache=True,
     nogil=True,
 )
-def equations(layers, index, standing, depth, kind, steps, weights):
+def equations(layers, index, standing, depth, kind, steps, weights, ends):
     """Data, columns and row starts of the rows that `index` numbers (L x H x W from 0, -1: none), sorted.
 
     layers    L x H x W, the body of each pixel (0 = none), with a rim of nothing as wide as the longest step.
     standing  H x W, how near what stands there is; depth the same by body: a nearer thing leaves a border free.
-    kind      by body, its row of steps (kinds x n x 2, down and across) and weights (kinds x n, sorted by place).
+    kind      by body, its row of steps (kinds x n x 2, down and across; sorted), weights (kinds x n) and ends (kinds x
+              2 x 3): what has down * row + across * col > reach lies beyond one, where a border is free too.
     """
     count = index.max() + 1
     most = steps.shape[1] + 1
@@ -47,7 +49,12 @@ def equations(layers, index, standing, depth, kind, steps, weights):
                         filled += 1
                         total += weight
                     elif standing[row + down, col + across] <= depth[body]:
-                        total += weight
+                        beyond = False
+                        for end in range(2):
+                            y, x, reach = ends[kind[body], end]
+                            beyond |= y * (row + down) + x * (col + across) > reach
+                        if not beyond:
+                            total += weight
                 data[middle], cols[middle] = total, own
                 starts[own + 1] = filled
     return data[:filled].copy(), cols[:filled].copy(), starts

@@ -21,8 +21,6 @@ from paleta.light._poisson import assemble, solve
 
 SCALE = 2
 """The relief is modelled on every second pixel: a form is smooth, and the solver needs a quarter of the time."""
-COARSE = 2
-"""Shadows are looked for on every second pixel of the relief: their edges are soft anyway."""
 STAIR_BLUR_PX = 1.0
 
 
@@ -52,21 +50,19 @@ class Relief:
     @cached_property
     def casting(self) -> Casting:
         """What shadows are cast with; it does not change while the lamp turns."""
-        depth = np.ascontiguousarray(self.depth[::COARSE, ::COARSE])
-        height = np.maximum(self.height[::COARSE, ::COARSE], 0) / (self.step_px * COARSE)
-        standing = depth[depth > PAPER_DEPTH]
+        height = np.maximum(self.height, 0) / self.step_px
+        standing = self.depth[self.depth > PAPER_DEPTH]
         level = not standing.size or standing.min() == standing.max()
-        return Casting(depth, height.astype(np.float32), float(height.max(initial=0.0)), level)
+        return Casting(np.ascontiguousarray(height, np.float32), height.max(axis=1, initial=0.0), level)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Casting:
-    """A relief on every COARSE-th of its pixels: depth h x w int16, height h x w float32 in such pixels, the tallest of
-    them, and whether everything stands equally far away, so that nothing casts a shadow on anything."""
+    """What rises on a relief: h x w float32 in pixels of the relief, the tallest of each row, and whether everything
+    stands equally far away, so that nothing casts a shadow on anything."""
 
-    depth: NDArray[np.int16]
     height: NDArray[np.float32]
-    tallest: float
+    tallest: NDArray[np.float32]
     level: bool
 
 

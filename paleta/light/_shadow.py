@@ -11,12 +11,11 @@ from paleta.light._lamp import Lamp
 from paleta.light._loops import loops
 from paleta.light._relief import Relief
 
-FARTHEST_PX = 60
-"""No shadow is followed farther than this (coarse pixels, 2 cm at 300 dpi): it would leave the scene."""
-STEP_PX = 1.0
-NEAR_PX = 12.0
-"""Farther off every second step is enough: what casts is wider than two coarse pixels."""
-EDGE_BLUR_PX = 0.8
+FARTHEST_MM = 20.0
+"""No shadow is followed farther than this: it would leave the scene."""
+NEAR_PX = 24.0
+"""Farther off, in pixels of the relief, every second step is enough: what casts is wider than two of them."""
+EDGE_BLUR_PX = 1.0
 
 
 def cast_shadow(relief: Relief, lamp: Lamp) -> NDArray[np.float32] | None:
@@ -27,17 +26,15 @@ def cast_shadow(relief: Relief, lamp: Lamp) -> NDArray[np.float32] | None:
     The surface behind counts as level; nearer bodies stand on it.
     """
     casting = relief.casting
-    depth, height = casting.depth, casting.height
     tangent = np.tan(np.radians(lamp.elevation_deg))
     if casting.level or tangent > 50:
         return None
-    reach = min(FARTHEST_PX, casting.tallest / max(tangent, 1e-3))
+    farthest = FARTHEST_MM * relief.px_per_mm / relief.step_px
+    reach = min(farthest, float(casting.tallest.max(initial=0.0)) / max(tangent, 1e-3))
     x, y, _ = lamp.direction
     length = max(float(np.hypot(x, y)), 1e-9)
-    near, far = np.arange(STEP_PX, min(reach, NEAR_PX) + STEP_PX, STEP_PX), np.arange(NEAR_PX, reach + 2, 2 * STEP_PX)
-    steps = np.concatenate([near, far[1:]])
+    steps = np.concatenate([np.arange(1, min(reach, NEAR_PX) + 1), np.arange(NEAR_PX + 2, reach + 2, 2)])
     downs, acrosses = (np.rint(steps * part / length).astype(np.int64) for part in (y, x))
     rises = (steps * tangent).astype(np.float32)
-    shaded = loops().shaded(depth, height, downs, acrosses, rises, PAPER_DEPTH)
-    soft = cv2.GaussianBlur(shaded.astype(np.float32), (0, 0), EDGE_BLUR_PX)
-    return cv2.resize(soft, relief.height.shape[::-1], interpolation=cv2.INTER_LINEAR)
+    shaded = loops().shaded(relief.depth, casting.height, casting.tallest, downs, acrosses, rises, PAPER_DEPTH)
+    return cv2.GaussianBlur(shaded.astype(np.float32), (0, 0), EDGE_BLUR_PX)

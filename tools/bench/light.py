@@ -2,7 +2,8 @@
 
     .venv/bin/python -m tools.bench.light
 
-Rank correlation of Paleta's light with that of the exact solid, and how far off the light's direction is read.
+Rank correlation of Paleta's light with that of the exact solid, how far off the light's direction is read, and how much
+of the shadows that half balls cast on level ground is found.
 Half of the shapes were never looked at while forms were worked on (held back: their seeds are others).
 """
 
@@ -17,8 +18,8 @@ from numpy.typing import NDArray
 from scipy.stats import spearmanr
 
 from paleta.checks import light_directions
-from paleta.impression import Impression, find_regions
-from paleta.light import SCALE, Lamp, guess_bodies, illuminate, model_forms
+from paleta.impression import Impression, RegionMap, find_regions
+from paleta.light import SCALE, Body, Lamp, guess_bodies, illuminate, model_forms
 
 SHAPES = 20
 SIZE_PX, DPI, LINE_PX = 700, 300.0, 5
@@ -130,6 +131,25 @@ def tried(kind: str, seed: int) -> Iterator[tuple[float, float]]:
         yield order, off
 
 
+def shadows(seed: int) -> Iterator[tuple[float, float]]:
+    """(share of the exact shadow found, share of the found one that is right) for half balls on level ground: a ray
+    that meets the ball is blocked."""
+    for number in range(SHAPES):
+        chance = np.random.default_rng([seed, 77, number])
+        radius = chance.uniform(30, 160)
+        x, y = np.mgrid[:SIZE_PX, :SIZE_PX][::-1] - chance.uniform(200, SIZE_PX - 200, 2)[:, None, None]
+        labels = np.where(np.hypot(x, y) < radius, 2, 1).astype(np.int32)
+        found = RegionMap(labels=labels, ink=np.zeros(labels.shape, bool), dpi=DPI)
+        lamp = Lamp(azimuth_deg=float(chance.uniform(0, 360)), elevation_deg=float(chance.uniform(20, 60)), ambient=0)
+        relief = model_forms(found, [Body((1,), form="flat"), Body((2,), form="dome", depth=1)])
+        lit, shaded = (illuminate(relief, lamp, full_size=False, shadows=cast) for cast in (False, True))
+        ahead = x * lamp.direction[0] + y * lamp.direction[1]
+        exact = ((ahead < 0) & (ahead**2 >= x**2 + y**2 - radius**2) & (labels == 1))[::SCALE, ::SCALE]
+        seen = (shaded < 0.6 * lit) & (labels[::SCALE, ::SCALE] == 1)
+        both = np.count_nonzero(seen & exact)
+        yield both / np.count_nonzero(exact), both / max(np.count_nonzero(seen), 1)
+
+
 def main() -> None:
     print(f"\n{'light, rank correlation with exact solids':44}{'mean':>9}{'worst':>9}{'aim':>9}   direction off, p90")
     for words, seed in (("", LOOKED_AT), (", held back", HELD_BACK)):
@@ -139,6 +159,12 @@ def main() -> None:
             print(
                 f"{kind + words:44}{found[:, 0].mean():9.4f}{found[:, 0].min():9.4f}{aim:9.3f}   {turned}", flush=True
             )
+        cast = np.array(list(shadows(seed)))
+        print(
+            f"{'cast shadow found' + words:44}{cast[:, 0].mean():9.4f}{cast[:, 0].min():9.4f}{0.95:9.3f}"
+            f"   right where found {cast[:, 1].mean():.3f}",
+            flush=True,
+        )
 
 
 if __name__ == "__main__":

@@ -6,10 +6,14 @@ import numpy as np
 from numba import njit
 
 
-@njit("uint8[:,::1](int16[:,::1], float32[:,::1], int64[::1], int64[::1], float32[::1], int64)", cache=True, nogil=True)
-def shaded(depth, height, downs, acrosses, rises, behind):
+@njit(
+    "uint8[:,::1](int16[:,::1], float32[:,::1], float32[::1], int64[::1], int64[::1], float32[::1], int64)",
+    cache=True,
+    nogil=True,
+)
+def shaded(depth, height, tallest, downs, acrosses, rises, behind):
     """H x W: 1 where the ray to the lamp meets something nearer, else 0. After each step (down, across) the ray has
-    risen by so much; nothing falls on what stands at the depth `behind` or deeper.
+    risen by so much; nothing falls on what stands at the depth `behind` or deeper. `tallest` is the highest of a row.
 
     Step by step and not pixel by pixel, so that a row is worked out several pixels at once.
     """
@@ -19,7 +23,7 @@ def shaded(depth, height, downs, acrosses, rises, behind):
         own, dark = depth[row], result[row]
         for step in range(len(rises)):
             y, across = row + downs[step], acrosses[step]
-            if not 0 <= y < rows:
+            if not 0 <= y < rows or tallest[y] <= rises[step]:
                 continue
             first, last = max(0, -across), min(cols, cols - across)
             if last <= first:

@@ -136,3 +136,7 @@ def main() -> None:
     if given.only in (None, "plans"):
         plans(longer=given.longer)
         plans_over_media()
+
+
+if __name__ == "__main__":
+    main()

@@ -11,7 +11,9 @@ from paleta.impression._read import WIDTH_RANGE_MM, read
 from paleta.impression._region_map import PAPER, Border, Region, RegionMap, labels_from_png, labels_to_png
 from paleta.impression._regions import find_regions
 from paleta.impression._svg import is_svg
+from paleta.impression._thing_shapes import Shapes, shapes_of
 from paleta.impression._things import Group, Things, Weighed, find_things, weigh
+from paleta.impression._weights import weights_of
 
 __all__ = [
     "EDIT_SCHEMA",
@@ -27,6 +29,7 @@ __all__ = [
     "Junction",
     "Region",
     "RegionMap",
+    "Shapes",
     "Things",
     "Weighed",
     "apply_edits",
@@ -42,8 +45,10 @@ __all__ = [
     "parts_of_split",
     "read",
     "rectify",
+    "shapes_of",
     "t_junctions",
     "to_edge",
     "warm_up",
     "weigh",
+    "weights_of",
 ]

@@ -40,9 +40,10 @@ def t_junctions(region_map: RegionMap, *, near_mm: float = NEAR_MM, far: float =
     `far` times that."""
     labels = region_map.labels
     corners = np.stack([labels[:-1, :-1], labels[:-1, 1:], labels[1:, :-1], labels[1:, 1:]])
-    ordered = np.sort(corners, axis=0)
-    kinds = 1 + (ordered[1:] != ordered[:-1]).sum(axis=0)
-    rows, cols = np.nonzero(kinds >= 3)
+    rows, cols = np.nonzero((corners[1:] != corners[0]).any(axis=0))
+    ordered = np.sort(corners[:, rows, cols], axis=0)
+    several = (ordered[1:] != ordered[:-1]).sum(axis=0) >= 2
+    rows, cols = rows[several], cols[several]
     near_px = near_mm * region_map.px_per_mm
     found: list[Junction] = []
     seen: set[tuple[frozenset[int], int, int]] = set()

@@ -2,7 +2,9 @@
 
 from paleta.light._accents import ACCENTS, AccentKind, Cover, accent_cover
 from paleta.light._bodies import FORMS, Body
-from paleta.light._guess import Front, guess_bodies, guess_fronts, put_before, settle_depths
+from paleta.light._depths import Front, Level, put_before, settle_depths
+from paleta.light._fronts import guess_fronts, guess_order
+from paleta.light._guess import guess_bodies
 from paleta.light._illuminate import glow_light, glow_tint, illuminate, reserved_zones
 from paleta.light._lamp import Glow, Lamp
 from paleta.light._loops import warm_up
@@ -35,6 +37,7 @@ __all__ = [
     "Front",
     "Glow",
     "Lamp",
+    "Level",
     "Relief",
     "Zoning",
     "accent_cover",
@@ -42,6 +45,7 @@ __all__ = [
     "glow_tint",
     "guess_bodies",
     "guess_fronts",
+    "guess_order",
     "illuminate",
     "levels",
     "model_forms",

@@ -1,19 +1,19 @@
-"""First guesses: which form a region has, where its base is, and what stands in front of what."""
+"""First guesses: which form a region has and where its base is."""
 
 from __future__ import annotations
 
-from collections import defaultdict
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from graphlib import TopologicalSorter
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.errors import DepthCycle
-from paleta.impression import PAPER, Region, RegionMap, t_junctions
+from paleta.impression import PAPER, RegionMap
 from paleta.light._bodies import Body
+from paleta.light._depths import settle_depths
+from paleta.light._fronts import guess_order
+from paleta.light._ring import is_ring
 
 SLIM_SHARE = 0.2
 """A region whose widest place is less than this part of its length is guessed as a tube."""
@@ -29,21 +29,6 @@ STAFF_SLIM = 0.34
 turned. From memory."""
 BAR_SLIM, BAR_FILLS = 0.15, 0.85
 """A region so slim that fills so much of its rectangle is a bar and no ground, however wide it lies in the picture."""
-EVEN_BAND, LEAST_HOLE = 0.82, 0.3
-"""A ring is nearly as wide everywhere as at its widest, and its hole goes round at least so much of its outline."""
-JUNCTION_MM, JUNCTION_FAR = 0.6, 1.6
-"""The rings on which junctions are looked at for what stands in front."""
-LEAST_VOTES = 0.6
-LONGEST_PATH = 98
-
-
-@dataclass(frozen=True, slots=True)
-class Front:
-    """One region stands before another it touches; `weight` says how sure that is."""
-
-    nearer: int
-    farther: int
-    weight: float = 1.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,7 +50,7 @@ def guess_bodies(region_map: RegionMap) -> list[Body]:
     """One body per region, with form, base and depth guessed from shapes and junctions."""
     shapes = {shape.label: shape for shape in _shapes(region_map)}
     forms, bases = _guess_forms(region_map, shapes)
-    depths, _ = settle_depths([region.label for region in region_map.regions], guess_fronts(region_map))
+    depths, _ = settle_depths([region.label for region in region_map.regions], guess_order(region_map))
     return [
         Body(
             regions=(region.label,),
@@ -75,134 +60,6 @@ def guess_bodies(region_map: RegionMap) -> list[Body]:
         )
         for region in region_map.regions
     ]
-
-
-def guess_fronts(region_map: RegionMap) -> list[Front]:
-    """Who stands before whom, from containment and from T-junctions.
-
-    Where three regions meet and two of the three lines run straight on, the region on the far side of that through
-    line owns it and stands before the other two. A region wholly inside another stands before it, unless it is what is
-    seen through a ring.
-    """
-    votes: dict[tuple[int, int], float] = defaultdict(float)
-    for junction in t_junctions(region_map, near_mm=JUNCTION_MM, far=JUNCTION_FAR):
-        for farther in (junction.left, junction.right):
-            if farther != PAPER:
-                votes[junction.through, farther] += junction.weight
-    neighbours = region_map.neighbours()
-    on_paper = {border.b for border in region_map.borders if border.a == PAPER}
-    rings = {region.label for region in region_map.regions if is_ring(region_map, region)}
-    for label, around in neighbours.items():
-        if label not in on_paper and len(around) == 1:
-            (host,) = around
-            if host in rings:
-                continue  # seen through the ring, not lying on it
-            if host in on_paper or len(neighbours[host]) > 1:
-                votes[label, host] += 5.0
-    fronts = []
-    for (one, other), weight in votes.items():
-        net = weight - votes.get((other, one), 0.0)
-        if net > LEAST_VOTES:
-            fronts.append(Front(one, other, net))
-    return fronts
-
-
-def settle_depths(
-    labels: Sequence[int], guessed: Iterable[Front], decided: Iterable[Front] = ()
-) -> tuple[dict[int, int], list[Front]]:
-    """A depth for every label that puts every nearer one above its farther one; 0 is the farthest.
-
-    Guesses that would close a circle with surer ones are dropped and returned; what the user `decided` never is.
-
-    Raises
-    ------
-    DepthCycle
-        If the decided ones contradict each other; `labels` of the error names the circle.
-    """
-    behind: dict[int, set[int]] = {label: set() for label in labels}
-    dropped = []
-    for front in decided:
-        if front.nearer not in behind or front.farther not in behind:
-            continue
-        path = _path(behind, front.farther, front.nearer)
-        if path:
-            raise DepthCycle(path)
-        behind[front.nearer].add(front.farther)
-    for front in sorted(guessed, key=lambda one: (-one.weight, one.nearer, one.farther)):
-        if front.nearer not in behind or front.farther not in behind:
-            continue
-        if _path(behind, front.farther, front.nearer):
-            dropped.append(front)
-        else:
-            behind[front.nearer].add(front.farther)
-    depths: dict[int, int] = {}
-    # What stands behind comes first, so that it is known by the time it is asked for.
-    for label in TopologicalSorter(behind).static_order():
-        depths[label] = min(LONGEST_PATH, max((depths[other] + 1 for other in behind[label]), default=0))
-    return {label: depths[label] for label in behind}, dropped
-
-
-def put_before(depths: Mapping[int, int], nearer: int, farther: int, decided: Iterable[Front] = ()) -> dict[int, int]:
-    """`depths` (by body) with `nearer` just in front of `farther`, and whatever was decided to stand before it
-    pushed on.
-
-    Raises
-    ------
-    DepthCycle
-        If something decided says that `farther` stands before `nearer`.
-    """
-    before: dict[int, list[int]] = defaultdict(list)
-    behind: dict[int, set[int]] = {label: set() for label in depths}
-    for front in decided:
-        if front.nearer in depths and front.farther in depths:
-            before[front.farther].append(front.nearer)
-            behind[front.nearer].add(front.farther)
-    path = _path(behind, farther, nearer)
-    if path:
-        raise DepthCycle(path)
-    result = dict(depths)
-    todo = [(nearer, result[farther] + 1)]
-    while todo:
-        label, least = todo.pop()
-        if result[label] < least:
-            result[label] = least
-            todo += [(other, least + 1) for other in before[label]]
-    return result
-
-
-def _path(behind: Mapping[int, set[int]], start: int, goal: int) -> list[int]:
-    """Labels from `start` through things behind it to `goal`; empty if there is no such way."""
-    came: dict[int, int | None] = {start: None}
-    todo = [start]
-    while todo:
-        label = todo.pop()
-        if label == goal:
-            way: list[int] = []
-            here: int | None = label
-            while here is not None:
-                way.append(here)
-                here = came[here]
-            return way[::-1]
-        for other in sorted(behind.get(label, ())):
-            if other not in came:
-                came[other] = label
-                todo.append(other)
-    return []
-
-
-def is_ring(region_map: RegionMap, region: Region) -> bool:
-    """Whether a region is a band of even width that goes round a hole of some size."""
-    top, left, bottom, right = region.bbox
-    mask = np.pad((region_map.labels[top:bottom, left:right] == region.label).astype(np.uint8), 1)
-    contours, nested = cv2.findContours(mask, cv2.RETR_CCOMP, cv2.CHAIN_APPROX_NONE)
-    holes = [contour for contour, (_, _, _, parent) in zip(contours, nested[0], strict=True) if parent >= 0]
-    if not holes:
-        return False
-    outer = max(cv2.arcLength(contour, True) for contour in contours)
-    inner = max(cv2.arcLength(hole, True) for hole in holes)
-    around = sum(cv2.arcLength(contour, True) for contour in contours)
-    even = 2 * float(mask.sum()) / around
-    return bool(inner >= LEAST_HOLE * outer and even >= EVEN_BAND * 2 * region.inradius_mm * region_map.px_per_mm)
 
 
 def _shapes(region_map: RegionMap) -> list[_Shape]:

@@ -18,6 +18,7 @@ from paleta.light import (
     Front,
     Glow,
     Lamp,
+    Level,
     Zoning,
     glow_tint,
     guess_bodies,
@@ -34,6 +35,8 @@ from paleta.light import (
     thresholds,
     zone_shares,
 )
+from paleta.light._front_pairs import exchanged, touching_regions
+from paleta.light._fronts import BEFORE, BEHIND, LEVEL, likelihoods
 from paleta.recipe import RegionSetting
 from tests.builders import disc, make_sheet, region_map
 
@@ -118,11 +121,31 @@ class BaseTest(SimpleTestCase):
 
 class GuessTest(SimpleTestCase):
     def test_a_through_line_is_the_outline_of_what_stands_in_front(self):
-        # Two boxes; the upper one's lower edge runs through, the lower two meet it as the stem of a T.
+        # Two boxes side by side, and a disc before the line between them, where it ends on either side.
         labels = np.zeros((300, 300), np.int32)
-        labels[60:150, 40:260], labels[150:250, 40:150], labels[150:250, 150:260] = 1, 2, 3
+        labels[40:260, 40:150], labels[40:260, 150:260] = 2, 3
+        labels[disc(300, 60)] = 1
         fronts = {(front.nearer, front.farther) for front in guess_fronts(region_map(labels))}
         self.assertEqual(fronts, {(1, 2), (1, 3)})
+
+    def test_the_lines_of_a_pattern_do_not_bring_what_lies_round_it_to_the_front(self):
+        """A wall of tiles before a sky: all its joints end on its outline, beyond which the sky lies."""
+        labels = np.zeros((400, 400), np.int32)
+        labels[20:380, 20:380] = 1
+        for number in range(9):
+            row, col = divmod(number, 3)
+            labels[100 + 70 * row : 170 + 70 * row, 100 + 70 * col : 170 + 70 * col] = number + 2
+        found = region_map(labels)
+        depths = {body.regions[0]: body.depth for body in guess_bodies(found)}
+        for tile in (2, 3, 4, 5, 7, 8, 9, 10):
+            with self.subTest(tile=tile):
+                self.assertGreaterEqual(depths[tile], depths[1])
+
+    def test_seen_from_the_other_region_a_pair_is_the_same(self):
+        met = touching_regions(find_regions(read(scan(DRAWINGS["balloon"]())[0])))
+        there, back = likelihoods(met.features), likelihoods(exchanged(met.features))
+        np.testing.assert_allclose(there, back[:, [LEVEL, BEHIND, BEFORE]], atol=1e-5)
+        np.testing.assert_allclose(exchanged(exchanged(met.features)), met.features)
 
     def test_most_guesses_on_the_demo_agree_with_how_it_was_drawn(self):
         for name in ("balloon", "succulents"):
@@ -194,6 +217,13 @@ class GuessTest(SimpleTestCase):
 
 
 class DepthTest(SimpleTestCase):
+    def test_what_is_level_gets_one_depth_unless_a_front_says_otherwise(self):
+        guessed = [Front(1, 2, 0.9), Level(2, 3, 0.8), Level(1, 4, 0.7), Level(3, 1, 0.95)]
+        depths, dropped = settle_depths([1, 2, 3, 4, 5], guessed)
+        # The surest of the level ones comes first; then 2 cannot be level with 3 any more.
+        self.assertEqual(depths, {1: 1, 2: 0, 3: 1, 4: 1, 5: 0})
+        self.assertEqual(dropped, [Level(2, 3, 0.8)])
+
     def test_depths_put_every_nearer_thing_above_and_drop_the_weakest_of_a_circle(self):
         fronts = [Front(1, 2, 3), Front(2, 3, 2), Front(3, 1, 1)]
         depths, dropped = settle_depths([1, 2, 3, 4], fronts)

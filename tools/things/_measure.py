@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.impression import PAPER, Group, RegionMap, Things, find_things
-from paleta.light import guess_fronts, settle_depths
+from paleta.light import guess_order, settle_depths
 from tools.things._canvas import Drawn
 
 SHORT_MM = 1.0
@@ -131,7 +131,7 @@ class Fronts:
 def fronts(drawn: Drawn) -> Fronts:
     """How often the guessed depths put what was drawn later in front."""
     found = drawn.region_map
-    depth, _ = settle_depths([region.label for region in found.regions], guess_fronts(found))
+    depth, _ = settle_depths([region.label for region in found.regions], guess_order(found))
     counts = Fronts()
     for border in found.borders:
         pair = int(drawn.owner[border.a]), int(drawn.owner[border.b])

@@ -1,0 +1,72 @@
+"""Fit the network that tells which of two regions stands in front: `python -m tools.fit_fronts` (ten minutes).
+
+Pairs of regions that touch, of drawings made by chance (tools/things): the order of drawing says which lies before the
+other, or that neither does. Writes paleta/light/_fronts.npz. How well it does: `python -m tools.things`; the kinds held
+back there are never trained on.
+"""
+
+from __future__ import annotations
+
+import sys
+from concurrent.futures import ProcessPoolExecutor
+from pathlib import Path
+
+import numpy as np
+from numpy.typing import NDArray
+from sklearn.neural_network import MLPClassifier
+
+from paleta import light
+from paleta.light._front_pairs import FEATURES, exchanged, touching_regions
+from paleta.light._fronts import BEFORE, BEHIND, LEVEL
+from tools.things import KINDS, panel
+
+PLACE = Path(light.__file__).with_name("_fronts.npz")
+TRAINED_ON, TRIED_ON = range(1000, 2600), range(2000, 2060)
+HIDDEN, RIDGE, ROUNDS, BATCH = (64, 32), 0.3, 12, 1024
+LEAST_SPREAD = 0.05
+
+Samples = tuple[NDArray[np.float32], NDArray[np.int64]]
+
+
+def samples(seed: int) -> Samples:
+    """Features of all pairs of one drawing, and what each is."""
+    drawn = panel(seed, KINDS)
+    met = touching_regions(drawn.region_map)
+    owners = drawn.owner[met.labels]
+    truth = np.full(len(owners), LEVEL)
+    for row, (one, other) in enumerate(owners.tolist()):
+        if (one, other) in drawn.over:
+            truth[row] = BEFORE
+        elif (other, one) in drawn.over:
+            truth[row] = BEHIND
+    known = (owners > 0).all(axis=1)
+    return met.features[known], truth[known]
+
+
+def gather(seeds: range) -> Samples:
+    with ProcessPoolExecutor(2) as pool:
+        features, truth = (np.concatenate(one) for one in zip(*pool.map(samples, seeds, chunksize=8), strict=True))
+    return features, truth
+
+
+def fit(features: NDArray[np.float32], truth: NDArray[np.int64]) -> dict[str, NDArray[np.float32]]:
+    """Weights by their names in the file; every pair is shown from either side."""
+    both = np.concatenate([features, exchanged(features)])
+    said = np.concatenate([truth, np.array([LEVEL, BEHIND, BEFORE])[truth]])
+    middle, spread = both.mean(axis=0), both.std(axis=0) + LEAST_SPREAD
+    net = MLPClassifier(HIDDEN, alpha=RIDGE, batch_size=BATCH, learning_rate_init=2e-3, max_iter=ROUNDS, random_state=1)
+    net.fit((both - middle) / spread, said)
+    weights: dict[str, NDArray[np.float32]] = {"middle": middle, "spread": spread}
+    for layer, (weight, bias) in enumerate(zip(net.coefs_, net.intercepts_, strict=True)):
+        weights |= {f"layer_{layer}": weight.astype(np.float32), f"bias_{layer}": bias.astype(np.float32)}
+    return weights
+
+
+def main() -> None:
+    features, truth = gather(TRAINED_ON)
+    np.savez_compressed(PLACE, features=np.array(FEATURES), **fit(features, truth))
+    sys.stdout.write(f"fitted on {len(truth)} pairs, {np.bincount(truth).tolist()} level, before, behind\n")
+
+
+if __name__ == "__main__":
+    main()

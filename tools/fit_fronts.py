@@ -1,8 +1,8 @@
 """Fit the network that tells which of two regions stands in front: `python -m tools.fit_fronts` (ten minutes).
 
 Pairs of regions that touch, of drawings made by chance (tools/things): the order of drawing says which lies before the
-other, or that neither does. Writes paleta/light/_fronts.npz. How well it does: `python -m tools.things`; the kinds held
-back there are never trained on.
+other, or that neither does; pieces of one surface are left out. Writes paleta/impression/_fronts.npz. How well it does:
+`python -m tools.things`; the kinds held back there are never trained on.
 """
 
 from __future__ import annotations
@@ -15,13 +15,13 @@ import numpy as np
 from numpy.typing import NDArray
 from sklearn.neural_network import MLPClassifier
 
-from paleta import light
-from paleta.light._front_pairs import FEATURES, exchanged, touching_regions
-from paleta.light._fronts import BEFORE, BEHIND, LEVEL
+from paleta import impression
+from paleta.impression._front_pairs import FEATURES, exchanged, touching_regions
+from paleta.impression._fronts import BEFORE, BEHIND, LEVEL
 from tools.things import KINDS, panel
 
-PLACE = Path(light.__file__).with_name("_fronts.npz")
-TRAINED_ON, TRIED_ON = range(1000, 2600), range(2000, 2060)
+PLACE = Path(impression.__file__).with_name("_fronts.npz")
+TRAINED_ON = range(1000, 2000)
 HIDDEN, RIDGE, ROUNDS, BATCH = (64, 32), 0.3, 12, 1024
 LEAST_SPREAD = 0.05
 
@@ -39,7 +39,8 @@ def samples(seed: int) -> Samples:
             truth[row] = BEFORE
         elif (other, one) in drawn.over:
             truth[row] = BEHIND
-    known = (owners > 0).all(axis=1)
+    parts = drawn.part[met.labels]
+    known = (owners > 0).all(axis=1) & (parts[:, 0] != parts[:, 1])
     return met.features[known], truth[known]
 
 

@@ -3,6 +3,7 @@
 from paleta.impression._corners import Corners, check_corners, find_sheet, rectify
 from paleta.impression._edges import to_edge
 from paleta.impression._edits import EDIT_SCHEMA, MOST_BANDS, MOST_HANDLES, apply_edits, check_edit, parts_of_split
+from paleta.impression._fronts import Front, Level, guess_fronts, guess_order
 from paleta.impression._impression import MM_PER_INCH, Impression
 from paleta.impression._junctions import Junction, t_junctions
 from paleta.impression._likeness import likeness_doubts
@@ -10,10 +11,9 @@ from paleta.impression._loops import warm_up
 from paleta.impression._read import WIDTH_RANGE_MM, read
 from paleta.impression._region_map import PAPER, Border, Region, RegionMap, labels_from_png, labels_to_png
 from paleta.impression._regions import find_regions
+from paleta.impression._ring import is_ring
 from paleta.impression._svg import is_svg
-from paleta.impression._thing_shapes import Shapes, shapes_of
 from paleta.impression._things import Group, Things, Weighed, find_things, weigh
-from paleta.impression._weights import weights_of
 
 __all__ = [
     "EDIT_SCHEMA",
@@ -24,12 +24,13 @@ __all__ = [
     "WIDTH_RANGE_MM",
     "Border",
     "Corners",
+    "Front",
     "Group",
     "Impression",
     "Junction",
+    "Level",
     "Region",
     "RegionMap",
-    "Shapes",
     "Things",
     "Weighed",
     "apply_edits",
@@ -38,6 +39,9 @@ __all__ = [
     "find_regions",
     "find_sheet",
     "find_things",
+    "guess_fronts",
+    "guess_order",
+    "is_ring",
     "is_svg",
     "labels_from_png",
     "labels_to_png",
@@ -45,10 +49,8 @@ __all__ = [
     "parts_of_split",
     "read",
     "rectify",
-    "shapes_of",
     "t_junctions",
     "to_edge",
     "warm_up",
     "weigh",
-    "weights_of",
 ]

@@ -58,7 +58,7 @@ def views(necks: Necks, ink: NDArray[np.bool_], line: float) -> Floats:
 
 def judge(seen: Floats, looked: Floats) -> Floats:
     """Log odds from measures and views. What is mirrored is the same neck, so all four mirrored views are heard."""
-    net = weights_of("paleta.impression", "_judge.npz", FEATURES, "tools/fit_necks.py")
+    net = weights_of("_judge.npz", FEATURES, "tools/fit_necks.py")
     odds = np.zeros(len(seen), np.float32)
     for rows in (slice(None), slice(None, None, -1)):
         for cols in (slice(None), slice(None, None, -1)):

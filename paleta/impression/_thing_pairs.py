@@ -9,6 +9,8 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from paleta.impression._front_pairs import touching_regions
+from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
 from paleta.impression._junctions import Junction, t_junctions
 from paleta.impression._region_map import PAPER, RegionMap
 from paleta.impression._thing_shapes import MEASURES, Floats, Shapes, shapes_of
@@ -21,6 +23,8 @@ FEATURES = (
     "round a centre", "as far from it", "pointing at it", "level", "upright", "before", "same front",
     "ends on a third", "runs on behind", "behind, less", "behind, more", "hull of both",
     "neighbours of one", "neighbours of other", "straight across", "equal width across",
+    "in one plane", "one before the other", "behind one thing", "before one thing", "behind what it touches, less",
+    "behind what it touches, more",
 )  # fmt: skip
 MOST_WEIGHED = 1500
 """Of more regions no pairs are looked at: that would take many seconds, and no hand colours them thing by thing."""
@@ -64,6 +68,7 @@ def pairs_of(region_map: RegionMap) -> Pairs:
         *_arrangement(shapes, borders, one, other),
         *_overlap(shapes, borders, junctions, runs_on, place, one, other),
         *_across(shapes, one, other, borders),
+        *_order(region_map, shapes, borders, junctions, place, one, other),
     ]
     return Pairs(shapes.labels, one, other, np.stack(columns, axis=1).astype(np.float32))
 
@@ -291,3 +296,37 @@ def _across(
         at = both[better]
         straight[at], equal[at] = worth[better], even[better]
     return [straight, equal]
+
+
+def _order(
+    region_map: RegionMap, shapes: Shapes, borders: NDArray[np.float32], junctions: list[Junction],
+    place: dict[int, int], one: NDArray[np.intp], other: NDArray[np.intp],
+) -> list[Floats]:  # fmt: skip
+    """What stands before what, as likely as it is: of the two, and of what both touch."""
+    n = len(shapes.labels)
+    level, before = np.zeros((n, n)), np.zeros((n, n))
+    met = touching_regions(region_map, shapes, junctions)
+    likely = likelihoods(met.features)
+    first, second = np.array([[place[a], place[b]] for a, b in met.labels.tolist()], np.intp).reshape(-1, 2).T
+    level[first, second] = level[second, first] = likely[:, LEVEL]
+    before[first, second], before[second, first] = likely[:, BEFORE], likely[:, BEHIND]
+    # Of all that a region touches, how much stands before it: 1 is a ground, 0 the foremost thing.
+    behind = (before.T * borders).sum(axis=1) / np.maximum(borders.sum(axis=1), 1e-6)
+    return [
+        level[one, other],
+        np.abs(before[one, other] - before[other, one]),
+        _most_common(before.T, one, other),
+        _most_common(before, one, other),
+        np.minimum(behind[one], behind[other]),
+        np.maximum(behind[one], behind[other]),
+    ]
+
+
+def _most_common(towards: Floats, one: NDArray[np.intp], other: NDArray[np.intp]) -> Floats:
+    """The largest product of what two are towards a third."""
+    result = np.zeros(len(one))
+    for third in range(len(towards)):
+        own = towards[:, third]
+        if own.any():
+            np.maximum(result, own[one] * own[other], out=result)
+    return result

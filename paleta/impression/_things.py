@@ -123,7 +123,7 @@ def _groups(pairs: Pairs, likelihood: Floats, least: float) -> tuple[Group, ...]
 
 def likely(features: Floats, grouping: str) -> Floats:
     """How likely each pair belongs together, 0..1."""
-    net = weights_of("paleta.impression", "_things.npz", FEATURES, "tools/fit_things.py")
+    net = weights_of("_things.npz", FEATURES, "tools/fit_things.py")
     x = (features - net["middle"]) / net["spread"]
     for layer in range(3):
         x = x @ net[f"{grouping}_{layer}"] + net[f"{grouping}_bias_{layer}"]

@@ -11,9 +11,9 @@ from numpy.typing import NDArray
 
 
 @cache
-def weights_of(package: str, file: str, features: tuple[str, ...], made_by: str) -> dict[str, NDArray[np.float32]]:
-    """All arrays of the package's `file` by name. AssertionError if they were fitted on other features than these."""
-    with np.load(io.BytesIO((files(package) / file).read_bytes())) as kept:
+def weights_of(file: str, features: tuple[str, ...], made_by: str) -> dict[str, NDArray[np.float32]]:
+    """All arrays of `file` by name. AssertionError if they were fitted on other features than these."""
+    with np.load(io.BytesIO((files("paleta.impression") / file).read_bytes())) as kept:
         if tuple(kept["features"].tolist()) != features:
             raise AssertionError(f"The network was fitted on other features. Run {made_by} again.")
         return {name: kept[name].astype(np.float32) for name in kept.files if name != "features"}

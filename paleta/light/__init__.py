@@ -2,8 +2,7 @@
 
 from paleta.light._accents import ACCENTS, AccentKind, Cover, accent_cover
 from paleta.light._bodies import FORMS, Body
-from paleta.light._depths import Front, Level, put_before, settle_depths
-from paleta.light._fronts import guess_fronts, guess_order
+from paleta.light._depths import put_before, settle_depths
 from paleta.light._guess import guess_bodies
 from paleta.light._illuminate import glow_light, glow_tint, illuminate, reserved_zones
 from paleta.light._lamp import Glow, Lamp
@@ -34,18 +33,14 @@ __all__ = [
     "AccentKind",
     "Body",
     "Cover",
-    "Front",
     "Glow",
     "Lamp",
-    "Level",
     "Relief",
     "Zoning",
     "accent_cover",
     "glow_light",
     "glow_tint",
     "guess_bodies",
-    "guess_fronts",
-    "guess_order",
     "illuminate",
     "levels",
     "model_forms",

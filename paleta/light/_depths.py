@@ -4,30 +4,12 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
 from graphlib import TopologicalSorter
 
 from paleta.errors import DepthCycle
+from paleta.impression import Front, Level
 
 LONGEST_PATH = 98
-
-
-@dataclass(frozen=True, slots=True)
-class Front:
-    """One region stands before another it touches; `weight` says how sure that is."""
-
-    nearer: int
-    farther: int
-    weight: float = 1.0
-
-
-@dataclass(frozen=True, slots=True)
-class Level:
-    """Two regions that touch lie in one plane; `weight` says how sure that is."""
-
-    one: int
-    other: int
-    weight: float = 1.0
 
 
 def settle_depths(

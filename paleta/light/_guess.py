@@ -9,11 +9,9 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.impression import PAPER, RegionMap
+from paleta.impression import PAPER, RegionMap, guess_order, is_ring
 from paleta.light._bodies import Body
 from paleta.light._depths import settle_depths
-from paleta.light._fronts import guess_order
-from paleta.light._ring import is_ring
 
 SLIM_SHARE = 0.2
 """A region whose widest place is less than this part of its length is guessed as a tube."""

@@ -12,17 +12,16 @@ from demo.lineart import DRAWINGS
 from demo.scanner import scan
 from paleta.checks import check_light, light_directions, narrowest_shaded_mm, stamping_order
 from paleta.errors import DepthCycle, FormError
-from paleta.impression import RegionMap, find_regions, read
+from paleta.impression import Front, Level, RegionMap, find_regions, guess_fronts, read
+from paleta.impression._front_pairs import FEATURES, exchanged, touching_regions
+from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
 from paleta.light import (
     Body,
-    Front,
     Glow,
     Lamp,
-    Level,
     Zoning,
     glow_tint,
     guess_bodies,
-    guess_fronts,
     illuminate,
     levels,
     model_forms,
@@ -35,8 +34,6 @@ from paleta.light import (
     thresholds,
     zone_shares,
 )
-from paleta.light._front_pairs import exchanged, touching_regions
-from paleta.light._fronts import BEFORE, BEHIND, LEVEL, likelihoods
 from paleta.recipe import RegionSetting
 from tests.builders import disc, make_sheet, region_map
 
@@ -140,6 +137,30 @@ class GuessTest(SimpleTestCase):
         for tile in (2, 3, 4, 5, 7, 8, 9, 10):
             with self.subTest(tile=tile):
                 self.assertGreaterEqual(depths[tile], depths[1])
+
+    def test_what_lies_in_a_hole_is_enclosed_also_together_with_others(self):
+        labels = np.ones((300, 300), np.int32)
+        labels[100:200, 100:150], labels[100:200, 150:200] = 2, 3
+        labels[260:, :] = 4
+        met = touching_regions(region_map(labels))
+        enclosed = {
+            (pair[turn], pair[1 - turn])
+            for pair, row in zip(met.labels.tolist(), met.features, strict=True)
+            for turn, side in enumerate(("one", "other"))
+            if row[FEATURES.index(f"enclosed, {side}")]
+        }
+        self.assertEqual(enclosed, {(2, 1), (3, 1)})
+
+    def test_lines_that_end_on_a_thing_are_counted_and_how_many_go_on_beyond_it(self):
+        """A bar before two upright lines that part three fields: four stems, all of which go on."""
+        labels = np.zeros((300, 400), np.int32)
+        labels[20:280, 20:150], labels[20:280, 150:250], labels[20:280, 250:380] = 2, 3, 4
+        labels[120:180, 10:390] = 1
+        met = touching_regions(region_map(labels))
+        row = met.features[next(at for at, pair in enumerate(met.labels.tolist()) if set(pair) == {1, 3})]
+        side = "one" if met.labels.tolist()[0][0] == 1 else "other"
+        self.assertGreater(row[FEATURES.index(f"stems, near, {side}")], 1)
+        self.assertGreaterEqual(row[FEATURES.index(f"stems that go on, {side}")], 2)
 
     def test_seen_from_the_other_region_a_pair_is_the_same(self):
         met = touching_regions(find_regions(read(scan(DRAWINGS["balloon"]())[0])))

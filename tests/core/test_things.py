@@ -32,6 +32,7 @@ from paleta.recipe import (
 )
 from tests.builders import make_work, region_map
 from tools.things import HELD_BACK, KINDS, Canvas, agreement, measured, members, panel, plain_things
+from tools.things._canvas import box, circle
 
 
 def drawn(kind: str, seed: int = 1, size: float = 200):
@@ -67,6 +68,23 @@ class MeasureTest(SimpleTestCase):
         again = pickle.loads(pickle.dumps(group))
         self.assertEqual((again, again.sure), (group, 0.8))
         self.assertEqual(members([group], 5).tolist(), [0, 1, 2, 1, 4])
+
+
+class TruthTest(SimpleTestCase):
+    def test_what_lies_on_a_thing_stands_where_that_does(self):
+        """A ball before a sky and a bird before the ball; then a spot on the ball, beside the bird."""
+        canvas = Canvas(300, 300, 3, np.random.default_rng(1))
+        sky, ball, bird, spot = box(10, 10, 290, 290), circle(150, 150, 100), circle(150, 80, 40), circle(150, 180, 30)
+        for outline in (sky, ball, bird, spot):
+            canvas.shape(outline, wobble=0.0)
+        self.assertEqual(canvas.over, {(2, 1), (3, 2), (3, 1), (4, 2), (4, 1), (3, 4)})
+
+    def test_a_drawing_that_is_cut_further_is_the_same_each_time_and_shows_more(self):
+        kinds = {"balloon": KINDS["balloon"]}
+        plain, once, again = (panel(5, kinds, cut=cut) for cut in (False, True, True))
+        np.testing.assert_array_equal(once.region_map.labels, again.region_map.labels)
+        self.assertFalse(np.array_equal(once.region_map.labels, plain.region_map.labels))
+        self.assertGreater(once.owner.max(), plain.owner.max())
 
 
 class LikenessTest(SimpleTestCase):

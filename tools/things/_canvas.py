@@ -13,8 +13,9 @@ from paleta.impression import Impression, RegionMap, find_regions
 DPI = 200.0
 Points = NDArray[np.float64]
 SHIFT = 4
-COVERED = 0.05
-"""A shape lies over another one if this much of it does; less is a line's width."""
+COVERED, ON_ONE = 0.05, 0.9
+"""A shape lies over another one if this much of it does; less is a line's width. It lies on a single one if so much
+does."""
 
 
 @dataclass(frozen=True)
@@ -66,7 +67,13 @@ class Canvas:
         self.alike.append(self.group() if alike is None else alike)
         covered = np.bincount(self.owner[mask > 0], minlength=1)
         own = len(self.part) - 1
-        self.over |= {(own, int(old)) for old in np.flatnonzero(covered > COVERED * covered.sum()) if old}
+        covers = {int(old) for old in np.flatnonzero(covered > COVERED * covered.sum()) if old}
+        host = int(covered.argmax())
+        if host and covered[host] > ON_ONE * covered.sum():
+            # What lies on one thing stands where that does, before and behind the same others.
+            self.over |= {(own, far) for near, far in self.over if near == host}
+            self.over |= {(near, own) for near, far in self.over if far == host and near not in covers}
+        self.over |= {(own, old) for old in covers}
         self.owner[mask > 0] = own
         self.ink[mask > 0] = 0
         self.ink[line > 0] = 1

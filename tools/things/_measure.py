@@ -8,8 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.impression import PAPER, Group, RegionMap, Things, find_things
-from paleta.light import guess_order, settle_depths
+from paleta.impression import PAPER, Group, RegionMap, Things, find_things, guess_order
+from paleta.light import settle_depths
 from tools.things._canvas import Drawn
 
 SHORT_MM = 1.0
@@ -135,7 +135,8 @@ def fronts(drawn: Drawn) -> Fronts:
     counts = Fronts()
     for border in found.borders:
         pair = int(drawn.owner[border.a]), int(drawn.owner[border.b])
-        if border.a == PAPER or border.length_mm < SHORT_MM or not {pair, pair[::-1]} & drawn.over:
+        one_surface = drawn.part[border.a] == drawn.part[border.b]
+        if border.a == PAPER or border.length_mm < SHORT_MM or one_surface or not {pair, pair[::-1]} & drawn.over:
             continue
         fall = (depth[border.a] - depth[border.b]) * (1 if pair in drawn.over else -1)
         counts += Fronts(int(fall > 0), int(fall < 0), int(fall == 0))

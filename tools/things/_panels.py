@@ -7,6 +7,7 @@ from collections.abc import Mapping
 import numpy as np
 
 from tools.things._canvas import Canvas, Drawn, box
+from tools.things._cuts import cut as cut_further
 from tools.things._further_kinds import FURTHER
 from tools.things._kinds import BASIC, Kind
 
@@ -16,8 +17,8 @@ SIDES = (760, 980)
 """Height and width in px, upright or lying; 200 dpi."""
 
 
-def panel(seed: int, kinds: Mapping[str, Kind]) -> Drawn:
-    """The drawing of this number, of these kinds; the same number is always the same drawing."""
+def panel(seed: int, kinds: Mapping[str, Kind], *, cut: bool = False) -> Drawn:
+    """The drawing of this number, of these kinds; the same number is always the same drawing. It may be cut further."""
     chance = np.random.default_rng(seed)
     height, width = SIDES if chance.random() < 0.5 else SIDES[::-1]
     canvas = Canvas(height, width, int(chance.integers(2, 6)), chance)
@@ -38,4 +39,6 @@ def panel(seed: int, kinds: Mapping[str, Kind]) -> Drawn:
             size *= 0.75
         kinds[name](canvas, x, y, size)
         drawn.append(name)
+    if cut:
+        cut_further(canvas)
     return canvas.finished(tuple(dict.fromkeys(drawn)))

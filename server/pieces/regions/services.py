@@ -13,8 +13,7 @@ from rest_framework.exceptions import ValidationError
 from paleta import light
 from paleta.errors import DepthCycle
 from paleta.fields import said_of
-from paleta.impression import MM_PER_INCH, check_edit, parts_of_split
-from paleta.light import Front
+from paleta.impression import MM_PER_INCH, Front, check_edit, parts_of_split
 from paleta.recipe import BODY_FIELDS, RegionSetting, Sheet
 from server.derived import chores, worker
 from server.derived.maps import map_sha256, region_map

@@ -8,8 +8,10 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.impression import PAPER, Junction, RegionMap, Shapes, shapes_of, t_junctions
-from paleta.light._ring import is_ring
+from paleta.impression._junctions import Junction, t_junctions
+from paleta.impression._region_map import PAPER, RegionMap
+from paleta.impression._ring import is_ring
+from paleta.impression._thing_shapes import Shapes, shapes_of
 
 Floats = NDArray[np.float64]
 OF_EACH = (
@@ -22,8 +24,8 @@ FEATURES = (*(f"{name}, {side}" for side in ("one", "other") for name in OF_EACH
 TURNED = tuple(range(len(OF_EACH), 2 * len(OF_EACH))) + tuple(range(len(OF_EACH)))
 """Where the columns of each go when the two are exchanged; then these of both change their sign."""
 SIGNED = ("bends, near", "bends, far", "lower", "right")
-RINGS = ((0.6, 1.6), (0.8, 2.2))
-"""Junctions are looked at near by and farther off: millimetres, and how many times that again."""
+NEARER_MM, NEARER_FAR = 0.6, 1.6
+"""Junctions are looked at as usual, and on smaller rings."""
 RUNS_ON_COS = 0.8
 """A line goes on beyond a thing if both ends lead to each other within some 37 degrees."""
 MOST_STEMS = 4
@@ -41,19 +43,23 @@ class Touching:
     features: NDArray[np.float32]
 
 
-def touching_regions(region_map: RegionMap) -> Touching:
-    """All pairs of regions with a border of some length between them, and what is measured of them."""
+def touching_regions(
+    region_map: RegionMap, shapes: Shapes | None = None, junctions: list[Junction] | None = None
+) -> Touching:
+    """All pairs of regions with a border of some length between them, and what is measured of them; shapes and
+    junctions (as `t_junctions` gives them) where they are known already."""
     borders = [one for one in region_map.borders if one.a != PAPER and one.length_mm >= LEAST_BORDER_MM]
     labels = np.array([(one.a, one.b) for one in borders], np.int64).reshape(-1, 2)
     if not len(labels):
         return Touching(labels, np.zeros((0, len(FEATURES)), np.float32))
-    shapes = shapes_of(region_map)
+    shapes = shapes or shapes_of(region_map)
     place = np.full(int(region_map.labels.max()) + 1, -1)
     place[shapes.labels] = np.arange(len(shapes.labels))
     pairs = place[labels]
     length = np.array([one.length_mm for one in borders])
     n = len(shapes.labels)
-    near, far = (_stems(t_junctions(region_map, near_mm=mm, far=times), place, n) for mm, times in RINGS)
+    near = _stems(t_junctions(region_map, near_mm=NEARER_MM, far=NEARER_FAR), place, n)
+    far = _stems(t_junctions(region_map) if junctions is None else junctions, place, n)
     towards = [
         *(np.minimum(stems, MOST_STEMS) for stems in (near[0], far[0], far[1])),
         _enclosed(region_map, place),

@@ -5,7 +5,7 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from paleta.impression import Region, RegionMap
+from paleta.impression._region_map import Region, RegionMap
 
 EVEN_BAND, LEAST_HOLE = 0.82, 0.3
 """A ring is nearly as wide everywhere as at its widest, and its hole goes round at least so much of its outline."""

@@ -2,17 +2,37 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.impression import RegionMap, weights_of
-from paleta.light._depths import Front, Level
-from paleta.light._front_pairs import FEATURES, exchanged, touching_regions
+from paleta.impression._front_pairs import FEATURES, exchanged, touching_regions
+from paleta.impression._region_map import RegionMap
+from paleta.impression._weights import weights_of
 
 LEAST_LEVEL = 0.9
 """Only what is as good as sure to be level is told: a front that is missed costs more."""
 LEVEL, BEFORE, BEHIND = 0, 1, 2
 """What a pair can be: beside each other in one plane, the one before the other, or behind it."""
+
+
+@dataclass(frozen=True, slots=True)
+class Front:
+    """One region stands before another it touches; `weight` says how sure that is."""
+
+    nearer: int
+    farther: int
+    weight: float = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Level:
+    """Two regions that touch lie in one plane; `weight` says how sure that is."""
+
+    one: int
+    other: int
+    weight: float = 1.0
 
 
 def guess_fronts(region_map: RegionMap) -> list[Front]:
@@ -26,18 +46,17 @@ def guess_order(region_map: RegionMap) -> list[Front | Level]:
     Where a line ends on another one that runs straight on, what lies beyond that stands before what the line parts
     ([Guzman1968]); what bulges into the other, is enclosed by it or goes on behind it says more. A small network fitted
     on drawings made by script (tools/fit_fronts.py; no published source) weighs it all. What is seen through a ring
-    does not stand on it.
+    does not stand on it; what fills a ring alone lies in its plane.
     """
     met = touching_regions(region_map)
     likely = likelihoods(met.features)
-    column = {name: FEATURES.index(name) for name in ("enclosed, one", "enclosed, other", "ring, one", "ring, other")}
-    seen = {name: met.features[:, at] > 0 for name, at in column.items()}
-    through = (seen["enclosed, one"] & seen["ring, other"]) | (seen["enclosed, other"] & seen["ring, one"])
+    through, alone = _through_rings(met.features)
     order: list[Front | Level] = []
-    for (one, other), (level, before, behind), beyond in zip(
-        met.labels.tolist(), likely.tolist(), through.tolist(), strict=True
+    for (one, other), (level, before, behind), beyond, only in zip(
+        met.labels.tolist(), likely.tolist(), through.tolist(), alone.tolist(), strict=True
     ):
         if beyond:
+            order += [Level(one, other)] if only else []
             continue
         weight = round(abs(before - behind), 3)
         if level <= max(before, behind):
@@ -47,9 +66,20 @@ def guess_order(region_map: RegionMap) -> list[Front | Level]:
     return order
 
 
+def _through_rings(features: NDArray[np.float32]) -> tuple[NDArray[np.bool_], NDArray[np.bool_]]:
+    """N each: whether one is seen through the other, which is a ring, and whether it fills the ring alone."""
+    of = {name: features[:, FEATURES.index(name)] for name in FEATURES}
+    through, alone = np.zeros(len(features), bool), np.zeros(len(features), bool)
+    for inner, ring in (("one", "other"), ("other", "one")):
+        seen = (of[f"enclosed, {inner}"] > 0) & (of[f"ring, {ring}"] > 0)
+        through |= seen
+        alone |= seen & (of[f"neighbours, {inner}"] < np.log1p(1.5))
+    return through, alone
+
+
 def likelihoods(features: NDArray[np.float32]) -> NDArray[np.float64]:
     """N x 3: how likely each pair is LEVEL, BEFORE and BEHIND. What is seen from the other region is the same pair."""
-    net = weights_of("paleta.light", "_fronts.npz", FEATURES, "tools/fit_fronts.py")
+    net = weights_of("_fronts.npz", FEATURES, "tools/fit_fronts.py")
     odds = np.zeros((len(features), 3))
     for seen, order in ((features, [LEVEL, BEFORE, BEHIND]), (exchanged(features), [LEVEL, BEHIND, BEFORE])):
         x = (seen - net["middle"]) / net["spread"]

@@ -18,6 +18,7 @@ from sklearn.neural_network import MLPClassifier
 from paleta import impression
 from paleta.impression._front_pairs import FEATURES, exchanged, touching_regions
 from paleta.impression._fronts import BEFORE, BEHIND, LEVEL
+from tools.networks import named
 from tools.things import KINDS, panel
 
 PLACE = Path(impression.__file__).with_name("_fronts.npz")
@@ -57,10 +58,7 @@ def fit(features: NDArray[np.float32], truth: NDArray[np.int64]) -> dict[str, ND
     middle, spread = both.mean(axis=0), both.std(axis=0) + LEAST_SPREAD
     net = MLPClassifier(HIDDEN, alpha=RIDGE, batch_size=BATCH, learning_rate_init=2e-3, max_iter=ROUNDS, random_state=1)
     net.fit((both - middle) / spread, said)
-    weights: dict[str, NDArray[np.float32]] = {"middle": middle, "spread": spread}
-    for layer, (weight, bias) in enumerate(zip(net.coefs_, net.intercepts_, strict=True)):
-        weights |= {f"layer_{layer}": weight.astype(np.float32), f"bias_{layer}": bias.astype(np.float32)}
-    return weights
+    return {"middle": middle, "spread": spread, **named("order", net)}
 
 
 def main() -> None:

@@ -17,6 +17,7 @@ from sklearn.neural_network import MLPClassifier
 
 from paleta import impression
 from paleta.impression._thing_pairs import FEATURES, pairs_of
+from tools.networks import named
 from tools.things import KINDS, panel
 
 PLACE = Path(impression.__file__).with_name("_things.npz")
@@ -53,9 +54,7 @@ def main() -> None:
     middle, spread = features.mean(axis=0), features.std(axis=0) + LEAST_SPREAD
     weights: dict[str, NDArray[np.float32]] = {"middle": middle, "spread": spread}
     for name, same in (("parts", parts), ("alike", alike)):
-        net = fit((features - middle) / spread, same)
-        for layer, (weight, bias) in enumerate(zip(net.coefs_, net.intercepts_, strict=True)):
-            weights |= {f"{name}_{layer}": weight.astype(np.float32), f"{name}_bias_{layer}": bias.astype(np.float32)}
+        weights |= named(name, fit((features - middle) / spread, same))
     np.savez_compressed(PLACE, features=np.array(FEATURES), **weights)
 
 

@@ -158,7 +158,7 @@ def _of_both(
     touches[one, other] = touches[other, one] = 1
     degree = touches.sum(axis=1)
     common = (touches @ touches)[one, other] / np.maximum(np.minimum(degree[one], degree[other]), 1)
-    outline = np.concatenate([shapes.measures, 0.7 * shapes.harmonics, 0.35 * np.log(shapes.size_mm)[:, None]], axis=1)
+    looks = shapes.looks
     size = np.sqrt(shapes.size_mm[one] * shapes.size_mm[other])
     apart = (shapes.middle_mm[one] - shapes.middle_mm[other]) / size[:, None]
     bends = _bends(region_map, labels)
@@ -167,7 +167,7 @@ def _of_both(
         bends[:, 1],
         np.clip(apart[:, 1], -4, 4),
         np.clip(apart[:, 0], -4, 4),
-        np.linalg.norm(outline[one] - outline[other], axis=1),
+        np.linalg.norm(looks[one] - looks[other], axis=1),
         common,
         np.abs(bends[:, 1]) < 0.04,
         np.log(length),

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from paleta.impression._front_pairs import FEATURES, exchanged, touching_regions
 from paleta.impression._region_map import RegionMap
-from paleta.impression._weights import weights_of
+from paleta.impression._weights import heard, weights_of
 
 LEAST_LEVEL = 0.9
 """Only what is as good as sure to be level is told: a front that is missed costs more."""
@@ -82,11 +82,6 @@ def likelihoods(features: NDArray[np.float32]) -> NDArray[np.float64]:
     net = weights_of("_fronts.npz", FEATURES, "tools/fit_fronts.py")
     odds = np.zeros((len(features), 3))
     for seen, order in ((features, [LEVEL, BEFORE, BEHIND]), (exchanged(features), [LEVEL, BEHIND, BEFORE])):
-        x = (seen - net["middle"]) / net["spread"]
-        for layer in range(3):
-            x = x @ net[f"layer_{layer}"] + net[f"bias_{layer}"]
-            if layer < 2:
-                x = np.maximum(x, 0)
-        odds += x[:, order]
+        odds += heard(net, "order", seen)[:, order]
     odds = np.exp((odds - odds.max(axis=1, keepdims=True)) / 2)
     return np.asarray(odds / odds.sum(axis=1, keepdims=True))

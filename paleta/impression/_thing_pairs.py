@@ -74,8 +74,8 @@ def pairs_of(region_map: RegionMap) -> Pairs:
 
 
 def _unlike(shapes: Shapes) -> Floats:
-    """n x n: how different two outlines are, size not counted much."""
-    parts = np.concatenate([shapes.measures, 0.7 * shapes.harmonics, 0.35 * np.log(shapes.size_mm)[:, None]], axis=1)
+    """n x n: how different two outlines look."""
+    parts = shapes.looks
     square = (parts**2).sum(axis=1)
     return np.sqrt(np.maximum(square[:, None] + square[None] - 2 * parts @ parts.T, 0))
 

@@ -46,6 +46,11 @@ class Shapes:
     around_mm: Floats
     on_paper: NDArray[np.bool_]
 
+    @property
+    def looks(self) -> Floats:
+        """n x k: shapes lie as far apart here as they look different; size does not count much."""
+        return np.concatenate([self.measures, 0.7 * self.harmonics, 0.35 * np.log(self.size_mm)[:, None]], axis=1)
+
 
 def shapes_of(region_map: RegionMap) -> Shapes:
     rows = [_measured(region_map, region) for region in region_map.regions]

@@ -12,7 +12,7 @@ from scipy.spatial.distance import squareform
 
 from paleta.impression._region_map import RegionMap
 from paleta.impression._thing_pairs import FEATURES, Pairs, pairs_of
-from paleta.impression._weights import weights_of
+from paleta.impression._weights import heard, weights_of
 
 Floats = NDArray[np.float32]
 GROUPINGS = ("parts", "alike")
@@ -124,9 +124,5 @@ def _groups(pairs: Pairs, likelihood: Floats, least: float) -> tuple[Group, ...]
 def likely(features: Floats, grouping: str) -> Floats:
     """How likely each pair belongs together, 0..1."""
     net = weights_of("_things.npz", FEATURES, "tools/fit_things.py")
-    x = (features - net["middle"]) / net["spread"]
-    for layer in range(3):
-        x = x @ net[f"{grouping}_{layer}"] + net[f"{grouping}_bias_{layer}"]
-        if layer < 2:
-            x = np.maximum(x, 0)
-    return np.asarray(1 / (1 + np.exp(-np.clip(x[:, 0], -30, 30))), np.float32)
+    odds = heard(net, grouping, features)[:, 0]
+    return np.asarray(1 / (1 + np.exp(-np.clip(odds, -30, 30))), np.float32)

@@ -9,6 +9,8 @@ from importlib.resources import files
 import numpy as np
 from numpy.typing import NDArray
 
+LAYERS = 3
+
 
 @cache
 def weights_of(file: str, features: tuple[str, ...], made_by: str) -> dict[str, NDArray[np.float32]]:
@@ -17,3 +19,13 @@ def weights_of(file: str, features: tuple[str, ...], made_by: str) -> dict[str, 
         if tuple(kept["features"].tolist()) != features:
             raise AssertionError(f"The network was fitted on other features. Run {made_by} again.")
         return {name: kept[name].astype(np.float32) for name in kept.files if name != "features"}
+
+
+def heard(net: dict[str, NDArray[np.float32]], name: str, features: NDArray[np.float32]) -> NDArray[np.float32]:
+    """What the last layer of the network `name` among these weights says, a row for each row of features."""
+    x = (features - net["middle"]) / net["spread"]
+    for layer in range(LAYERS):
+        x = x @ net[f"{name}_{layer}"] + net[f"{name}_bias_{layer}"]
+        if layer < LAYERS - 1:
+            x = np.maximum(x, 0)
+    return x

@@ -22,7 +22,7 @@ from tools.networks import named
 from tools.things import KINDS, panel
 
 PLACE = Path(impression.__file__).with_name("_fronts.npz")
-TRAINED_ON = range(1000, 2000)
+TRAINED_ON = range(1000, 2600)
 HIDDEN, RIDGE, ROUNDS, BATCH = (64, 32), 0.3, 12, 1024
 LEAST_SPREAD = 0.05
 

@@ -89,7 +89,7 @@ def _ends(rows: NDArray[np.intp], cols: NDArray[np.intp], axis_deg: float) -> ND
         slope, height = np.polyfit(side[counted], profile[counted], 1)
         off = profile[counted] - slope * side[counted] - height
         if abs(slope) <= STEEPEST and np.sqrt(np.mean(off**2)) <= max(FLAT_SHARE * width, 0.5):
-            # sign * along - slope * (across - middle) > height, in rows and columns; half a pixel of it still belongs.
+            # sign * along - slope * (across - middle) > height, in rows and columns.
             down, right = -sign * np.cos(angle) - slope * np.sin(angle), sign * np.sin(angle) - slope * np.cos(angle)
             ends[end] = (down, right, height - slope * middle)
     return ends

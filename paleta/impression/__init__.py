@@ -3,7 +3,7 @@
 from paleta.impression._corners import Corners, check_corners, find_sheet, rectify
 from paleta.impression._edges import to_edge
 from paleta.impression._edits import EDIT_SCHEMA, MOST_BANDS, MOST_HANDLES, apply_edits, check_edit, parts_of_split
-from paleta.impression._fronts import Front, Level, guess_fronts, guess_order
+from paleta.impression._fronts import Front, Level, guess_order
 from paleta.impression._impression import MM_PER_INCH, Impression
 from paleta.impression._junctions import Junction, t_junctions
 from paleta.impression._likeness import likeness_doubts
@@ -39,7 +39,6 @@ __all__ = [
     "find_regions",
     "find_sheet",
     "find_things",
-    "guess_fronts",
     "guess_order",
     "is_ring",
     "is_svg",

@@ -8,7 +8,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.impression._junctions import Junction, t_junctions
+from paleta.impression._junctions import Junction, running_on, t_junctions
 from paleta.impression._region_map import PAPER, RegionMap
 from paleta.impression._ring import is_ring
 from paleta.impression._thing_shapes import Shapes, shapes_of
@@ -26,8 +26,6 @@ TURNED = tuple(range(len(OF_EACH), 2 * len(OF_EACH))) + tuple(range(len(OF_EACH)
 SIGNED = ("bends, near", "bends, far", "lower", "right")
 NEARER_MM, NEARER_FAR = 0.6, 1.6
 """Junctions are looked at as usual, and on smaller rings."""
-RUNS_ON_COS = 0.8
-"""A line goes on beyond a thing if both ends lead to each other within some 37 degrees."""
 MOST_STEMS = 4
 BENDS_MM, BEND_SAMPLES, BENDS_LOOKED_AT = (0.8, 2.4), 24, 24
 """Radii on which a border's bend is looked at, and at how many of its places."""
@@ -108,22 +106,11 @@ def _stems(junctions: list[Junction], place: NDArray[np.int64], n: int) -> tuple
     """n x n each: how many lines beside the other region end on the outline of the one, and how many of these go on
     beyond it."""
     ends, on = np.zeros((n, n)), np.zeros((n, n))
-    by_front: dict[int, list[Junction]] = {}
+    goes_on = {id(stem) for first, second, _ in running_on(junctions) for stem in (first, second)}
     for junction in junctions:
-        by_front.setdefault(junction.through, []).append(junction)
-    for through, met in by_front.items():
-        at = np.array([(one.x, one.y) for one in met])
-        way = np.array([(one.dx, one.dy) for one in met])
-        apart = at[:, None] - at[None]
-        apart /= np.maximum(np.hypot(*np.moveaxis(apart, 2, 0)), 1e-6)[..., None]
-        # Each leads away from the other, along the line that joins them.
-        straight = np.minimum((apart * way[:, None]).sum(axis=2), -(apart * way[None]).sum(axis=2))
-        np.fill_diagonal(straight, -1)
-        goes_on = straight.max(axis=1) >= RUNS_ON_COS
-        for junction, on_too in zip(met, goes_on.tolist(), strict=True):
-            for side in {junction.left, junction.right} - {PAPER}:
-                ends[place[through], place[side]] += junction.weight
-                on[place[through], place[side]] += on_too
+        for side in {junction.left, junction.right} - {PAPER}:
+            ends[place[junction.through], place[side]] += junction.weight
+            on[place[junction.through], place[side]] += id(junction) in goes_on
     return ends, on
 
 

@@ -35,11 +35,6 @@ class Level:
     weight: float = 1.0
 
 
-def guess_fronts(region_map: RegionMap) -> list[Front]:
-    """Who stands before whom, of regions that touch; see `guess_order`."""
-    return [guess for guess in guess_order(region_map) if isinstance(guess, Front)]
-
-
 def guess_order(region_map: RegionMap) -> list[Front | Level]:
     """Of regions that touch, who stands before whom, and who lies in one plane; no word of what is too doubtful.
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 import numpy as np
@@ -17,6 +19,8 @@ ANGLES = np.linspace(0, 2 * np.pi, SAMPLES, endpoint=False)
 SINE, COSINE = np.sin(ANGLES), np.cos(ANGLES)
 STRAIGHT_ON_DEG = 30.0
 """A line goes straight on through a junction if it bends by less."""
+RUNS_ON_COS = 0.8
+"""Two lines that end on one thing may be one line behind it if both turn by less than some 37 degrees."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,6 +69,23 @@ def t_junctions(region_map: RegionMap, *, near_mm: float = NEAR_MM, far: float =
         if junction is not None:
             found.append(junction)
     return found
+
+
+def running_on(junctions: Iterable[Junction]) -> Iterator[tuple[Junction, Junction, float]]:
+    """Pairs of stems on one thing that lead into each other behind it ([Kellman1991]), with how straight they do."""
+    by_front: dict[int, list[Junction]] = defaultdict(list)
+    for junction in junctions:
+        by_front[junction.through].append(junction)
+    for ends in by_front.values():
+        for k, first in enumerate(ends):
+            for second in ends[:k]:
+                x, y = second.x - first.x, second.y - first.y
+                far = float(np.hypot(x, y))
+                if far < 1:
+                    continue
+                straight = min(-(first.dx * x + first.dy * y), second.dx * x + second.dy * y) / far
+                if straight >= RUNS_ON_COS:
+                    yield first, second, straight
 
 
 def _lines_on_ring(

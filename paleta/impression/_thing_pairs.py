@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from paleta.impression._front_pairs import touching_regions
 from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
-from paleta.impression._junctions import Junction, t_junctions
+from paleta.impression._junctions import Junction, running_on, t_junctions
 from paleta.impression._region_map import PAPER, RegionMap
 from paleta.impression._thing_shapes import MEASURES, Floats, Shapes, shapes_of
 
@@ -30,8 +30,6 @@ MOST_WEIGHED = 1500
 """Of more regions no pairs are looked at: that would take many seconds, and no hand colours them thing by thing."""
 NEAREST = 60
 """For every region so many others by likeness are looked at, beside all that it touches or may run on into."""
-RUNS_ON_COS = 0.8
-"""Two lines that end on one thing may be one line behind it if both turn by less than some 37 degrees."""
 ALIKE_WITHIN = 0.35
 
 
@@ -239,27 +237,14 @@ def _overlap(
 
 
 def _runs_on(junctions: list[Junction], place: dict[int, int]) -> dict[tuple[int, int], float]:
-    """Pairs whose outlines lead into each other behind a nearer thing ([Kellman1991]), with how well they do."""
-    by_front: dict[int, list[Junction]] = defaultdict(list)
-    for junction in junctions:
-        by_front[junction.through].append(junction)
+    """Pairs whose outlines lead into each other behind a nearer thing, with how well they do."""
     found: dict[tuple[int, int], float] = defaultdict(float)
-    for ends in by_front.values():
-        for k, first in enumerate(ends):
-            for second in ends[:k]:
-                way = np.array([second.x - first.x, second.y - first.y])
-                far = float(np.hypot(*way))
-                if far < 1:
-                    continue
-                way /= far
-                straight = min(-(first.dx * way[0] + first.dy * way[1]), second.dx * way[0] + second.dy * way[1])
-                if straight < RUNS_ON_COS:
-                    continue
-                # Going through, the first stem is met backwards: its right is what lies on the left.
-                for a, b in ((first.right, second.left), (first.left, second.right)):
-                    if a != b and a in place and b in place:
-                        key = min(place[a], place[b]), max(place[a], place[b])
-                        found[key] += straight * first.weight * second.weight
+    for first, second, straight in running_on(junctions):
+        # Going through, the first stem is met backwards: its right is what lies on the left.
+        for a, b in ((first.right, second.left), (first.left, second.right)):
+            if a != b and a in place and b in place:
+                key = min(place[a], place[b]), max(place[a], place[b])
+                found[key] += straight * first.weight * second.weight
     return dict(found)
 
 

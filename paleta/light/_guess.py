@@ -45,7 +45,7 @@ class _Shape:
 
 
 def guess_bodies(region_map: RegionMap) -> list[Body]:
-    """One body per region, with form, base and depth guessed from shapes and junctions."""
+    """One body per region, with form and base guessed from shapes, and depth from what stands before what."""
     shapes = {shape.label: shape for shape in _shapes(region_map)}
     forms, bases = _guess_forms(region_map, shapes)
     depths, _ = settle_depths([region.label for region in region_map.regions], guess_order(region_map))

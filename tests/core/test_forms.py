@@ -9,7 +9,7 @@ from scipy.stats import spearmanr
 
 from paleta.checks import check_light, light_directions, narrowest_shaded_mm
 from paleta.errors import FormError
-from paleta.impression import RegionMap, guess_fronts
+from paleta.impression import Level, RegionMap, guess_order
 from paleta.light import (
     Body,
     Glow,
@@ -150,7 +150,7 @@ class GuessTest(SimpleTestCase):
             bodies = guess_bodies(found)
             with self.subTest(inner=inner):
                 self.assertEqual(bodies[0].form, "tube")
-                self.assertEqual(guess_fronts(found), [])
+                self.assertEqual(guess_order(found), [Level(1, 2)])
                 relief = model_forms(found, bodies)
                 height = relief.height
                 middle, half = (outer + inner) / 2, (outer - inner) / 2

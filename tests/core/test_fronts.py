@@ -12,7 +12,7 @@ from demo.lineart import DRAWINGS
 from demo.scanner import scan
 from paleta.checks import stamping_order
 from paleta.errors import DepthCycle
-from paleta.impression import Front, Level, find_regions, guess_fronts, guess_order, read
+from paleta.impression import Front, Level, RegionMap, find_regions, guess_order, read
 from paleta.impression._front_pairs import FEATURES, exchanged, touching_regions
 from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
 from paleta.light import guess_bodies, put_before, settle_depths
@@ -20,6 +20,10 @@ from paleta.recipe import RegionSetting
 from tests.builders import disc, make_sheet, region_map
 from tools.things import HELD_BACK, panel
 from tools.things._measure import Fronts, fronts
+
+
+def guess_fronts(region_map: RegionMap) -> list[Front]:
+    return [guess for guess in guess_order(region_map) if isinstance(guess, Front)]
 
 
 class GuessTest(SimpleTestCase):

@@ -74,7 +74,7 @@ class TruthTest(SimpleTestCase):
     def test_what_lies_on_a_thing_stands_where_that_does(self):
         """A ball before a sky and a bird before the ball; then a spot on the ball, beside the bird."""
         canvas = Canvas(300, 300, 3, np.random.default_rng(1))
-        sky, ball, bird, spot = box(10, 10, 290, 290), circle(150, 150, 100), circle(150, 80, 40), circle(150, 180, 30)
+        sky, ball, bird, spot = box(10, 10, 290, 290), circle(150, 150, 100), circle(150, 60, 40), circle(150, 180, 30)
         for outline in (sky, ball, bird, spot):
             canvas.shape(outline, wobble=0.0)
         self.assertEqual(canvas.over, {(2, 1), (3, 2), (3, 1), (4, 2), (4, 1), (3, 4)})

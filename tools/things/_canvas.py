@@ -13,9 +13,9 @@ from paleta.impression import Impression, RegionMap, find_regions
 DPI = 200.0
 Points = NDArray[np.float64]
 SHIFT = 4
-COVERED, ON_ONE = 0.05, 0.9
-"""A shape lies over another one if this much of it does; less is a line's width. It lies on a single one if so much
-does."""
+COVERED, LOST, ON_ONE = 0.05, 0.25, 0.9
+"""A shape lies over another one if so much of it does, or if so much of the other vanishes; less is a line's width. It
+lies on a single one if so much does."""
 
 
 @dataclass(frozen=True)
@@ -42,6 +42,7 @@ class Canvas:
         self.line_px, self.chance = line_px, chance
         self.part, self.alike = [0], [0]
         self.over: set[tuple[int, int]] = set()
+        self._lies_on: dict[int, int] = {}
         self._last = 0
 
     def group(self) -> int:
@@ -65,14 +66,19 @@ class Canvas:
             line &= cv2.dilate(within, np.ones((3, 3), np.uint8))
         self.part.append(self.group() if part is None else part)
         self.alike.append(self.group() if alike is None else alike)
-        covered = np.bincount(self.owner[mask > 0], minlength=1)
         own = len(self.part) - 1
-        covers = {int(old) for old in np.flatnonzero(covered > COVERED * covered.sum()) if old}
+        covered = np.bincount(self.owner[mask > 0], minlength=own)
+        # Without its rim: what only lies beside another one shares an edge with it.
+        inner = np.bincount(self.owner[cv2.erode(mask, np.ones((3, 3), np.uint8)) > 0], minlength=own)
+        visible = np.bincount(self.owner.ravel(), minlength=own)
+        covers = {int(old) for old in np.flatnonzero((inner > COVERED * inner.sum()) | (inner > LOST * visible)) if old}
         host = int(covered.argmax())
         if host and covered[host] > ON_ONE * covered.sum():
             # What lies on one thing stands where that does, before and behind the same others.
             self.over |= {(own, far) for near, far in self.over if near == host}
-            self.over |= {(near, own) for near, far in self.over if far == host and near not in covers}
+            hiding = {near for near, far in self.over if far == host and self._lies_on.get(near) != host}
+            self.over |= {(near, own) for near in hiding - covers}
+            self._lies_on[own] = host
         self.over |= {(own, old) for old in covers}
         self.owner[mask > 0] = own
         self.ink[mask > 0] = 0

@@ -1,0 +1,145 @@
+"""Things made up by chance: what the drawing says of itself is what can be seen, and each is drawn the same again."""
+
+from __future__ import annotations
+
+from itertools import combinations
+
+import numpy as np
+from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as made
+
+from tools.things import KINDS, Canvas, made_up_kinds, panel
+from tools.things._canvas import box, circle
+from tools.things._made_up import OUTLINES, PATTERNS, STANDS, Body, Place, _left_and_right, outline
+
+SIDE = 300
+
+
+def blank() -> Canvas:
+    return Canvas(SIDE, SIDE, 2, np.random.default_rng(1))
+
+
+class OverTest(SimpleTestCase):
+    """Who was drawn over whom, as `Canvas.over` tells it."""
+
+    def test_what_overlaps_lies_before_what_was_there(self):
+        canvas = blank()
+        canvas.shape(circle(120, 150, 60))
+        canvas.shape(circle(190, 150, 60))
+        self.assertEqual(canvas.over, {(2, 1)})
+
+    def test_tiles_side_by_side_share_an_edge_and_lie_over_nothing(self):
+        canvas = blank()
+        for place in range(8):
+            canvas.shape(box(20 + 9 * place, 20, 29 + 9 * place, 40), wobble=0.0)
+        self.assertEqual(canvas.over, set())
+
+    def test_a_small_thing_half_hidden_by_a_large_one_lies_behind_it(self):
+        canvas = blank()
+        canvas.shape(circle(60, 150, 12))
+        canvas.shape(circle(170, 150, 110))
+        self.assertEqual(canvas.over, {(2, 1)})
+
+    def test_a_large_thing_that_loses_a_sliver_to_a_small_one_lies_behind_it(self):
+        canvas = blank()
+        canvas.shape(circle(170, 150, 110))
+        canvas.shape(circle(60, 150, 12))
+        self.assertEqual(canvas.over, {(2, 1)})
+
+    def test_what_lies_on_one_body_side_by_side_is_in_one_plane(self):
+        """Spots on a ball; a bird before the ball stands before them all."""
+        canvas = blank()
+        for points in (circle(150, 150, 100), circle(150, 60, 30), circle(110, 160, 20), circle(190, 160, 20)):
+            canvas.shape(points, wobble=0.0)
+        self.assertEqual(canvas.over, {(2, 1), (3, 1), (4, 1), (2, 3), (2, 4)})
+
+
+class PatternTest(SimpleTestCase):
+    @settings(max_examples=60, deadline=None)
+    @given(pattern=made.sampled_from(sorted(set(PATTERNS), key=lambda one: one.__name__)), seed=made.integers(0, 9999))
+    def test_a_pattern_stays_on_its_body(self, pattern, seed):
+        canvas, chance = blank(), np.random.default_rng(seed)
+        shape = outline(chance)
+        place = Place(canvas, SIDE / 2, SIDE / 2, SIDE / 3)
+        surface, sort = canvas.group(), canvas.group()
+        mask = place.draw(shape, part=surface, alike=sort)
+        pattern(Body(place, shape, mask, surface, sort), chance)
+        self.assertTrue((canvas.owner[mask == 0] == 0).all())
+
+
+class OutlineTest(SimpleTestCase):
+    def test_every_outline_fits_its_place(self):
+        for make in dict.fromkeys(OUTLINES):
+            for seed in range(20):
+                points = make(np.random.default_rng(seed))
+                with self.subTest(outline=make.__name__, seed=seed):
+                    self.assertLess(float(np.hypot(*points.T).max()), 2.5)
+                    self.assertTrue(np.isfinite(points).all())
+
+    def test_what_was_slimmed_is_no_slimmer_than_asked(self):
+        for seed in range(60):
+            points = outline(np.random.default_rng(seed), slim=0.6)
+            wide = np.ptp(np.abs(points), axis=0).max()
+            with self.subTest(seed=seed):
+                self.assertLessEqual(float(np.abs(points).max()), 1.5)
+                self.assertGreater(float(wide), 0.3)
+
+
+class StandTest(SimpleTestCase):
+    def test_copies_left_and_right_are_mirrored(self):
+        for seed in range(20):
+            copies = _left_and_right(np.random.default_rng(seed))
+            for right, left in zip(copies[::2], copies[1::2], strict=True):
+                self.assertEqual((right.dx, right.dy, right.turn), (-left.dx, left.dy, -left.turn))
+                self.assertNotEqual(right.mirrored, left.mirrored)
+
+    def test_a_mirrored_place_draws_what_the_other_one_draws_in_a_mirror(self):
+        shape = outline(np.random.default_rng(3))
+        masks = []
+        for mirrored in (False, True):
+            canvas = blank()
+            place = Place(canvas, SIDE / 2 - 0.5, SIDE / 2 - 0.5, SIDE / 3)
+            copy = place.within(-0.3 if mirrored else 0.3, 0.1, 0.5, turn=-0.4 if mirrored else 0.4, mirrored=mirrored)
+            masks.append(canvas.shape(copy._seen(shape), wobble=0.0))
+        overlap = (masks[0] & masks[1][:, ::-1]).sum() / (masks[0] | masks[1][:, ::-1]).sum()
+        self.assertGreater(float(overlap), 0.95)
+
+    def test_each_way_to_stand_gives_some_copies(self):
+        for stand in dict.fromkeys(STANDS):
+            for seed in range(20):
+                copies = stand(np.random.default_rng(seed))
+                with self.subTest(stand=stand.__name__, seed=seed):
+                    self.assertTrue(copies)
+                    self.assertTrue(all(0.02 < one.size <= 1 for one in copies))
+
+
+class PanelTest(SimpleTestCase):
+    def test_a_drawing_of_a_number_is_the_same_each_time_and_others_are_other(self):
+        drawings = [panel(seed, made_up_kinds(seed, 3)) for seed in (11, 11, 12)]
+        same, again, other = (one.region_map.labels for one in drawings)
+        np.testing.assert_array_equal(same, again)
+        self.assertFalse(same.shape == other.shape and (same == other).all())
+        self.assertEqual(drawings[0].over, drawings[1].over)
+
+    def test_a_design_drawn_twice_is_alike_but_two_things(self):
+        """As with every kind: two flowers on one panel are coloured apart."""
+        canvas = Canvas(400, 800, 2, np.random.default_rng(2))
+        kind = made_up_kinds(21, 1)["made up 0"]
+        kind(canvas, 200, 200, 150)
+        shapes = len(canvas.part)
+        kind(canvas, 600, 200, 150)
+        self.assertEqual(len(canvas.part) - shapes, shapes - 1)
+        self.assertFalse(set(canvas.alike[1:shapes]) & set(canvas.alike[shapes:]))
+
+    def test_nearer_and_farther_never_go_in_a_circle_between_two(self):
+        for seed in range(4):
+            over = panel(seed, {**KINDS, **made_up_kinds(seed, len(KINDS))}).over
+            self.assertFalse([pair for pair in over if pair[::-1] in over])
+
+    def test_there_are_regions_of_many_sorts(self):
+        drawn = [panel(seed, made_up_kinds(seed, 4)) for seed in range(6)]
+        self.assertGreater(sum(len(set(one.alike.tolist())) for one in drawn), 30)
+        self.assertTrue(
+            any((one.part[a] == one.part[b]) for one in drawn for a, b in combinations(range(1, len(one.part)), 2))
+        )

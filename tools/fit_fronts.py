@@ -1,4 +1,5 @@
-"""Fit the network that tells which of two regions stands in front: `python -m tools.fit_fronts` (ten minutes).
+"""Fit the network that tells which of two regions stands in front: `python -m tools.fit_fronts` (fifteen
+minutes).
 
 Pairs of regions that touch, of drawings made by chance (tools/things): the order of drawing says which lies before the
 other, or that neither does; pieces of one surface are left out. Writes paleta/impression/_fronts.npz. How well it does:
@@ -19,11 +20,11 @@ from paleta import impression
 from paleta.impression._front_pairs import FEATURES, exchanged, touching_regions
 from paleta.impression._fronts import BEFORE, BEHIND, LEVEL
 from tools.networks import named
-from tools.things import KINDS, panel
+from tools.things import exercise
 
 PLACE = Path(impression.__file__).with_name("_fronts.npz")
-TRAINED_ON = range(1000, 2600)
-HIDDEN, RIDGE, ROUNDS, BATCH = (64, 32), 0.3, 12, 1024
+TRAINED_ON = range(1000, 2500)
+HIDDEN, RIDGE, ROUNDS, BATCH = (128, 64), 0.1, 15, 1024
 LEAST_SPREAD = 0.05
 
 Samples = tuple[NDArray[np.float32], NDArray[np.int64]]
@@ -31,7 +32,7 @@ Samples = tuple[NDArray[np.float32], NDArray[np.int64]]
 
 def samples(seed: int) -> Samples:
     """Features of all pairs of one drawing, and what each is."""
-    drawn = panel(seed, KINDS)
+    drawn = exercise(seed)
     met = touching_regions(drawn.region_map)
     owners = drawn.owner[met.labels]
     truth = np.full(len(owners), LEVEL)

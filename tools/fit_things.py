@@ -18,7 +18,7 @@ from sklearn.neural_network import MLPClassifier
 from paleta import impression
 from paleta.impression._thing_pairs import FEATURES, pairs_of
 from tools.networks import named
-from tools.things import KINDS, panel
+from tools.things import exercise
 
 PLACE = Path(impression.__file__).with_name("_things.npz")
 TRAINED_ON = range(1000, 2200)
@@ -31,7 +31,7 @@ Samples = tuple[NDArray[np.float32], NDArray[np.int8], NDArray[np.int8]]
 def samples(seed: int) -> Samples:
     """Features of all pairs of one drawing, and whether they are of one part, and alike; -1 = the drawing does not
     say."""
-    drawn = panel(seed, KINDS, cut=bool(seed % 2))
+    drawn = exercise(seed)
     pairs = pairs_of(drawn.region_map)
     told = []
     for truth in (drawn.part[pairs.labels], drawn.alike[pairs.labels]):

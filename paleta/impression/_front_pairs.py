@@ -8,6 +8,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from paleta.impression._border_ends import BORDER_ENDS, MORE, border_ends
 from paleta.impression._junctions import Junction, running_on, t_junctions
 from paleta.impression._region_map import PAPER, RegionMap
 from paleta.impression._ring import is_ring
@@ -19,11 +20,13 @@ OF_EACH = (
     "holes", "size", "on paper", "at the edge", "neighbours", "farness", "height in picture", "widest",
 )  # fmt: skip
 """Of one region, the other one given; measured both ways round."""
-OF_BOTH = ("bends, near", "bends, far", "lower", "right", "unlike", "shared neighbours", "straight", "length")
+OF_BOTH = (
+    "bends, near", "bends, far", "lower", "right", "unlike", "shared neighbours", "straight", "length", *BORDER_ENDS,
+)  # fmt: skip
 FEATURES = (*(f"{name}, {side}" for side in ("one", "other") for name in OF_EACH), *OF_BOTH)
 TURNED = tuple(range(len(OF_EACH), 2 * len(OF_EACH))) + tuple(range(len(OF_EACH)))
 """Where the columns of each go when the two are exchanged; then these of both change their sign."""
-SIGNED = ("bends, near", "bends, far", "lower", "right")
+SIGNED = ("bends, near", "bends, far", "lower", "right", *MORE)
 NEARER_MM, NEARER_FAR = 0.6, 1.6
 """Junctions are looked at as usual, and on smaller rings."""
 MOST_STEMS = 4
@@ -158,6 +161,7 @@ def _of_both(
         common,
         np.abs(bends[:, 1]) < 0.04,
         np.log(length),
+        *border_ends(region_map.labels, labels, region_map.px_per_mm).T,
     ]
 
 

@@ -11,8 +11,9 @@ from paleta.impression._front_pairs import FEATURES, exchanged, touching_regions
 from paleta.impression._region_map import RegionMap
 from paleta.impression._weights import heard, weights_of
 
-LEAST_LEVEL = 0.9
-"""Only what is as good as sure to be level is told: a front that is missed costs more."""
+MOST_LEVEL, LEAST_LEVEL = 0.6, 0.9
+"""A front is told where it is no likelier than this that there is none; what is level, only where that is as good as
+sure. In between nothing is said."""
 LEVEL, BEFORE, BEHIND = 0, 1, 2
 """What a pair can be: beside each other in one plane, the one before the other, or behind it."""
 
@@ -54,7 +55,7 @@ def guess_order(region_map: RegionMap) -> list[Front | Level]:
             order += [Level(one, other)] if only else []
             continue
         weight = round(abs(before - behind), 3)
-        if level <= max(before, behind):
+        if level <= MOST_LEVEL:
             order.append(Front(one, other, weight) if before > behind else Front(other, one, weight))
         elif level > LEAST_LEVEL:
             order.append(Level(one, other, round(level - max(before, behind), 3)))

@@ -16,7 +16,7 @@ from paleta.impression._weights import heard, weights_of
 
 Floats = NDArray[np.float32]
 GROUPINGS = ("parts", "alike")
-LEAST = {"parts": 0.35, "alike": 0.4}
+LEAST = 0.35
 """Regions are joined while their groups belong together with this likelihood on average."""
 
 
@@ -57,10 +57,7 @@ class Weighed:
     def things(self, least: float | None = None) -> Things:
         """Groups that belong together with at least this likelihood on average; as usual, if none is said."""
         return Things(
-            *(
-                _groups(self.pairs, self.likelihoods[name], LEAST[name] if least is None else least)
-                for name in GROUPINGS
-            )
+            *(_groups(self.pairs, self.likelihoods[name], LEAST if least is None else least) for name in GROUPINGS)
         )
 
     def touching(self, one: int, other: int) -> bool:

@@ -33,7 +33,8 @@ class GuessTest(SimpleTestCase):
         labels[40:260, 40:150], labels[40:260, 150:260] = 2, 3
         labels[disc(300, 60)] = 1
         fronts = {(front.nearer, front.farther) for front in guess_fronts(region_map(labels))}
-        self.assertEqual(fronts, {(1, 2), (1, 3)})
+        self.assertLessEqual({(1, 2), (1, 3)}, fronts)
+        self.assertNotIn(1, {farther for _, farther in fronts})
 
     def test_the_lines_of_a_pattern_do_not_bring_what_lies_round_it_to_the_front(self):
         """A wall of tiles before a sky: all its joints end on its outline, beyond which the sky lies."""

@@ -1,14 +1,15 @@
 """Drawings by chance that know which of their cells are pieces of one surface and which are alike.
 
-`panel(seed, kinds)` draws; KINDS and things made up by chance (`made_up_kinds`) are what the networks are fitted on,
-HELD_BACK what they never saw. `measure(number)` is the table of how well things are found in both.
+`panel(seed, kinds)` draws; `exercise(seed)` what networks are fitted on, KINDS and things made up by chance
+(`made_up_kinds`); HELD_BACK is what they never saw. `measure(number)` is the table of how well things are found in
+both.
 """
 
 from tools.things._canvas import Canvas, Drawn
 from tools.things._further_kinds import HELD_BACK
 from tools.things._made_up import made_up_kinds
 from tools.things._measure import agreement, measured, members, plain_things
-from tools.things._panels import KINDS, panel
+from tools.things._panels import KINDS, exercise, panel
 from tools.things._table import measure
 
 __all__ = [
@@ -17,6 +18,7 @@ __all__ = [
     "Canvas",
     "Drawn",
     "agreement",
+    "exercise",
     "made_up_kinds",
     "measure",
     "measured",

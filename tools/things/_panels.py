@@ -10,9 +10,12 @@ from tools.things._canvas import Canvas, Drawn, box
 from tools.things._cuts import cut as cut_further
 from tools.things._further_kinds import FURTHER
 from tools.things._kinds import BASIC, Kind
+from tools.things._made_up import made_up_kinds
 
 KINDS = {**BASIC, **FURTHER}
 
+CUT_EVERY = 4
+"""Of the drawings to fit on, how many are cut further."""
 SIDES = (760, 980)
 """Height and width in px, upright or lying; 200 dpi."""
 
@@ -42,3 +45,8 @@ def panel(seed: int, kinds: Mapping[str, Kind], *, cut: bool = False) -> Drawn:
     if cut:
         cut_further(canvas)
     return canvas.finished(tuple(dict.fromkeys(drawn)))
+
+
+def exercise(seed: int) -> Drawn:
+    """A drawing to fit networks on: of kinds and of things made up by chance, as many of these as of those."""
+    return panel(seed, {**KINDS, **made_up_kinds(seed, len(KINDS))}, cut=seed % CUT_EVERY == 1)

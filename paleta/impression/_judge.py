@@ -12,9 +12,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.impression._necks import FEATURES, Necks, banks_of, evidence, line_width, pick
-from paleta.impression._weights import weights_of
+from paleta.impression._weights import heard, weights_of
 
-VIEW = 15
+VIEW = 21
 """Samples along each side of a view."""
 VIEWS = ((2.5, 0.15), (8.0, 0.45))
 """How many widths of a line each view reaches beyond the neck, and how much it is blurred in widths of a line."""
@@ -62,9 +62,7 @@ def judge(seen: Floats, looked: Floats) -> Floats:
     odds = np.zeros(len(seen), np.float32)
     for rows in (slice(None), slice(None, None, -1)):
         for cols in (slice(None), slice(None, None, -1)):
-            x = (inputs(seen, looked[:, :, rows, cols]) - net["middle"]) / net["spread"]
-            hidden = np.maximum(x @ net["hidden"] + net["hidden_bias"], 0)
-            odds += hidden @ net["out"] + net["out_bias"]
+            odds += heard(net, "cell", inputs(seen, looked[:, :, rows, cols]))[:, 0]
     return (odds / 4).astype(np.float32)
 
 

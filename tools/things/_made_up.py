@@ -198,6 +198,15 @@ def bands(body: Body, chance: Chance) -> None:
         body.piece(turned(piece, turn), sorts[k % len(sorts)])
 
 
+def ridges(body: Body, chance: Chance) -> None:
+    """Hills or waves one before the other: no two lines run alike, and each is a thing of its own."""
+    x, n = np.linspace(-1.4, 1.4, 40), int(chance.integers(2, 6))
+    for level in np.linspace(-0.8, 0.8, n) + chance.uniform(-0.3, 0.3, n) / n:
+        edge = level + chance.uniform(0.05, 0.5) / n * np.sin(chance.uniform(1, 5) * x + chance.uniform(0, 7))
+        below = np.concatenate([np.stack([x, edge], axis=1), [[1.4, 2.0], [-1.4, 2.0]]])
+        body.piece(below, body.place.canvas.group(), own=True)
+
+
 def belts(body: Body, chance: Chance) -> None:
     """Strips of another sort across it, each one surface, as a ribbon round a box."""
     sort = body.place.canvas.group()
@@ -293,8 +302,8 @@ def zigzag(body: Body, chance: Chance) -> None:
 
 
 PATTERNS: tuple[Callable[[Body, Chance], None], ...] = (
-    gores, gores, nested, bands, bands, belts, belts, tiled, sectors, overlapping, strewn, strewn, in_a_ring, rimmed,
-    rimmed, zigzag,
+    gores, gores, nested, bands, ridges, ridges, belts, belts, tiled, sectors, overlapping, strewn, strewn, in_a_ring,
+    rimmed, rimmed, zigzag,
 )  # fmt: skip
 
 

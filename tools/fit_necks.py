@@ -1,8 +1,9 @@
 """Fit the network by which a broken line is told from a cell that narrows: `python -m tools.fit_necks` (half an hour).
 
-Scans of drawings made by chance, and stampings made by script (tools/stampings), are cut into cells; for every place
-where two cells meet, the drawing says whether they are one cell. Writes paleta/impression/_judge.npz and prints how it
-does on drawings not used for it. The demo's own drawings and the stampings held back are never trained on.
+Scans of drawings made by chance, and stampings made by script (tools/stampings, tools/things), are cut into cells; for
+every place where two cells meet, the drawing says whether they are one cell. Writes paleta/impression/_judge.npz and
+prints how it does on drawings not used for it. The demo's own drawings and the stampings held back are never trained
+on.
 """
 
 from __future__ import annotations
@@ -27,7 +28,7 @@ from paleta.impression._judge import inputs, judge, views
 from paleta.impression._necks import FEATURES, evidence, find_necks, line_width
 from tools.networks import named
 from tools.stampings import DEGREES as STAMPING_DEGREES
-from tools.stampings import panel, stamp
+from tools.stampings import Panel, panel, panel_of_things, stamp
 from tools.stampings import true_cells as stamped_cells
 
 PLACE = Path(_regions.__file__).with_name("_judge.npz")
@@ -35,6 +36,7 @@ FAMILIES: dict[str, Callable[[int], Drawing]] = {"sprays": sprays, "scenes": sce
 TRAINED_ON = {"sprays": range(100, 140), "scenes": range(100, 160)}
 TRIED_ON = {"sprays": range(200, 206), "scenes": range(200, 206)}
 STAMPINGS_TRAINED_ON, STAMPINGS_TRIED_ON = range(100, 360), range(400, 412)
+THINGS_TRAINED_ON, THINGS_TRIED_ON = range(3000, 3200), range(4000, 4012)
 STAMPING_DPI = (150, 200, 300, 400)
 GAPS_MM = (0.8, 1.0, 1.2)
 SCANS: tuple[Faults, ...] = (*DEGRADED.values(), replace(DEGRADED["medium"], gap_mm=1.2))
@@ -58,9 +60,19 @@ def samples(family: str, seed: int) -> Samples:
 
 def samples_of_stamping(seed: int) -> Samples:
     """The same of a stamping made by script, in all degrees, flat on the glass."""
+    return _of_stampings(seed, lambda turn: panel(seed, STAMPING_DPI[(seed + turn) % len(STAMPING_DPI)]))
+
+
+def samples_of_things(seed: int) -> Samples:
+    """The same of a drawing of things."""
+    drawn = panel_of_things(seed)
+    return _of_stampings(seed, lambda _: drawn)
+
+
+def _of_stampings(seed: int, drawing: Callable[[int], Panel]) -> Samples:
     parts = []
     for turn, degree in enumerate(STAMPING_DEGREES.values()):
-        drawn = panel(seed, STAMPING_DPI[(seed + turn) % len(STAMPING_DPI)])
+        drawn = drawing(turn)
         picture = stamp(drawn, replace(degree, photo=0.0), seed * 10 + turn)
         impression = read(picture.data, dpi=picture.dpi)
         truth = cv2.warpPerspective(
@@ -106,10 +118,14 @@ def _true_cell_of(cells: NDArray[np.int32], truth: NDArray[np.int32]) -> tuple[N
     return best, most > 0.75 * np.maximum(total, 1)
 
 
-def gather(seeds: dict[str, range], stampings: range) -> Samples:
+def gather(seeds: dict[str, range], stampings: range, things: range) -> Samples:
     jobs = [(family, seed) for family, own in seeds.items() for seed in own]
     with ProcessPoolExecutor(2) as pool:
-        parts = [*pool.map(samples, *zip(*jobs, strict=True)), *pool.map(samples_of_stamping, stampings)]
+        parts = [
+            *pool.map(samples, *zip(*jobs, strict=True)),
+            *pool.map(samples_of_stamping, stampings),
+            *pool.map(samples_of_things, things),
+        ]
     seen, looked, same = (np.concatenate(part) for part in zip(*parts, strict=True))
     return seen, looked, same
 
@@ -130,8 +146,10 @@ def fit(
 
 
 def main() -> None:
-    np.savez_compressed(PLACE, features=np.array(FEATURES), **fit(*gather(TRAINED_ON, STAMPINGS_TRAINED_ON)))
-    seen, looked, same = gather(TRIED_ON, STAMPINGS_TRIED_ON)
+    np.savez_compressed(
+        PLACE, features=np.array(FEATURES), **fit(*gather(TRAINED_ON, STAMPINGS_TRAINED_ON, THINGS_TRAINED_ON))
+    )
+    seen, looked, same = gather(TRIED_ON, STAMPINGS_TRIED_ON, THINGS_TRIED_ON)
     says = judge(seen, looked)
     for bar in (0.0, 1.0, 2.0, 3.0):
         sys.stdout.write(

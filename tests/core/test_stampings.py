@@ -11,7 +11,18 @@ from django.test import SimpleTestCase
 
 from paleta.impression import Impression, find_regions, find_sheet, read
 from tests.builders import as_file
-from tools.stampings import DEGREES, Panel, Score, Stamping, find_plainly, panel, score, stamp
+from tools.stampings import (
+    DEGREES,
+    Panel,
+    Score,
+    Stamping,
+    find_plainly,
+    panel,
+    panel_of_things,
+    score,
+    stamp,
+    true_cells,
+)
 
 PX = 150 / 25.4
 
@@ -67,7 +78,7 @@ class ShareTest(SimpleTestCase):
 
     def test_nearly_all_cells_are_found_and_few_run_together(self):
         for degree, share, together in (("clean", 0.95, 0.01), ("light", 0.95, 0.015), ("medium", 0.93, 0.02)):
-            got = self.found(degree, range(2, 7))
+            got = self.found(degree, range(2, 10))
             with self.subTest(degree=degree):
                 self.assertGreater(got.found / got.cells, share)
                 self.assertLess(got.together / got.cells, together)
@@ -95,6 +106,29 @@ class ScoreTest(SimpleTestCase):
         got = score(drawn, cut)
         self.assertEqual((got.found, got.spurious), (1, 2))
         self.assertEqual(score(drawn, None).found, 0)
+
+
+class OfThingsTest(SimpleTestCase):
+    def test_a_drawing_of_things_is_the_same_each_time_and_gaps_only_take_ink_away(self):
+        widest = 0.0
+        for seed in range(5000, 5006):
+            drawn, again = panel_of_things(seed), panel_of_things(seed)
+            np.testing.assert_array_equal(drawn.drawn, again.drawn)
+            self.assertTrue((drawn.drawn <= drawn.whole).all())
+            self.assertEqual((drawn.drawn == drawn.whole).all(), drawn.gap_mm == 0)
+            lost = cv2.distanceTransform((drawn.whole > drawn.drawn).astype(np.uint8), cv2.DIST_L2, 5)
+            widest = max(widest, float(lost.max()) / drawn.px)
+        self.assertLess(widest, 1.0)
+
+    def test_its_cells_are_those_of_the_lines_without_gaps(self):
+        drawn = panel_of_things(5001)
+        cells = true_cells(drawn)
+        self.assertGreater(int(cells.max()), 3)
+        # Every cell lies in one piece of paper between the lines.
+        _, pieces = cv2.connectedComponents((drawn.whole < 128).astype(np.uint8), connectivity=4)
+        for cell in range(1, int(cells.max()) + 1):
+            inside = pieces[(cells == cell) & (drawn.whole < 128)]
+            self.assertEqual(len(np.unique(inside)), 1)
 
 
 class CausesTest(SimpleTestCase):

@@ -7,6 +7,7 @@ beside. Seeds below `_measure.HELD_BACK` may be looked at while the finder is wo
 
 from tools.stampings._draw import Panel, panel
 from tools.stampings._measure import DEGREES, FINDERS
+from tools.stampings._of_things import panel_of_things
 from tools.stampings._plain import find_plainly
 from tools.stampings._print import Stamping, stamp
 from tools.stampings._score import Score, score, true_cells
@@ -21,6 +22,7 @@ __all__ = [
     "find_plainly",
     "head",
     "panel",
+    "panel_of_things",
     "score",
     "show",
     "stamp",

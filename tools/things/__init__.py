@@ -9,7 +9,7 @@ from tools.things._canvas import Canvas, Drawn
 from tools.things._further_kinds import HELD_BACK
 from tools.things._made_up import made_up_kinds
 from tools.things._measure import agreement, measured, members, plain_things
-from tools.things._panels import KINDS, exercise, panel
+from tools.things._panels import KINDS, exercise, exercise_canvas, panel
 from tools.things._table import measure
 
 __all__ = [
@@ -19,6 +19,7 @@ __all__ = [
     "Drawn",
     "agreement",
     "exercise",
+    "exercise_canvas",
     "made_up_kinds",
     "measure",
     "measured",

@@ -22,6 +22,26 @@ SIDES = (760, 980)
 
 def panel(seed: int, kinds: Mapping[str, Kind], *, cut: bool = False) -> Drawn:
     """The drawing of this number, of these kinds; the same number is always the same drawing. It may be cut further."""
+    canvas, names = _drawn(seed, kinds, cut=cut)
+    return canvas.finished(names)
+
+
+def exercise(seed: int) -> Drawn:
+    """A drawing to fit networks on: of kinds and of things made up by chance, as many of these as of those."""
+    canvas, names = _exercise(seed)
+    return canvas.finished(names)
+
+
+def exercise_canvas(seed: int) -> Canvas:
+    """The same as drawn, before any region is found in it."""
+    return _exercise(seed)[0]
+
+
+def _exercise(seed: int) -> tuple[Canvas, tuple[str, ...]]:
+    return _drawn(seed, {**KINDS, **made_up_kinds(seed, len(KINDS))}, cut=seed % CUT_EVERY == 1)
+
+
+def _drawn(seed: int, kinds: Mapping[str, Kind], *, cut: bool) -> tuple[Canvas, tuple[str, ...]]:
     chance = np.random.default_rng(seed)
     height, width = SIDES if chance.random() < 0.5 else SIDES[::-1]
     canvas = Canvas(height, width, int(chance.integers(2, 6)), chance)
@@ -44,9 +64,4 @@ def panel(seed: int, kinds: Mapping[str, Kind], *, cut: bool = False) -> Drawn:
         drawn.append(name)
     if cut:
         cut_further(canvas)
-    return canvas.finished(tuple(dict.fromkeys(drawn)))
-
-
-def exercise(seed: int) -> Drawn:
-    """A drawing to fit networks on: of kinds and of things made up by chance, as many of these as of those."""
-    return panel(seed, {**KINDS, **made_up_kinds(seed, len(KINDS))}, cut=seed % CUT_EVERY == 1)
+    return canvas, tuple(dict.fromkeys(drawn))

@@ -215,6 +215,12 @@ class FindThingsTest(SimpleTestCase):
         self.assertGreater(measured(drawn("tiles", 2), "plain")["alike"].f1, 0.9)
         self.assertEqual(plain_things(drawn("tiles", 2).region_map).parts, ())
 
+    def test_the_plain_rule_follows_lines_behind_what_stands_before_them(self):
+        """Strips over and under each other, and pickets behind rails."""
+        for kind, seed in (("weave", 2), ("fence", 1)):
+            with self.subTest(kind=kind):
+                self.assertGreater(measured(drawn(kind, seed), "plain")["parts"].f1, 0.9)
+
 
 def settings(count: int, **more) -> dict[int, RegionSetting]:
     return {label: RegionSetting(name=f"Region {label}", **more) for label in range(1, count + 1)}

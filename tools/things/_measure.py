@@ -7,8 +7,12 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.sparse import coo_matrix
+from scipy.sparse.csgraph import connected_components
 
 from paleta.impression import PAPER, Group, RegionMap, Things, find_things, guess_order
+from paleta.impression._thing_pairs import FEATURES, pairs_of
+from paleta.impression._thing_shapes import shapes_of
 from paleta.light import settle_depths
 from tools.things._canvas import Drawn
 
@@ -16,6 +20,8 @@ SHORT_MM = 1.0
 Members = NDArray[np.int64]
 LIKE_SIZE, LIKE_SLIM, LIKE_FILL = 1.5, 0.15, 0.12
 """What the plain rule takes for the same shape: times in area, and how far apart in slimness and fill."""
+PLAIN_RUNS_ON = 0.6
+"""How straight it wants two lines to lead into each other."""
 
 
 @dataclass(frozen=True)
@@ -75,15 +81,10 @@ def members(groups: Iterable[Group], count: int) -> Members:
 
 
 def plain_things(region_map: RegionMap) -> Things:
-    """The plain rule: of like shape and size, and touching a common neighbour or each other; nothing is a part."""
-    from scipy.sparse import coo_matrix
-    from scipy.sparse.csgraph import connected_components
-
-    from paleta.impression._thing_shapes import shapes_of
-
+    """The plain rule: alike is what is of like shape and size, and touches a common neighbour or each other; parts are
+    what a line that ends on a nearer thing leads on into, straight, beyond it."""
     shapes, around = shapes_of(region_map), region_map.neighbours()
-    n = len(shapes.labels)
-    rows, cols = np.triu_indices(n, 1)
+    rows, cols = np.triu_indices(len(shapes.labels), 1)
     slim, fill = shapes.measures[:, 0], shapes.measures[:, 1]
     like = (
         (np.abs(np.log(shapes.size_mm[rows] / shapes.size_mm[cols])) * 2 < np.log(LIKE_SIZE))
@@ -95,10 +96,21 @@ def plain_things(region_map: RegionMap) -> Things:
         for a, b in zip(shapes.labels[rows].tolist(), shapes.labels[cols].tolist(), strict=True)
     ]
     joined = like & np.array(near, bool)
-    links = coo_matrix((np.ones(int(joined.sum())), (rows[joined], cols[joined])), shape=(n, n))
+    pairs = pairs_of(region_map)
+    leads_on = pairs.features[:, FEATURES.index("runs on behind")] > PLAIN_RUNS_ON
+    return Things(
+        _joined(shapes.labels, pairs.one[leads_on], pairs.other[leads_on]),
+        _joined(shapes.labels, rows[joined], cols[joined]),
+    )
+
+
+def _joined(labels: Members, one: NDArray[np.intp], other: NDArray[np.intp]) -> tuple[Group, ...]:
+    """Whoever is joined with somebody, directly or through others, as groups."""
+    n = len(labels)
+    links = coo_matrix((np.ones(len(one)), (one, other)), shape=(n, n))
     _, member = connected_components(links, directed=False)
-    groups = [shapes.labels[member == number].tolist() for number in np.unique(member)]
-    return Things((), tuple(Group(group, 0.5) for group in groups if len(group) > 1))
+    groups = [labels[member == number].tolist() for number in np.unique(member)]
+    return tuple(Group(group, 0.5) for group in groups if len(group) > 1)
 
 
 WAYS = {"Paleta": find_things, "plain": plain_things, "nothing": lambda _: Things((), ())}

@@ -103,6 +103,11 @@ class GuessTest(SimpleTestCase):
         self.assertGreater(share, 0.85)
         self.assertLess(told.wrong, told.right / 10)
 
+    def test_what_lies_side_by_side_mostly_stays_in_one_plane(self):
+        told = sum((fronts(panel(seed, HELD_BACK)) for seed in range(46_000, 46_008)), Fronts())
+        self.assertGreater(told.one_plane + told.two_planes, 50)
+        self.assertGreater(told.one_plane, told.two_planes)
+
     def test_what_fills_a_ring_alone_lies_in_its_plane(self):
         y, x = np.mgrid[:300, :300] - 150.0
         labels = np.zeros((300, 300), np.int32)

@@ -33,6 +33,7 @@ from paleta.recipe import (
 from tests.builders import make_work, region_map
 from tools.things import HELD_BACK, KINDS, Canvas, agreement, measured, members, panel, plain_things
 from tools.things._canvas import box, circle
+from tools.things._measure import exact
 
 
 def drawn(kind: str, seed: int = 1, size: float = 200):
@@ -61,6 +62,15 @@ class MeasureTest(SimpleTestCase):
         self.assertEqual(agreement(truth, truth).decisions, 3)
         self.assertEqual(agreement(np.arange(6), truth).decisions, 6 + 3)
         self.assertEqual(agreement(np.zeros(6, int), truth).decisions, 1 + 2)
+
+    def test_the_truth_itself_leaves_a_decision_for_each_of_its_groups(self):
+        one = drawn("fence", 1)
+        for name, truth in (("parts", one.part), ("alike", one.alike)):
+            told = truth[truth > 0]
+            with self.subTest(grouping=name):
+                self.assertEqual(exact(one)[name].f1, 1)
+                self.assertEqual(exact(one)[name].decisions, len(set(told.tolist())))
+                self.assertEqual(exact(one)[name].regions, len(told))
 
     def test_a_group_is_a_set_that_says_how_sure_it_is(self):
         group = Group([3, 1, 3], 0.8)

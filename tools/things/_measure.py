@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import astuple, dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -35,10 +35,7 @@ class Agreement:
     regions: int = 0
 
     def __add__(self, other: Agreement) -> Agreement:
-        return Agreement(
-            self.right + other.right, self.wrong + other.wrong, self.missed + other.missed,
-            self.decisions + other.decisions, self.regions + other.regions,
-        )  # fmt: skip
+        return Agreement(*(a + b for a, b in zip(astuple(self), astuple(other), strict=True)))
 
     @property
     def precision(self) -> float:
@@ -128,30 +125,45 @@ def measured(drawn: Drawn, way: str) -> dict[str, Agreement]:
     return result
 
 
+def exact(drawn: Drawn) -> dict[str, Agreement]:
+    """What the truth itself would be measured as: how many decisions are left where nothing is wrong."""
+    return {
+        name: agreement(truth[truth > 0], truth[truth > 0])
+        for name, truth in (("parts", drawn.part), ("alike", drawn.alike))
+    }
+
+
 @dataclass(frozen=True)
 class Fronts:
-    """Borders of what was drawn over something: guessed right, wrong, or left level."""
+    """Borders of what was drawn over something: guessed right, wrong, or left level. And borders of what lies side by
+    side: how many got one depth, and how many two."""
 
     right: int = 0
     wrong: int = 0
     level: int = 0
+    one_plane: int = 0
+    two_planes: int = 0
 
     def __add__(self, other: Fronts) -> Fronts:
-        return Fronts(self.right + other.right, self.wrong + other.wrong, self.level + other.level)
+        return Fronts(*(a + b for a, b in zip(astuple(self), astuple(other), strict=True)))
 
 
 def fronts(drawn: Drawn) -> Fronts:
-    """How often the guessed depths put what was drawn later in front."""
+    """How often the guessed depths put what was drawn later in front, and leave in one plane what does not overlap."""
     found = drawn.region_map
     depth, _ = settle_depths([region.label for region in found.regions], guess_order(found))
     counts = Fronts()
     for border in found.borders:
         pair = int(drawn.owner[border.a]), int(drawn.owner[border.b])
         one_surface = drawn.part[border.a] == drawn.part[border.b]
-        if border.a == PAPER or border.length_mm < SHORT_MM or one_surface or not {pair, pair[::-1]} & drawn.over:
+        if border.a == PAPER or border.length_mm < SHORT_MM or one_surface:
             continue
-        fall = (depth[border.a] - depth[border.b]) * (1 if pair in drawn.over else -1)
-        counts += Fronts(int(fall > 0), int(fall < 0), int(fall == 0))
+        if {pair, pair[::-1]} & drawn.over:
+            fall = (depth[border.a] - depth[border.b]) * (1 if pair in drawn.over else -1)
+            counts += Fronts(right=int(fall > 0), wrong=int(fall < 0), level=int(fall == 0))
+        elif 0 not in pair:
+            same = depth[border.a] == depth[border.b]
+            counts += Fronts(one_plane=int(same), two_planes=int(not same))
     return counts
 
 

@@ -7,15 +7,16 @@ from concurrent.futures import ProcessPoolExecutor
 from functools import partial
 
 from tools.things._further_kinds import HELD_BACK
-from tools.things._measure import WAYS, Agreement, Fronts, fronts, measured, table
+from tools.things._measure import WAYS, Agreement, Fronts, exact, fronts, measured, table
 from tools.things._panels import KINDS, panel
 
+TRUTH = "the truth"
 SETS = {"known kinds": (KINDS, 30_000), "held back": (HELD_BACK, 40_000)}
 
 
 def one_drawing(which: str, seed: int) -> tuple[tuple[str, ...], dict[str, dict[str, Agreement]], Fronts]:
     drawn = panel(seed, SETS[which][0])
-    return drawn.kinds, {way: measured(drawn, way) for way in WAYS}, fronts(drawn)
+    return drawn.kinds, {way: measured(drawn, way) for way in WAYS} | {TRUTH: exact(drawn)}, fronts(drawn)
 
 
 def measure(number: int, *, kinds: bool = False) -> str:
@@ -27,11 +28,12 @@ def measure(number: int, *, kinds: bool = False) -> str:
         rows = [
             (f"{grouping}, {which}, {way}", sum((one[way][grouping] for _, one, _ in drawings), Agreement()))
             for grouping in ("parts", "alike")
-            for way in WAYS
+            for way in (*WAYS, TRUTH)
         ]
         told = sum((one for _, _, one in drawings), Fronts())
         parts.append(
-            f"{table(rows)}\nwhat stands in front, {which}: {told.right} right, {told.wrong} wrong, {told.level} level"
+            f"{table(rows)}\nwhat stands in front, {which}: {told.right} right, {told.wrong} wrong, "
+            f"{told.level} level; side by side: {told.one_plane} in one plane, {told.two_planes} not"
         )
         if kinds:
             by_kind: dict[str, Agreement] = defaultdict(Agreement)

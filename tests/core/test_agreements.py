@@ -5,8 +5,10 @@ from __future__ import annotations
 import re
 from pathlib import Path
 
+import numpy as np
 from django.test import SimpleTestCase
 
+from paleta.impression._judge import VIEW, VIEWS
 from tests.imports import imported
 
 ROOT = Path(__file__).parents[2]
@@ -83,6 +85,39 @@ class CoreTest(SimpleTestCase):
         for name in re.findall(r"`(paleta/[\w/.]+)`", notes):
             with self.subTest(name=name):
                 self.assertTrue((ROOT / name).exists())
+
+
+class ToolsTest(SimpleTestCase):
+    def test_every_script_that_says_it_can_be_run_does_something_when_it_is(self):
+        said = {}
+        for path in (ROOT / "tools").rglob("*.py"):
+            for name in re.findall(r"python -m (tools[\w.]*)", path.read_text()):
+                said[name] = path
+        self.assertGreater(len(said), 8)
+        for name in said:
+            place = ROOT / name.replace(".", "/")
+            script = place / "__main__.py" if place.is_dir() else place.with_suffix(".py")
+            with self.subTest(script=name):
+                self.assertRegex(script.read_text(), r'if __name__ == "__main__":\n    \w+')
+
+    def test_the_networks_beside_the_code_have_the_shape_their_scripts_fit(self):
+        from tools import fit_fronts, fit_necks, fit_things
+
+        for script, name, shown in (
+            (fit_necks, "cell", fit_necks.inputs(np.zeros((1, len(fit_necks.FEATURES))), blank_views()).shape[1]),
+            (fit_fronts, "order", len(fit_fronts.FEATURES)),
+            (fit_things, "parts", len(fit_things.FEATURES)),
+            (fit_things, "alike", len(fit_things.FEATURES)),
+        ):
+            with np.load(script.PLACE) as kept, self.subTest(network=f"{script.PLACE.name}, {name}"):
+                self.assertEqual(kept["features"].tolist(), list(script.FEATURES))
+                self.assertEqual(kept[f"{name}_0"].shape, (shown, script.HIDDEN[0]))
+                self.assertEqual(kept[f"{name}_1"].shape, script.HIDDEN)
+
+
+def blank_views() -> np.ndarray:
+    """One neck with nothing round it."""
+    return np.zeros((1, len(VIEWS), VIEW, VIEW))
 
 
 class WebTest(SimpleTestCase):

@@ -1,5 +1,5 @@
-"""Fit the network that tells which of two regions stands in front: `python -m tools.fit_fronts` (fifteen
-minutes).
+"""Fit the network that tells which of two regions stands in front: `python -m tools.fit_fronts` (a quarter
+of an hour).
 
 Pairs of regions that touch, of drawings made by chance (tools/things): the order of drawing says which lies before the
 other, or that neither does; pieces of one surface are left out. Writes paleta/impression/_fronts.npz. How well it does:

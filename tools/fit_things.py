@@ -1,5 +1,5 @@
-"""Fit the networks by which regions are taken for one surface, or for alike: `python -m tools.fit_things` (ten
-minutes).
+"""Fit the networks by which regions are taken for one surface, or for alike: `python -m tools.fit_things` (a quarter of
+an hour).
 
 Every pair of regions of drawings made by chance (tools/things) is measured; the drawing says whether the two belong
 together. Writes paleta/impression/_things.npz. How well they do: `python -m tools.things`; the kinds held back there
@@ -21,7 +21,7 @@ from tools.networks import named
 from tools.things import exercise
 
 PLACE = Path(impression.__file__).with_name("_things.npz")
-TRAINED_ON = range(1000, 2200)
+TRAINED_ON = range(1000, 2500)
 HIDDEN, RIDGE, ROUNDS, BATCH = (64, 32), 0.03, 10, 2048
 LEAST_SPREAD = 0.05
 

@@ -32,10 +32,10 @@ def region_map(labels: np.ndarray, dpi: float = 300) -> RegionMap:
 
 
 def line_drawing(width: int = 360, height: int = 300, line: int = 4) -> np.ndarray:
-    """A grey H x W picture: a ball, and a small box on a wider one, black on white; three closed cells."""
+    """A grey H x W picture: a ball, and a dome on a box, black on white; three closed cells."""
     picture = np.full((height, width), 255, np.uint8)
     cv2.circle(picture, (90, 110), 60, 0, line, cv2.LINE_AA)
-    cv2.rectangle(picture, (190, 60), (330, 150), 0, line, cv2.LINE_AA)
+    cv2.ellipse(picture, (260, 150), (70, 90), 0, 180, 360, 0, line, cv2.LINE_AA)
     cv2.rectangle(picture, (176, 150), (344, 240), 0, line, cv2.LINE_AA)
     return picture
 

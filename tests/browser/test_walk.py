@@ -198,8 +198,8 @@ class RegionTest(BrowserTest):
 class FindAgainTest(BrowserTest):
     def test_wider_gaps_find_a_broken_cell_and_names_are_carried_over(self):
         picture = line_drawing()
-        # A break of 3 mm between the two boxes; two ends that face each other are bridged up to twice the gap.
-        picture[140:160, 250:268] = 255
+        # A break of 4 mm between dome and box; two ends that face each other are bridged up to twice the gap.
+        picture[140:160, 247:271] = 255
         piece = make_piece(self.ana, picture=picture)
         page = self.open_piece(piece, "?section=regions&view=regions")
         rows = page.locator("#part-regions").get_by_role("list", name="Regions").get_by_role("listitem")

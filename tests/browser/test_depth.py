@@ -106,7 +106,7 @@ class BodyTest(BrowserTest):
     def test_a_border_is_turned_round_by_a_click_and_in_the_list(self):
         page = self.open_piece(make_piece(self.ana), "?section=light")
         page.get_by_role("button", name="Say on the picture what stands in front").click()
-        self.click_picture(0.72, 0.5)  # the line between the two boxes
+        self.click_picture(0.72, 0.5)  # the line between dome and box
         expect(page.get_by_role("button", name="Undo")).to_be_enabled()
         page.get_by_role("button", name="Stop").click()
         self.click_picture(0.7, 0.35)

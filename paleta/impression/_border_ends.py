@@ -12,6 +12,8 @@ from itertools import combinations
 import numpy as np
 from numpy.typing import NDArray
 
+from paleta.impression._junctions import meeting_places, on_rings
+
 RINGS_MM = (0.45, 0.8, 1.3, 2.0)
 RANKED_ON = 1
 """The ring by which the ends of a border are ranked: the one that says most comes first."""
@@ -32,7 +34,7 @@ def border_ends(labels: NDArray[np.int32], pairs: NDArray[np.int64], px_per_mm: 
     more = np.zeros((len(pairs), len(ENDS), len(RINGS_MM)), np.float32)
     rest = np.full_like(more, NO_THIRD)
     of_pair, places = _ends_of(labels, pairs, px_per_mm)
-    rings = _rings(labels, places, px_per_mm)
+    rings = np.stack([on_rings(labels, places, mm * px_per_mm, SAMPLES) for mm in RINGS_MM], axis=1)
     own, others = ((rings == pairs[of_pair, side][:, None, None]).mean(axis=2) for side in (0, 1))
     order = np.lexsort((-np.abs(own - others)[:, RANKED_ON], of_pair))
     counted = np.bincount(of_pair, minlength=len(pairs))
@@ -51,32 +53,16 @@ def _ends_of(
     labels: NDArray[np.int32], pairs: NDArray[np.int64], px_per_mm: float
 ) -> tuple[NDArray[np.int64], NDArray[np.float64]]:
     """M places in px where a pair and something else meet, and which pair that is."""
-    corners = np.stack([labels[:-1, :-1], labels[:-1, 1:], labels[1:, :-1], labels[1:, 1:]])
-    rows, cols = np.nonzero((corners[1:] != corners[0]).any(axis=0))
-    ordered = np.sort(corners[:, rows, cols], axis=0)
-    several = (ordered[1:] != ordered[:-1]).sum(axis=0) >= 2
-    rows, cols, names = rows[several], cols[several], ordered[:, several]
     number = {pair: k for k, pair in enumerate(map(tuple, pairs.tolist()))}
     seen: set[tuple[int, int, int]] = set()
     of_pair, places = [], []
     cell = ONE_END_MM * px_per_mm
-    for row, col, met in zip(rows.tolist(), cols.tolist(), names.T.tolist(), strict=True):
-        for pair in combinations(sorted(set(met)), 2):
-            k = number.get(pair)
-            if k is None or (k, int(row / cell), int(col / cell)) in seen:
-                continue
-            seen.add((k, int(row / cell), int(col / cell)))
-            of_pair.append(k)
-            places.append((row + 0.5, col + 0.5))
+    for row, col, met in meeting_places(labels):
+        for pair in combinations(met, 2):
+            k = number.get(pair, -1)
+            end = (k, int(row / cell), int(col / cell))
+            if k >= 0 and end not in seen:
+                seen.add(end)
+                of_pair.append(k)
+                places.append((row + 0.5, col + 0.5))
     return np.array(of_pair, np.int64), np.array(places, float).reshape(-1, 2)
-
-
-def _rings(labels: NDArray[np.int32], places: NDArray[np.float64], px_per_mm: float) -> NDArray[np.int32]:
-    """M x rings x SAMPLES: what lies on the rings round each place."""
-    turn = np.linspace(0, 2 * np.pi, SAMPLES, endpoint=False)
-    radii = np.array(RINGS_MM)[:, None] * px_per_mm
-    y, x = (
-        np.clip(np.round(places[:, axis, None, None] + radii * way(turn)), 0, labels.shape[axis] - 1).astype(int)
-        for axis, way in ((0, np.sin), (1, np.cos))
-    )
-    return labels[y, x]

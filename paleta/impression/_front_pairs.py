@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.impression._border_ends import BORDER_ENDS, MORE, border_ends
-from paleta.impression._junctions import Junction, running_on, t_junctions
+from paleta.impression._junctions import Junction, on_rings, running_on, t_junctions
 from paleta.impression._region_map import PAPER, RegionMap
 from paleta.impression._ring import is_ring
 from paleta.impression._thing_shapes import Shapes, shapes_of
@@ -187,13 +187,9 @@ def _bends(region_map: RegionMap, labels: NDArray[np.int64]) -> Floats:
     first, last = np.searchsorted(code, wanted), np.searchsorted(code, wanted, "right")
     picked = (first[:, None] + (np.linspace(0, 1, BENDS_LOOKED_AT)[None] * (last - first - 1)[:, None])).astype(int)
     spots = places[np.clip(picked, 0, len(places) - 1)].astype(float)
-    turn = np.linspace(0, 2 * np.pi, BEND_SAMPLES, endpoint=False)
     result = np.zeros((len(labels), len(BENDS_MM)))
     for column, radius_mm in enumerate(BENDS_MM):
-        radius = radius_mm * region_map.px_per_mm
-        y = np.clip(np.round(spots[..., 0, None] + radius * np.sin(turn)), 0, seen.shape[0] - 1).astype(int)
-        x = np.clip(np.round(spots[..., 1, None] + radius * np.cos(turn)), 0, seen.shape[1] - 1).astype(int)
-        ring = seen[y, x]
+        ring = on_rings(seen, spots, radius_mm * region_map.px_per_mm, BEND_SAMPLES)
         own = (ring == labels[:, 0, None, None]).sum(axis=2).astype(float)
         others = (ring == labels[:, 1, None, None]).sum(axis=2)
         result[:, column] = ((others - own) / np.maximum(own + others, 1)).mean(axis=1)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections import defaultdict
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
@@ -15,8 +16,6 @@ NEAR_MM, FAR = 0.8, 2.2
 """A junction of lines is looked at on a ring of this radius, and on one so many times larger. What lines do farther
 out says more of what runs on behind; nearer by, of what stands in front."""
 SAMPLES = 96
-ANGLES = np.linspace(0, 2 * np.pi, SAMPLES, endpoint=False)
-SINE, COSINE = np.sin(ANGLES), np.cos(ANGLES)
 STRAIGHT_ON_DEG = 30.0
 """A line goes straight on through a junction if it bends by less."""
 RUNS_ON_COS = 0.8
@@ -43,16 +42,11 @@ def t_junctions(region_map: RegionMap, *, near_mm: float = NEAR_MM, far: float =
     """All T-junctions whose through line belongs to a region, in reading order; looked at on rings of `near_mm`, and
     `far` times that."""
     labels = region_map.labels
-    corners = np.stack([labels[:-1, :-1], labels[:-1, 1:], labels[1:, :-1], labels[1:, 1:]])
-    rows, cols = np.nonzero((corners[1:] != corners[0]).any(axis=0))
-    ordered = np.sort(corners[:, rows, cols], axis=0)
-    several = (ordered[1:] != ordered[:-1]).sum(axis=0) >= 2
-    rows, cols = rows[several], cols[several]
     near_px = near_mm * region_map.px_per_mm
     found: list[Junction] = []
     seen: set[tuple[frozenset[int], int, int]] = set()
-    for row, col in zip(rows.tolist(), cols.tolist(), strict=True):
-        names = frozenset(int(label) for label in corners[:, row, col])
+    for row, col, met in meeting_places(labels):
+        names = frozenset(met)
         place = (names, int(row / near_px / 2), int(col / near_px / 2))
         if place in seen or len(names) != 3:
             continue
@@ -69,6 +63,32 @@ def t_junctions(region_map: RegionMap, *, near_mm: float = NEAR_MM, far: float =
         if junction is not None:
             found.append(junction)
     return found
+
+
+def meeting_places(labels: NDArray[np.int32]) -> Iterator[tuple[int, int, list[int]]]:
+    """Row and column of every pixel at whose lower right corner three or four labels meet, with them, lowest first; in
+    reading order."""
+    corners = np.stack([labels[:-1, :-1], labels[:-1, 1:], labels[1:, :-1], labels[1:, 1:]])
+    rows, cols = np.nonzero((corners[1:] != corners[0]).any(axis=0))
+    ordered = np.sort(corners[:, rows, cols], axis=0)
+    several = (ordered[1:] != ordered[:-1]).sum(axis=0) >= 2
+    for row, col, met in zip(
+        rows[several].tolist(), cols[several].tolist(), ordered[:, several].T.tolist(), strict=True
+    ):
+        yield row, col, sorted(set(met))
+
+
+def on_rings(
+    labels: NDArray[np.int32], places: NDArray[np.float64], radius_px: float, samples: int
+) -> NDArray[np.int32]:
+    """... x samples: the labels on a ring round each of the places (... x 2, row and column), clockwise on the screen
+    from the right."""
+    angles = np.linspace(0, 2 * np.pi, samples, endpoint=False)
+    y, x = (
+        np.clip(np.round(places[..., axis, None] + radius_px * way), 0, labels.shape[axis] - 1).astype(int)
+        for axis, way in ((0, np.sin(angles)), (1, np.cos(angles)))
+    )
+    return labels[y, x]
 
 
 def running_on(junctions: Iterable[Junction]) -> Iterator[tuple[Junction, Junction, float]]:
@@ -93,21 +113,16 @@ def _lines_on_ring(
 ) -> dict[tuple[int, int], tuple[float, float]] | None:
     """Where on a ring the lines between three regions lie: by what lies left and right of each, seen going outwards.
     None if little of anything else lies on the ring, or one of them in two pieces."""
-    y = np.clip(np.round(row + radius * SINE), 0, labels.shape[0] - 1).astype(int)
-    x = np.clip(np.round(col + radius * COSINE), 0, labels.shape[1] - 1).astype(int)
-    ring = labels[y, x]
+    ring = on_rings(labels, np.array([row, col], float), radius, SAMPLES)
     before = np.roll(ring, 1)
     turns = np.flatnonzero(ring != before)
     if len(turns) != 3 or set(ring[turns].tolist()) != names:
         return None
     # Angles grow clockwise on the screen, y pointing down: what comes before a line lies on its left.
-    half = np.pi / SAMPLES
     return {
-        (int(before[k]), int(ring[k])): (
-            col + radius * float(np.cos(ANGLES[k] - half)), row + radius * float(np.sin(ANGLES[k] - half)),
-        )
-        for k in turns
-    }  # fmt: skip
+        (int(before[k]), int(ring[k])): (col + radius * math.cos(angle), row + radius * math.sin(angle))
+        for k, angle in zip(turns.tolist(), ((turns - 0.5) * 2 * np.pi / SAMPLES).tolist(), strict=True)
+    }
 
 
 def _way(start: tuple[float, float], end: tuple[float, float]) -> tuple[float, float]:

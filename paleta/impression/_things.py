@@ -54,11 +54,9 @@ class Weighed:
     pairs: Pairs
     likelihoods: Mapping[str, Floats]
 
-    def things(self, least: float | None = None) -> Things:
-        """Groups that belong together with at least this likelihood on average; as usual, if none is said."""
-        return Things(
-            *(_groups(self.pairs, self.likelihoods[name], LEAST if least is None else least) for name in GROUPINGS)
-        )
+    def things(self, least: float = LEAST) -> Things:
+        """Groups that belong together with at least this likelihood on average."""
+        return Things(*(_groups(self.pairs, self.likelihoods[name], least) for name in GROUPINGS))
 
     def touching(self, one: int, other: int) -> bool:
         """Whether two regions have a border in common."""

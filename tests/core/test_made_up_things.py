@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from itertools import combinations
-
 import numpy as np
 from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as made
 
-from tools.things import KINDS, Canvas, made_up_kinds, panel
+from tools.things import KINDS, Canvas, exercise, made_up_kinds, panel
 from tools.things._canvas import box, circle
 from tools.things._made_up import OUTLINES, PATTERNS, STANDS, Body, Place, _left_and_right, outline
 
@@ -23,29 +21,20 @@ def blank() -> Canvas:
 class OverTest(SimpleTestCase):
     """Who was drawn over whom, as `Canvas.over` tells it."""
 
-    def test_what_overlaps_lies_before_what_was_there(self):
-        canvas = blank()
-        canvas.shape(circle(120, 150, 60))
-        canvas.shape(circle(190, 150, 60))
-        self.assertEqual(canvas.over, {(2, 1)})
-
-    def test_tiles_side_by_side_share_an_edge_and_lie_over_nothing(self):
-        canvas = blank()
-        for place in range(8):
-            canvas.shape(box(20 + 9 * place, 20, 29 + 9 * place, 40), wobble=0.0)
-        self.assertEqual(canvas.over, set())
-
-    def test_a_small_thing_half_hidden_by_a_large_one_lies_behind_it(self):
-        canvas = blank()
-        canvas.shape(circle(60, 150, 12))
-        canvas.shape(circle(170, 150, 110))
-        self.assertEqual(canvas.over, {(2, 1)})
-
-    def test_a_large_thing_that_loses_a_sliver_to_a_small_one_lies_behind_it(self):
-        canvas = blank()
-        canvas.shape(circle(170, 150, 110))
-        canvas.shape(circle(60, 150, 12))
-        self.assertEqual(canvas.over, {(2, 1)})
+    def test_what_overlaps_lies_before_what_was_there_and_what_only_touches_does_not(self):
+        large, small = circle(170, 150, 110), circle(60, 150, 12)
+        tiles = [box(20 + 9 * place, 20, 29 + 9 * place, 40) for place in range(8)]
+        for words, outlines, over in (
+            ("two that overlap", [circle(120, 150, 60), circle(190, 150, 60)], {(2, 1)}),
+            ("tiles that share an edge", tiles, set()),
+            ("a small thing half hidden by a large one", [small, large], {(2, 1)}),
+            ("a large thing that loses a sliver to a small one", [large, small], {(2, 1)}),
+        ):
+            canvas = blank()
+            for points in outlines:
+                canvas.shape(points, wobble=0.0)
+            with self.subTest(words):
+                self.assertEqual(canvas.over, over)
 
     def test_what_lies_on_one_body_side_by_side_is_in_one_plane(self):
         """Spots on a ball; a bird before the ball stands before them all."""
@@ -77,13 +66,12 @@ class OutlineTest(SimpleTestCase):
                     self.assertLess(float(np.hypot(*points.T).max()), 2.5)
                     self.assertTrue(np.isfinite(points).all())
 
-    def test_what_was_slimmed_is_no_slimmer_than_asked(self):
+    def test_as_part_of_a_drawing_it_reaches_no_farther_than_the_corners_of_its_square(self):
         for seed in range(60):
-            points = outline(np.random.default_rng(seed), slim=0.6)
-            wide = np.ptp(np.abs(points), axis=0).max()
+            farthest = float(np.hypot(*outline(np.random.default_rng(seed), slim=0.6).T).max())
             with self.subTest(seed=seed):
-                self.assertLessEqual(float(np.abs(points).max()), 1.5)
-                self.assertGreater(float(wide), 0.3)
+                self.assertLessEqual(farthest, 2**0.5 + 1e-9)
+                self.assertGreaterEqual(farthest, 0.6)
 
 
 class StandTest(SimpleTestCase):
@@ -98,10 +86,9 @@ class StandTest(SimpleTestCase):
         shape = outline(np.random.default_rng(3))
         masks = []
         for mirrored in (False, True):
-            canvas = blank()
-            place = Place(canvas, SIDE / 2 - 0.5, SIDE / 2 - 0.5, SIDE / 3)
+            place = Place(blank(), SIDE / 2 - 0.5, SIDE / 2 - 0.5, SIDE / 3)
             copy = place.within(-0.3 if mirrored else 0.3, 0.1, 0.5, turn=-0.4 if mirrored else 0.4, mirrored=mirrored)
-            masks.append(canvas.shape(copy._seen(shape), wobble=0.0))
+            masks.append(copy.draw(shape))
         overlap = (masks[0] & masks[1][:, ::-1]).sum() / (masks[0] | masks[1][:, ::-1]).sum()
         self.assertGreater(float(overlap), 0.95)
 
@@ -134,12 +121,12 @@ class PanelTest(SimpleTestCase):
 
     def test_nearer_and_farther_never_go_in_a_circle_between_two(self):
         for seed in range(4):
-            over = panel(seed, {**KINDS, **made_up_kinds(seed, len(KINDS))}).over
+            over = exercise(seed).over
             self.assertFalse([pair for pair in over if pair[::-1] in over])
 
-    def test_there_are_regions_of_many_sorts(self):
-        drawn = [panel(seed, made_up_kinds(seed, 4)) for seed in range(6)]
-        self.assertGreater(sum(len(set(one.alike.tolist())) for one in drawn), 30)
-        self.assertTrue(
-            any((one.part[a] == one.part[b]) for one in drawn for a, b in combinations(range(1, len(one.part)), 2))
-        )
+    def test_exercises_show_made_up_things_and_kinds_with_pieces_of_one_surface_among_them(self):
+        drawn = [exercise(seed) for seed in range(6)]
+        names = {name.split(" ")[0] for one in drawn for name in one.kinds}
+        self.assertIn("made", names)
+        self.assertTrue(names & set(KINDS))
+        self.assertTrue(any(len(told) > len(set(told)) for one in drawn for told in [one.part[one.part > 0].tolist()]))

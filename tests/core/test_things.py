@@ -39,7 +39,7 @@ from tools.things._measure import exact
 def drawn(kind: str, seed: int = 1, size: float = 200):
     canvas = Canvas(560, 640, 3, np.random.default_rng(seed))
     {**KINDS, **HELD_BACK}[kind](canvas, 320, 280, size)
-    return canvas.finished((kind,))
+    return canvas.finished()
 
 
 class MeasureTest(SimpleTestCase):

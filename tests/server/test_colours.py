@@ -102,7 +102,6 @@ class PaletteTest(ColourTestCase):
         """Regions 2 and 3 touch; region 1 stands apart."""
         colours = {"colours": ["#b8506f", "#3f9d8a"]}
         self.assertProblem(self.change("share-palette", colours), 422, "invalid_fields", "has its colours already")
-        self.assertEqual(self.change("thing", {"labels": [2, 3], "together": False}).status_code, 200)
         for label in (1, 2, 3):
             self.assertEqual(self.change("ramp", {"labels": [label], "codes": []}).status_code, 200)
         piece = self.change("share-palette", colours).json()

@@ -61,7 +61,6 @@ class ThingTest(ApiTestCase):
 
     def test_questions_are_answered_once(self):
         first, second, *_ = self.labels()
-        self.act("put", "thing", {"labels": self.labels(), "together": False})
         self.ask((first, second))
         read = self.send("get", f"pieces/{self.piece.pk}/").json()
         self.assertEqual(read["regions"]["questions"], [[first, second]])

@@ -5,14 +5,15 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
+from paleta.impression import MM_PER_INCH
 from tools.stampings._draw import Panel
-from tools.things import exercise_canvas
+from tools.things import DPI, exercise_canvas
 
-DRAWN_DPI = 200.0
 SCALES = (0.75, 1.0, 1.5, 2.0)
 """A drawing is taken at 150 to 400 dpi, so its lines and cells stay as they are in millimetres."""
 GAPS_MM = (0.0, 0.5, 0.8, 1.0, 1.4)
 GAPS_PER_MM = 0.004
+"""How many there are along a line."""
 
 
 def panel_of_things(seed: int) -> Panel:
@@ -22,10 +23,10 @@ def panel_of_things(seed: int) -> Panel:
     ink = canvas.ink * 255
     scale = float(chance.choice(SCALES))
     height, width = ink.shape
-    mm = 25.4 / DRAWN_DPI
+    mm = MM_PER_INCH / DPI
     line_mm = canvas.line_px * mm
     gap_mm = float(chance.choice(GAPS_MM))
-    made = Panel(width * mm, height * mm, DRAWN_DPI * scale, line_mm, gap_mm, gap_share=0.25)
+    made = Panel(width * mm, height * mm, DPI * scale, line_mm, gap_mm, gap_share=0.25)
     whole = cv2.resize(ink, made.whole.shape[::-1], interpolation=cv2.INTER_AREA if scale < 1 else cv2.INTER_CUBIC)
     made.whole = np.where(whole > 127, 255, 0).astype(np.uint8)
     made.drawn = made.whole.copy()

@@ -5,7 +5,7 @@
 both.
 """
 
-from tools.things._canvas import Canvas, Drawn
+from tools.things._canvas import DPI, Canvas, Drawn
 from tools.things._further_kinds import HELD_BACK
 from tools.things._made_up import made_up_kinds
 from tools.things._measure import agreement, measured, members, plain_things
@@ -13,6 +13,7 @@ from tools.things._panels import KINDS, exercise, exercise_canvas, panel
 from tools.things._table import measure
 
 __all__ = [
+    "DPI",
     "HELD_BACK",
     "KINDS",
     "Canvas",

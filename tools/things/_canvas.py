@@ -44,6 +44,8 @@ class Canvas:
         self.over: set[tuple[int, int]] = set()
         self._lies_on: dict[int, int] = {}
         self._last = 0
+        self.kinds: list[str] = []
+        """What was drawn, by its names."""
 
     def group(self) -> int:
         """A new name for a surface, or for what gets one ramp."""
@@ -94,7 +96,7 @@ class Canvas:
             swell += self.chance.normal(0, wobble) * np.cos(wave * angle + self.chance.uniform(0, 7))
         return middle + (points - middle) * (1 + swell)[:, None]
 
-    def finished(self, kinds: tuple[str, ...]) -> Drawn:
+    def finished(self) -> Drawn:
         """The regions a finder sees, each with the truth of the shape it shows most of."""
         pixels = np.repeat((1.0 - self.ink.astype(np.float32))[..., None], 3, axis=2)
         pixels = cv2.GaussianBlur(pixels, (0, 0), 0.7)
@@ -106,7 +108,7 @@ class Canvas:
         part, alike = np.array(self.part)[owner], np.array(self.alike)[owner]
         # Of paper that a drawing happens to enclose it does not say anything.
         part[0] = alike[0] = 0
-        return Drawn(region_map, part, alike, kinds, owner, frozenset(self.over))
+        return Drawn(region_map, part, alike, tuple(dict.fromkeys(self.kinds)), owner, frozenset(self.over))
 
 
 def circle(x: float, y: float, radius: float, *, squash: float = 1.0, turn: float = 0.0, n: int = 60) -> Points:

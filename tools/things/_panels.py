@@ -22,26 +22,20 @@ SIDES = (760, 980)
 
 def panel(seed: int, kinds: Mapping[str, Kind], *, cut: bool = False) -> Drawn:
     """The drawing of this number, of these kinds; the same number is always the same drawing. It may be cut further."""
-    canvas, names = _drawn(seed, kinds, cut=cut)
-    return canvas.finished(names)
+    return _canvas(seed, kinds, cut=cut).finished()
 
 
 def exercise(seed: int) -> Drawn:
     """A drawing to fit networks on: of kinds and of things made up by chance, as many of these as of those."""
-    canvas, names = _exercise(seed)
-    return canvas.finished(names)
+    return exercise_canvas(seed).finished()
 
 
 def exercise_canvas(seed: int) -> Canvas:
     """The same as drawn, before any region is found in it."""
-    return _exercise(seed)[0]
+    return _canvas(seed, {**KINDS, **made_up_kinds(seed, len(KINDS))}, cut=seed % CUT_EVERY == 1)
 
 
-def _exercise(seed: int) -> tuple[Canvas, tuple[str, ...]]:
-    return _drawn(seed, {**KINDS, **made_up_kinds(seed, len(KINDS))}, cut=seed % CUT_EVERY == 1)
-
-
-def _drawn(seed: int, kinds: Mapping[str, Kind], *, cut: bool) -> tuple[Canvas, tuple[str, ...]]:
+def _canvas(seed: int, kinds: Mapping[str, Kind], *, cut: bool) -> Canvas:
     chance = np.random.default_rng(seed)
     height, width = SIDES if chance.random() < 0.5 else SIDES[::-1]
     canvas = Canvas(height, width, int(chance.integers(2, 6)), chance)
@@ -52,7 +46,6 @@ def _drawn(seed: int, kinds: Mapping[str, Kind], *, cut: bool) -> tuple[Canvas, 
     rows, cols = [(1, 1), (1, 2), (2, 1), (2, 2), (2, 3), (3, 2)][int(chance.integers(0, 6))]
     names = [*kinds]
     chosen = [names[int(k)] for k in chance.integers(0, len(names), int(chance.integers(1, 4)))]
-    drawn = []
     for place in range(rows * cols):
         name = chosen[int(chance.integers(0, len(chosen)))]
         x = width * (place % cols + 0.5) / cols + chance.normal(0, 12)
@@ -61,7 +54,7 @@ def _drawn(seed: int, kinds: Mapping[str, Kind], *, cut: bool) -> tuple[Canvas, 
         if name in ("flower", "balloon", "pot"):
             size *= 0.75
         kinds[name](canvas, x, y, size)
-        drawn.append(name)
+        canvas.kinds.append(name)
     if cut:
         cut_further(canvas)
-    return canvas, tuple(dict.fromkeys(drawn))
+    return canvas

@@ -1,5 +1,4 @@
-"""Fit the network that tells which of two regions stands in front: `python -m tools.fit_fronts` (a quarter
-of an hour).
+"""Fit the network that tells which of two regions stands in front: `python -m tools.fit_fronts` (half an hour).
 
 Pairs of regions that touch, of drawings made by chance (tools/things): the order of drawing says which lies before the
 other, or that neither does; pieces of one surface are left out. Writes paleta/impression/_fronts.npz. How well it does:
@@ -9,6 +8,7 @@ other, or that neither does; pieces of one surface are left out. Writes paleta/i
 from __future__ import annotations
 
 import sys
+from collections.abc import Mapping, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from pathlib import Path
 
@@ -19,20 +19,18 @@ from sklearn.neural_network import MLPClassifier
 from paleta import impression
 from paleta.impression._front_pairs import FEATURES, exchanged, touching_regions
 from paleta.impression._fronts import BEFORE, BEHIND, LEVEL
-from tools.networks import named
-from tools.things import exercise
+from tools.networks import EXERCISES, FOLDS, Weights, fold_of, named, spread_of
+from tools.things import Kind, exercise
 
 PLACE = Path(impression.__file__).with_name("_fronts.npz")
-TRAINED_ON = range(1000, 2500)
-HIDDEN, RIDGE, ROUNDS, BATCH = (128, 64), 0.1, 15, 1024
-LEAST_SPREAD = 0.05
+HIDDEN, RIDGE, ROUNDS, BATCH = (128, 64), 0.1, 10, 1024
 
 Samples = tuple[NDArray[np.float32], NDArray[np.int64]]
 
 
-def samples(seed: int) -> Samples:
+def samples(seed: int, kinds: Mapping[str, Kind]) -> Samples:
     """Features of all pairs of one drawing, and what each is."""
-    drawn = exercise(seed)
+    drawn = exercise(seed, kinds, FOLDS)
     met = touching_regions(drawn.region_map)
     owners = drawn.owner[met.labels]
     truth = np.full(len(owners), LEVEL)
@@ -46,26 +44,29 @@ def samples(seed: int) -> Samples:
     return met.features[known], truth[known]
 
 
-def gather(seeds: range) -> Samples:
+def gather() -> list[tuple[int, Samples]]:
+    """Of every exercise its fold and its samples."""
     with ProcessPoolExecutor(2) as pool:
-        features, truth = (np.concatenate(one) for one in zip(*pool.map(samples, seeds, chunksize=8), strict=True))
-    return features, truth
+        found = pool.map(samples, *zip(*EXERCISES, strict=True), chunksize=8)
+        return [(fold_of(seed), one) for (seed, _), one in zip(EXERCISES, found, strict=True)]
 
 
-def fit(features: NDArray[np.float32], truth: NDArray[np.int64]) -> dict[str, NDArray[np.float32]]:
+def fit(drawings: Sequence[Samples]) -> Weights:
     """Weights by their names in the file; every pair is shown from either side."""
+    features, truth = (np.concatenate(one) for one in zip(*drawings, strict=True))
     both = np.concatenate([features, exchanged(features)])
     said = np.concatenate([truth, np.array([LEVEL, BEHIND, BEFORE])[truth]])
-    middle, spread = both.mean(axis=0), both.std(axis=0) + LEAST_SPREAD
+    scale = spread_of(both)
     net = MLPClassifier(HIDDEN, alpha=RIDGE, batch_size=BATCH, learning_rate_init=2e-3, max_iter=ROUNDS, random_state=1)
-    net.fit((both - middle) / spread, said)
-    return {"middle": middle, "spread": spread, **named("order", net)}
+    net.fit((both - scale["middle"]) / scale["spread"], said)
+    return scale | named("order", net)
 
 
 def main() -> None:
-    features, truth = gather(TRAINED_ON)
-    np.savez_compressed(PLACE, features=np.array(FEATURES), **fit(features, truth))
-    sys.stdout.write(f"fitted on {len(truth)} pairs, {np.bincount(truth).tolist()} level, before, behind\n")
+    drawings = [one for _, one in gather()]
+    np.savez_compressed(PLACE, features=np.array(FEATURES), **fit(drawings))
+    told = np.bincount(np.concatenate([truth for _, truth in drawings])).tolist()
+    sys.stdout.write(f"fitted on {told} pairs that are level, before, behind\n")
 
 
 if __name__ == "__main__":

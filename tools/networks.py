@@ -6,8 +6,27 @@ import numpy as np
 from numpy.typing import NDArray
 from sklearn.neural_network import MLPClassifier
 
+from tools.things import KINDS, OTHER_HAND
 
-def named(name: str, net: MLPClassifier) -> dict[str, NDArray[np.float32]]:
+EXERCISES = [(seed, KINDS) for seed in range(5000, 7000)] + [(seed, OTHER_HAND) for seed in range(7000, 8600)]
+"""The drawings of things that networks are fitted on."""
+FOLDS = 4
+"""Each shows the kinds of one fold, so that a network fitted on the other folds never saw them."""
+LEAST_SPREAD = 0.05
+
+Weights = dict[str, NDArray[np.float32]]
+
+
+def fold_of(seed: int) -> int:
+    return seed % FOLDS
+
+
+def spread_of(features: NDArray[np.float32]) -> Weights:
+    """By what features are moved and divided before a network sees them."""
+    return {"middle": features.mean(axis=0), "spread": features.std(axis=0) + LEAST_SPREAD}
+
+
+def named(name: str, net: MLPClassifier) -> Weights:
     """A fitted network's weights as paleta.impression reads them."""
     weights = {}
     for layer, (weight, bias) in enumerate(zip(net.coefs_, net.intercepts_, strict=True)):

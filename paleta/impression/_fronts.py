@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from paleta.impression._front_pairs import FEATURES, exchanged, touching_regions
 from paleta.impression._region_map import RegionMap
-from paleta.impression._weights import heard, weights_of
+from paleta.impression._weights import Weights, heard, weights_of
 
 MOST_LEVEL, LEAST_LEVEL = 0.6, 0.9
 """A front is told where it is no likelier than this that there is none; what is level, only where that is as good as
@@ -73,9 +73,10 @@ def _through_rings(features: NDArray[np.float32]) -> tuple[NDArray[np.bool_], ND
     return through, alone
 
 
-def likelihoods(features: NDArray[np.float32]) -> NDArray[np.float64]:
-    """N x 3: how likely each pair is LEVEL, BEFORE and BEHIND. What is seen from the other region is the same pair."""
-    net = weights_of("_fronts.npz", FEATURES, "tools/fit_fronts.py")
+def likelihoods(features: NDArray[np.float32], net: Weights | None = None) -> NDArray[np.float64]:
+    """N x 3: how likely each pair is LEVEL, BEFORE and BEHIND. What is seen from the other region is the same pair.
+    Another network than Paleta's own may be asked."""
+    net = net or weights_of("_fronts.npz", FEATURES, "tools/fit_fronts.py")
     odds = np.zeros((len(features), 3))
     for seen, order in ((features, [LEVEL, BEFORE, BEHIND]), (exchanged(features), [LEVEL, BEHIND, BEFORE])):
         odds += heard(net, "order", seen)[:, order]

@@ -14,6 +14,7 @@ from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
 from paleta.impression._junctions import Junction, running_on, t_junctions
 from paleta.impression._region_map import PAPER, RegionMap
 from paleta.impression._thing_shapes import MEASURES, Floats, Shapes, shapes_of
+from paleta.impression._weights import Weights
 
 FEATURES = (
     "size", "smaller size", *(f"{name} apart" for name in MEASURES), *(f"{name}, less" for name in MEASURES),
@@ -43,9 +44,9 @@ class Pairs:
     features: NDArray[np.float32]
 
 
-def pairs_of(region_map: RegionMap) -> Pairs:
+def pairs_of(region_map: RegionMap, fronts: Weights | None = None) -> Pairs:
     """Every pair worth looking at with all its features; the same for the same map. None of more than MOST_WEIGHED
-    regions."""
+    regions. What stands in front is told by the network `fronts`, or Paleta's own."""
     shapes = shapes_of(region_map)
     n = len(shapes.labels)
     if not 2 <= n <= MOST_WEIGHED:
@@ -66,7 +67,7 @@ def pairs_of(region_map: RegionMap) -> Pairs:
         *_arrangement(shapes, borders, one, other),
         *_overlap(shapes, borders, junctions, runs_on, place, one, other),
         *_across(shapes, one, other, borders),
-        *_order(region_map, shapes, borders, junctions, place, one, other),
+        *_order(region_map, shapes, borders, junctions, place, one, other, fronts),
     ]
     return Pairs(shapes.labels, one, other, np.stack(columns, axis=1).astype(np.float32))
 
@@ -285,13 +286,13 @@ def _across(
 
 def _order(
     region_map: RegionMap, shapes: Shapes, borders: NDArray[np.float32], junctions: list[Junction],
-    place: dict[int, int], one: NDArray[np.intp], other: NDArray[np.intp],
+    place: dict[int, int], one: NDArray[np.intp], other: NDArray[np.intp], fronts: Weights | None,
 ) -> list[Floats]:  # fmt: skip
     """What stands before what, as likely as it is: of the two, and of what both touch."""
     n = len(shapes.labels)
     level, before = np.zeros((n, n)), np.zeros((n, n))
     met = touching_regions(region_map, shapes, junctions)
-    likely = likelihoods(met.features)
+    likely = likelihoods(met.features, fronts)
     first, second = np.array([[place[a], place[b]] for a, b in met.labels.tolist()], np.intp).reshape(-1, 2).T
     level[first, second] = level[second, first] = likely[:, LEVEL]
     before[first, second], before[second, first] = likely[:, BEFORE], likely[:, BEHIND]

@@ -10,10 +10,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 LAYERS = 3
+Weights = dict[str, NDArray[np.float32]]
 
 
 @cache
-def weights_of(file: str, features: tuple[str, ...], made_by: str) -> dict[str, NDArray[np.float32]]:
+def weights_of(file: str, features: tuple[str, ...], made_by: str) -> Weights:
     """All arrays of `file` by name. AssertionError if they were fitted on other features than these."""
     with np.load(io.BytesIO((files("paleta.impression") / file).read_bytes())) as kept:
         if tuple(kept["features"].tolist()) != features:
@@ -21,7 +22,7 @@ def weights_of(file: str, features: tuple[str, ...], made_by: str) -> dict[str, 
         return {name: kept[name].astype(np.float32) for name in kept.files if name != "features"}
 
 
-def heard(net: dict[str, NDArray[np.float32]], name: str, features: NDArray[np.float32]) -> NDArray[np.float32]:
+def heard(net: Weights, name: str, features: NDArray[np.float32]) -> NDArray[np.float32]:
     """What the last layer of the network `name` among these weights says, a row for each row of features."""
     x = (features - net["middle"]) / net["spread"]
     for layer in range(LAYERS):

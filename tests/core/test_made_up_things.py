@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 import numpy as np
 from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as made
 
-from tools.things import KINDS, Canvas, exercise, made_up_kinds, panel
+from tools.networks import EXERCISES, FOLDS, fold_of
+from tools.things import HELD_BACK, KINDS, OTHER_HAND, Canvas, exercise, exercise_canvas, made_up_kinds, panel
 from tools.things._canvas import box, circle
 from tools.things._made_up import OUTLINES, PATTERNS, STANDS, Body, Place, _left_and_right, outline
 
@@ -130,3 +133,51 @@ class PanelTest(SimpleTestCase):
         self.assertIn("made", names)
         self.assertTrue(names & set(KINDS))
         self.assertTrue(any(len(told) > len(set(told)) for one in drawn for told in [one.part[one.part > 0].tolist()]))
+
+
+class FoldTest(SimpleTestCase):
+    """A network that was fitted on the other folds never saw the kinds of this one."""
+
+    def test_a_drawing_of_a_fold_shows_only_the_folds_own_kinds(self):
+        folds, names = 4, [*OTHER_HAND]
+        shown = {seed: set(exercise_canvas(seed, OTHER_HAND, folds).kinds) & set(names) for seed in range(24)}
+        for seed, own in shown.items():
+            self.assertLessEqual(own, set(names[seed % folds :: folds]), seed)
+        self.assertGreater(len(set().union(*shown.values())), len(names) / 2)
+
+    def test_the_folds_share_all_that_networks_are_fitted_on(self):
+        self.assertEqual({fold_of(seed) for seed, _ in EXERCISES}, set(range(FOLDS)))
+        self.assertEqual(len({seed for seed, _ in EXERCISES}), len(EXERCISES))
+
+
+class OtherHandTest(SimpleTestCase):
+    """Each thing drawn by another hand says what its pieces are."""
+
+    def drawn(self, name: str, seed: int = 3) -> Canvas:
+        canvas = Canvas(500, 500, 2, np.random.default_rng(seed))
+        OTHER_HAND[name](canvas, 250, 240, 150)
+        return canvas
+
+    def test_no_kind_held_back_is_drawn_by_it(self):
+        self.assertFalse(set(OTHER_HAND) & (set(HELD_BACK) | set(KINDS)))
+
+    def test_surfaces_in_pieces_are_one_part_and_leave_the_paper_around_alone(self):
+        for name, in_pieces in (
+            ("airship", True), ("tent", True), ("pumpkin", True), ("plume", True), ("daisy", True), ("window", False),
+            ("fir", False), ("grapes", False), ("rose", False), ("ladybird", False), ("shingles", False),
+        ):  # fmt: skip
+            canvas = self.drawn(name)
+            parts = [part for part in canvas.part if part]
+            with self.subTest(name):
+                self.assertTrue((canvas.owner[[0, -1]] == 0).all())
+                # The bars of a window are one frame; the sky is one shape that they cut.
+                self.assertEqual(len(parts) > len(set(parts)), in_pieces or name == "window")
+
+    def test_stripes_of_one_surface_are_of_two_sorts_in_turn(self):
+        canvas = self.drawn("gnome", seed=4)
+        by_part = {}
+        for part, sort in zip(canvas.part, canvas.alike, strict=True):
+            by_part.setdefault(part, []).append(sort)
+        striped = max(by_part.values(), key=len)
+        self.assertGreater(len(striped), 1)
+        self.assertTrue(all(a != b for a, b in pairwise(striped)))

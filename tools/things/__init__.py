@@ -1,14 +1,16 @@
 """Drawings by chance that know which of their cells are pieces of one surface and which are alike.
 
-`panel(seed, kinds)` draws; `exercise(seed)` what networks are fitted on, KINDS and things made up by chance
-(`made_up_kinds`); HELD_BACK is what they never saw. `measure(number)` is the table of how well things are found in
-both.
+`panel(seed, kinds)` draws; `exercise(seed, kinds)` what networks are fitted on, KINDS, OTHER_HAND and things made up
+by chance (`made_up_kinds`); HELD_BACK is what they never saw. `measure(number)` is the table of how well things are
+found in each.
 """
 
 from tools.things._canvas import DPI, Canvas, Drawn
 from tools.things._further_kinds import HELD_BACK
+from tools.things._kinds import Kind
 from tools.things._made_up import made_up_kinds
 from tools.things._measure import agreement, measured, members, plain_things
+from tools.things._other_hand import OTHER_HAND
 from tools.things._panels import KINDS, exercise, exercise_canvas, panel
 from tools.things._table import measure
 
@@ -16,8 +18,10 @@ __all__ = [
     "DPI",
     "HELD_BACK",
     "KINDS",
+    "OTHER_HAND",
     "Canvas",
     "Drawn",
+    "Kind",
     "agreement",
     "exercise",
     "exercise_canvas",

@@ -25,14 +25,16 @@ def panel(seed: int, kinds: Mapping[str, Kind], *, cut: bool = False) -> Drawn:
     return _canvas(seed, kinds, cut=cut).finished()
 
 
-def exercise(seed: int) -> Drawn:
-    """A drawing to fit networks on: of kinds and of things made up by chance, as many of these as of those."""
-    return exercise_canvas(seed).finished()
+def exercise(seed: int, kinds: Mapping[str, Kind] = KINDS, folds: int = 1) -> Drawn:
+    """A drawing to fit networks on: of kinds and of things made up by chance, as many of these as of those. In one of
+    so many `folds` it shows only the fold's own kinds, so that what is fitted on the others never saw them."""
+    return exercise_canvas(seed, kinds, folds).finished()
 
 
-def exercise_canvas(seed: int) -> Canvas:
+def exercise_canvas(seed: int, kinds: Mapping[str, Kind] = KINDS, folds: int = 1) -> Canvas:
     """The same as drawn, before any region is found in it."""
-    return _canvas(seed, {**KINDS, **made_up_kinds(seed, len(KINDS))}, cut=seed % CUT_EVERY == 1)
+    own = {name: kinds[name] for name in [*kinds][seed % folds :: folds]}
+    return _canvas(seed, {**own, **made_up_kinds(seed, len(own))}, cut=seed // folds % CUT_EVERY == 1)
 
 
 def _canvas(seed: int, kinds: Mapping[str, Kind], *, cut: bool) -> Canvas:

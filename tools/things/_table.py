@@ -8,10 +8,11 @@ from functools import partial
 
 from tools.things._further_kinds import HELD_BACK
 from tools.things._measure import WAYS, Agreement, Fronts, exact, fronts, measured, table
+from tools.things._other_hand import OTHER_HAND
 from tools.things._panels import KINDS, panel
 
 TRUTH = "the truth"
-SETS = {"known kinds": (KINDS, 30_000), "held back": (HELD_BACK, 40_000)}
+SETS = {"known kinds": (KINDS, 30_000), "another hand": (OTHER_HAND, 60_000), "held back": (HELD_BACK, 40_000)}
 
 
 def one_drawing(which: str, seed: int) -> tuple[tuple[str, ...], dict[str, dict[str, Agreement]], Fronts]:

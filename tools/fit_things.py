@@ -23,7 +23,7 @@ from tools.networks import EXERCISES, FOLDS, Weights, fold_of, named, spread_of
 from tools.things import Kind, exercise
 
 PLACE = Path(impression.__file__).with_name("_things.npz")
-HIDDEN, RIDGE, ROUNDS, BATCH = (64, 32), 0.03, 8, 2048
+HIDDEN, RIDGE, ROUNDS, BATCH = (128, 64), 0.03, 8, 2048
 
 Samples = tuple[NDArray[np.float32], NDArray[np.int8], NDArray[np.int8]]
 

@@ -6,6 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 from sklearn.neural_network import MLPClassifier
 
+from paleta.impression._weights import Weights
 from tools.things import KINDS, OTHER_HAND
 
 EXERCISES = [(seed, KINDS) for seed in range(5000, 7000)] + [(seed, OTHER_HAND) for seed in range(7000, 8600)]
@@ -13,8 +14,6 @@ EXERCISES = [(seed, KINDS) for seed in range(5000, 7000)] + [(seed, OTHER_HAND) 
 FOLDS = 4
 """Each shows the kinds of one fold, so that a network fitted on the other folds never saw them."""
 LEAST_SPREAD = 0.05
-
-Weights = dict[str, NDArray[np.float32]]
 
 
 def fold_of(seed: int) -> int:

@@ -11,10 +11,8 @@ from tools.things._kinds import Kind, star
 
 
 def _arc(points: list[tuple[float, float]], n: int = 24) -> Points:
-    """A smooth line through the first, bent by the middle ones, to the last (Bernstein's polynomials)."""
-    t, corners = np.linspace(0, 1, n)[:, None], np.array(points, float)
-    while len(corners) > 1 and corners.ndim == 2:
-        corners = corners[:, None].repeat(n, 1)
+    """A smooth line from the first to the last, drawn towards those between (de Casteljau's scheme)."""
+    t, corners = np.linspace(0, 1, n)[:, None], np.array(points, float)[:, None]
     while len(corners) > 1:
         corners = corners[:-1] * (1 - t) + corners[1:] * t
     return corners[0]
@@ -29,8 +27,9 @@ def _halved_leaf(c: Canvas, x: float, y: float, long: float, turn: float, group:
     places = np.linspace(0, n - 1, veins + 2).astype(int)
     for side in rim:
         for a, b in pairwise(places):
-            ahead = min(n - 1, a + n // 6) if a else 0, min(n - 1, b + n // 6) if b < n - 1 else n - 1
-            piece = np.concatenate([spine[a : b + 1], side[ahead[0] : ahead[1] + 1][::-1]])
+            # Veins lean towards the tip.
+            low, high = (min(n - 1, at + n // 6) if at else 0 for at in (a, b))
+            piece = np.concatenate([spine[a : b + 1], side[low : high + 1][::-1]])
             c.shape(piece, part=surface, alike=group, wobble=0.0)
 
 
@@ -116,9 +115,11 @@ def paving(c: Canvas, x: float, y: float, size: float) -> None:
     else:
         for i in range(-8, 9):
             for j in range(-4, 5):
-                left, top = x + (i * 0.5 + j * 2 * 0.5) * w, y + (i * 0.5 - j * 2 * 0.5) * w
+                left, top = x + (0.5 * i + j) * w, y + (0.5 * i - j) * w
                 c.shape(box(left, top, left + w, top + 0.5 * w), alike=stones, within=within, wobble=0.0)
-                c.shape(box(left, top + 0.5 * w, left + 0.5 * w, top + 1.5 * w), alike=stones, within=within, wobble=0)
+                c.shape(
+                    box(left, top + 0.5 * w, left + 0.5 * w, top + 1.5 * w), alike=stones, within=within, wobble=0.0
+                )
 
 
 def door(c: Canvas, x: float, y: float, size: float) -> None:
@@ -154,8 +155,8 @@ def shingles(c: Canvas, x: float, y: float, size: float) -> None:
             foot = np.stack([left + w / 2 - w / 2 * np.cos(t), top + h + 0.3 * h * np.sin(t)], axis=1)
             if not round_:
                 foot = np.array([[left, top + h], [left + w / 2, top + 1.35 * h], [left + w, top + h]])
-            sides = np.concatenate([dense(np.concatenate([[[left, top]], foot, [[left + w, top]]]), 6)])
-            c.shape(sides, alike=tongues, wobble=0.0)
+            tongue = dense(np.concatenate([[[left, top]], foot, [[left + w, top]]]), 6)
+            c.shape(tongue, alike=tongues, wobble=0.0)
 
 
 def plume(c: Canvas, x: float, y: float, size: float) -> None:

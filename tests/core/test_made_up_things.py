@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
-from itertools import pairwise
+from itertools import combinations, pairwise
 
 import numpy as np
 from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as made
 
+from demo.lineart import DRAWINGS
 from tools.networks import EXERCISES, FOLDS, fold_of
-from tools.things import HELD_BACK, KINDS, OTHER_HAND, Canvas, exercise, exercise_canvas, made_up_kinds, panel
+from tools.things import DPI, HELD_BACK, KINDS, OTHER_HAND, Canvas, exercise, exercise_canvas, made_up_kinds, panel
 from tools.things._canvas import box, circle
 from tools.things._made_up import OUTLINES, PATTERNS, STANDS, Body, Place, _left_and_right, outline
+from tools.things._of_the_demo import drawn_anew, of_the_demo
 
 SIDE = 300
 
@@ -181,3 +183,36 @@ class OtherHandTest(SimpleTestCase):
         striped = max(by_part.values(), key=len)
         self.assertGreater(len(striped), 1)
         self.assertTrue(all(a != b for a, b in pairwise(striped)))
+
+
+class OfTheDemoTest(SimpleTestCase):
+    """The demo's drawings bear their own names and bodies; these are the truth here."""
+
+    def test_the_envelope_is_one_surface_and_what_bears_one_name_is_alike(self):
+        balloon = DRAWINGS["balloon"]()
+        canvas = drawn_anew(balloon)
+        shapes = [shape for shape in balloon.shapes if shape.closed and not shape.solid]
+        part, alike = canvas.part[1:], canvas.alike[1:]
+        self.assertEqual(len(shapes), len(part))
+        for told, same in (
+            (part, lambda one, other: bool(one.body) and one.body == other.body),
+            (alike, lambda one, other: one.name.rstrip("0123456789. ") == other.name.rstrip("0123456789. ")),
+        ):
+            for (one, first), (other, second) in combinations(zip(shapes, told, strict=True), 2):
+                self.assertEqual(first == second, same(one, other), (one.name, other.name))
+        self.assertGreater(len(part), len(set(part)))
+        self.assertGreater(len(alike), len(set(alike)))
+
+    def test_it_is_drawn_as_the_demo_draws_it(self):
+        pangolin = DRAWINGS["pangolin"]()
+        canvas = drawn_anew(pangolin)
+        ink, _ = pangolin.rasterise(DPI, whole=True)
+        self.assertGreater((canvas.ink.astype(bool) == (ink > 127)).mean(), 0.98)
+        inked = (canvas.ink > 0) & (ink > 127)
+        self.assertGreater(inked.sum(), 0.75 * (ink > 127).sum())
+
+    def test_all_numbers_are_drawings_and_neighbours_differ(self):
+        drawn = [of_the_demo(number) for number in range(2, 6)]
+        for one, other in pairwise(drawn):
+            self.assertGreater(int(one.region_map.labels.max()), 10)
+            self.assertNotEqual(one.over, other.over)

@@ -1,7 +1,7 @@
 """How well things are found: `python -m tools.things [--number N] [--kinds]`.
 
-Drawings of kinds the networks were fitted on (other drawings than those), by two hands, and of kinds that nothing was
-fitted on, beside a plain rule of like shapes and nothing grouped at all.
+Drawings of kinds the networks were fitted on (other drawings than those), by two hands; of kinds that nothing was
+fitted on; and the demo's, made for another purpose: beside a plain rule of like shapes and nothing grouped at all.
 """
 
 from __future__ import annotations

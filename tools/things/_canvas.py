@@ -87,6 +87,14 @@ class Canvas:
         self.ink[line > 0] = 1
         return mask
 
+    def line(self, points: Points, *, solid: bool = False) -> None:
+        """Draw a mere line on what is there, or a solid spot of ink."""
+        fixed = [np.round(points * 2**SHIFT).astype(np.int32)]
+        if solid:
+            cv2.fillPoly(self.ink, fixed, 1, shift=SHIFT)
+        else:
+            cv2.polylines(self.ink, fixed, False, 1, self.line_px, shift=SHIFT)
+
     def _by_hand(self, points: Points, wobble: float) -> Points:
         """No hand draws a circle: the outline swells and shrinks a little, slowly."""
         middle = points.mean(axis=0)

@@ -3,20 +3,29 @@
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Callable
 from concurrent.futures import ProcessPoolExecutor
 from functools import partial
 
+from tools.things._canvas import Drawn
 from tools.things._further_kinds import HELD_BACK
 from tools.things._measure import WAYS, Agreement, Fronts, exact, fronts, measured, table
+from tools.things._of_the_demo import of_the_demo
 from tools.things._other_hand import OTHER_HAND
 from tools.things._panels import KINDS, panel
 
 TRUTH = "the truth"
-SETS = {"known kinds": (KINDS, 30_000), "another hand": (OTHER_HAND, 60_000), "held back": (HELD_BACK, 40_000)}
+SETS: dict[str, tuple[Callable[[int], Drawn], int]] = {
+    "known kinds": (partial(panel, kinds=KINDS), 30_000),
+    "another hand": (partial(panel, kinds=OTHER_HAND), 60_000),
+    "held back": (partial(panel, kinds=HELD_BACK), 40_000),
+    "the demo's": (of_the_demo, 0),
+}
+"""How each is drawn, and from which number on."""
 
 
 def one_drawing(which: str, seed: int) -> tuple[tuple[str, ...], dict[str, dict[str, Agreement]], Fronts]:
-    drawn = panel(seed, SETS[which][0])
+    drawn = SETS[which][0](seed)
     return drawn.kinds, {way: measured(drawn, way) for way in WAYS} | {TRUTH: exact(drawn)}, fronts(drawn)
 
 

@@ -19,8 +19,8 @@ from sklearn.neural_network import MLPClassifier
 from paleta import impression
 from paleta.impression._front_pairs import FEATURES, exchanged, touching_regions
 from paleta.impression._fronts import BEFORE, BEHIND, LEVEL
-from tools.networks import EXERCISES, FOLDS, Weights, fold_of, named, spread_of
-from tools.things import Kind, exercise
+from tools.networks import EXERCISES, FOLDS, Weights, named, spread_of
+from tools.things import Kind, exercise, fold_of
 
 PLACE = Path(impression.__file__).with_name("_fronts.npz")
 HIDDEN, RIDGE, ROUNDS, BATCH = (128, 64), 0.1, 10, 1024
@@ -48,7 +48,7 @@ def gather() -> list[tuple[int, Samples]]:
     """Of every exercise its fold and its samples."""
     with ProcessPoolExecutor(2) as pool:
         found = pool.map(samples, *zip(*EXERCISES, strict=True), chunksize=8)
-        return [(fold_of(seed), one) for (seed, _), one in zip(EXERCISES, found, strict=True)]
+        return [(fold_of(seed, FOLDS), one) for (seed, _), one in zip(EXERCISES, found, strict=True)]
 
 
 def fit(drawings: Sequence[Samples]) -> Weights:

@@ -19,8 +19,8 @@ from sklearn.neural_network import MLPClassifier
 from paleta import impression
 from paleta.impression._thing_pairs import FEATURES, pairs_of
 from tools import fit_fronts
-from tools.networks import EXERCISES, FOLDS, Weights, fold_of, named, spread_of
-from tools.things import Kind, exercise
+from tools.networks import EXERCISES, FOLDS, Weights, named, spread_of
+from tools.things import Kind, exercise, fold_of
 
 PLACE = Path(impression.__file__).with_name("_things.npz")
 HIDDEN, RIDGE, ROUNDS, BATCH = (128, 64), 0.03, 8, 2048
@@ -51,7 +51,7 @@ def main() -> None:
     fronts = [fit_fronts.fit([one for own, one in seen if own != fold]) for fold in range(FOLDS)]
     seeds, kinds = zip(*EXERCISES, strict=True)
     with ProcessPoolExecutor(2) as pool:
-        found = pool.map(samples, seeds, kinds, [fronts[fold_of(seed)] for seed in seeds], chunksize=8)
+        found = pool.map(samples, seeds, kinds, [fronts[fold_of(seed, FOLDS)] for seed in seeds], chunksize=8)
         features, parts, alike = (np.concatenate(one) for one in zip(*found, strict=True))
     weights = spread_of(features)
     features = (features - weights["middle"]) / weights["spread"]

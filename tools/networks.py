@@ -16,10 +16,6 @@ FOLDS = 4
 LEAST_SPREAD = 0.05
 
 
-def fold_of(seed: int) -> int:
-    return seed % FOLDS
-
-
 def spread_of(features: NDArray[np.float32]) -> Weights:
     """By what features are moved and divided before a network sees them."""
     return {"middle": features.mean(axis=0), "spread": features.std(axis=0) + LEAST_SPREAD}

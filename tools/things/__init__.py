@@ -11,7 +11,7 @@ from tools.things._kinds import Kind
 from tools.things._made_up import made_up_kinds
 from tools.things._measure import agreement, measured, members, plain_things
 from tools.things._other_hand import OTHER_HAND
-from tools.things._panels import KINDS, exercise, exercise_canvas, panel
+from tools.things._panels import KINDS, exercise, exercise_canvas, fold_of, panel
 from tools.things._table import measure
 
 __all__ = [
@@ -25,6 +25,7 @@ __all__ = [
     "agreement",
     "exercise",
     "exercise_canvas",
+    "fold_of",
     "made_up_kinds",
     "measure",
     "measured",

@@ -1,4 +1,5 @@
-"""The demo's drawings as drawings of things: made for another purpose, and never fitted on."""
+"""The demo's drawings as drawings of things: made for another purpose. No network of things or fronts was fitted on
+any of them."""
 
 from __future__ import annotations
 

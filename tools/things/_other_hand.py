@@ -67,7 +67,7 @@ def rose(c: Canvas, x: float, y: float, size: float) -> None:
 
 
 def vine(c: Canvas, x: float, y: float, size: float) -> None:
-    """A winding stem before and behind its leaves; the stem is one surface in pieces."""
+    """A winding stem, one surface that its leaves cut into pieces; berries along it."""
     chance, stem, green, fruit = c.chance, c.group(), c.group(), c.group()
     t = np.linspace(-1, 1, 60)
     spine = np.stack([x + size * t, y + 0.25 * size * np.sin(chance.uniform(3, 6) * t)], axis=1)
@@ -131,7 +131,7 @@ def door(c: Canvas, x: float, y: float, size: float) -> None:
         c.shape(box(x - 0.8 * size, y - size, x + 0.8 * size, y + size), wobble=0.0)
     for k in range(n):
         left = x - 0.65 * size + k * w
-        c.shape(box(left, y - 0.85 * size, left + w, y + 0.85 * size), part=c.group(), alike=wood, wobble=0.0)
+        c.shape(box(left, y - 0.85 * size, left + w, y + 0.85 * size), alike=wood, wobble=0.0)
     long = chance.uniform(0.6, 1.3)
     for top in (-0.6, 0.5):
         hinge = box(x - 0.65 * size, y + top * size, x + (long - 0.65) * size, y + (top + 0.14) * size)
@@ -222,12 +222,10 @@ def airship(c: Canvas, x: float, y: float, size: float) -> None:
     masks = []
     for k, (a, b) in enumerate(pairwise(edges)):
         left, right = (np.stack([x + edge * round_, down], axis=1)[keep] for edge in (a, b))
-        gore = np.concatenate([left, right[::-1]])
-        masks.append(c.shape(gore, part=surface, alike=two[k % 2], wobble=0.0))
+        masks.append(c.shape(np.concatenate([left, right[::-1]]), part=surface, alike=two[k % 2], wobble=0.0))
     if chance.random() < 0.5:
         belt = _arc([(x - size, y - 0.3 * size), (x, y + 0.1 * size), (x + size, y - 0.3 * size)])
-        strip = c.group()
-        c.shape(band(belt, 0.22 * size), part=surface, alike=strip, within=np.maximum.reduce(masks), wobble=0.0)
+        c.shape(band(belt, 0.22 * size), part=surface, within=np.maximum.reduce(masks), wobble=0.0)
     ropes = c.group()
     for side in (-1, 1):
         rope = np.array([[x + 0.2 * side * size, y + 0.62 * size], [x + 0.13 * side * size, y + 0.95 * size]])
@@ -281,7 +279,7 @@ def fields(c: Canvas, x: float, y: float, size: float) -> None:
 
 
 def ladybird(c: Canvas, x: float, y: float, size: float) -> None:
-    """Two wing cases of one sort with mirrored spots, a head, six legs, feelers."""
+    """Two wing cases of one sort with mirrored spots, a head, six legs."""
     chance, cases, spots, legs = (c.chance, *(c.group() for _ in range(3)))
     for side in (-1, 1):
         for k in range(3):
@@ -308,8 +306,7 @@ def toadstools(c: Canvas, x: float, y: float, size: float) -> None:
         c.shape(dense(belly), alike=stalks)
         t = np.linspace(np.pi, 2 * np.pi, 30)
         hat = np.concatenate([np.stack([at + s * np.cos(t), y + s * np.sin(t)], axis=1), [[at, y + 0.12 * s]]])
-        surface = c.group()
-        within = c.shape(hat, part=surface, alike=caps, wobble=0.0)
+        within = c.shape(hat, alike=caps, wobble=0.0)
         for spot in chance.uniform((-0.9, -0.95), (0.9, -0.05), (int(chance.integers(3, 9)), 2)):
             c.shape(
                 circle(at + spot[0] * s, y + spot[1] * s, s * chance.uniform(0.1, 0.18)), alike=spots, within=within
@@ -393,11 +390,8 @@ def pumpkin(c: Canvas, x: float, y: float, size: float) -> None:
             c.shape(circle(at, y, 0.38 * size, squash=1.75 - 0.15 * k), part=skin, alike=skin, wobble=0.002)
     if chance.random() < 0.4:
         for side in (-1, 1):
-            corner = np.array([[-0.13, 0.1], [0.13, 0.1], [0.0, -0.14]]) * size + (
-                x + 0.3 * side * size,
-                y - 0.15 * size,
-            )
-            c.shape(dense(corner), alike=eyes, wobble=0.0)
+            eye = np.array([[-0.13, 0.1], [0.13, 0.1], [0.0, -0.14]]) + np.array([0.3 * side, -0.15])
+            c.shape(dense(eye * size + (x, y)), alike=eyes, wobble=0.0)
 
 
 OTHER_HAND: dict[str, Kind] = {

@@ -33,8 +33,13 @@ def exercise(seed: int, kinds: Mapping[str, Kind] = KINDS, folds: int = 1) -> Dr
 
 def exercise_canvas(seed: int, kinds: Mapping[str, Kind] = KINDS, folds: int = 1) -> Canvas:
     """The same as drawn, before any region is found in it."""
-    own = {name: kinds[name] for name in [*kinds][seed % folds :: folds]}
+    own = {name: kinds[name] for name in [*kinds][fold_of(seed, folds) :: folds]}
     return _canvas(seed, {**own, **made_up_kinds(seed, len(own))}, cut=seed // folds % CUT_EVERY == 1)
+
+
+def fold_of(seed: int, folds: int) -> int:
+    """Which of so many folds the drawing of this number is in."""
+    return seed % folds
 
 
 def _canvas(seed: int, kinds: Mapping[str, Kind], *, cut: bool) -> Canvas:

@@ -18,7 +18,8 @@ export function labelAt(labels: Labels, x: number, y: number): number {
   return labels.data[row * labels.width + column] ?? 0;
 }
 
-/** Draws a double outline, dark outside and white inside, so that it shows on any colour. */
+/** Draws a double outline, dark outside and white inside, and hatches what is selected in pairs of a white and a dark
+ * line, so that both show on any colour. */
 export function drawOutlines(
   canvas: HTMLCanvasElement,
   labels: Labels,
@@ -53,8 +54,9 @@ export function drawOutlines(
           break;
         }
       }
-      if (own === 2 && image.data[4 * here + 3] === 0 && (row + column) % 9 === 0)
-        image.data.set([255, 255, 255, 130], 4 * here);
+      const stripe = (row + column) % 9;
+      if (own === 2 && image.data[4 * here + 3] === 0 && stripe < 2)
+        image.data.set(stripe ? [22, 22, 22, 90] : [255, 255, 255, 130], 4 * here);
     }
   }
   context.putImageData(image, 0, 0);

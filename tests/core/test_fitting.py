@@ -1,0 +1,116 @@
+"""The scripts that fit the small networks: what they learn from is true, and what they write is read as it was meant."""
+
+from __future__ import annotations
+
+from unittest.mock import patch
+
+import numpy as np
+from django.test import SimpleTestCase
+from sklearn.neural_network import MLPClassifier
+
+from paleta.impression._front_pairs import FEATURES as FRONT_FEATURES
+from paleta.impression._front_pairs import exchanged, touching_regions
+from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
+from paleta.impression._thing_pairs import FEATURES, pairs_of
+from paleta.impression._weights import heard
+from tools import fit_fronts, fit_things
+from tools.networks import FOLDS, LEAST_SPREAD, named, spread_of
+from tools.things import OTHER_HAND, exercise
+
+SEED = 7001
+
+
+class NetworksTest(SimpleTestCase):
+    def test_what_is_heard_is_what_scikit_learn_predicts(self):
+        """Its own prediction by the same network stands against what is read from the weights as they are written."""
+        chance = np.random.default_rng(1)
+        features = chance.normal(3, 2, (400, 5)).astype(np.float32)
+        scale = spread_of(features)
+        shown = (features - scale["middle"]) / scale["spread"]
+        for classes in (2, 3):
+            net = MLPClassifier((8, 4), max_iter=20, random_state=1).fit(shown, np.arange(400) % classes)
+            odds = heard(scale | named("some", net), "some", features)
+            if classes == 2:
+                likely = 1 / (1 + np.exp(-odds[:, 0]))
+                theirs = net.predict_proba(shown)[:, 1]
+            else:
+                likely = np.exp(odds) / np.exp(odds).sum(axis=1, keepdims=True)
+                theirs = net.predict_proba(shown)
+            with self.subTest(classes=classes):
+                np.testing.assert_allclose(likely, theirs, atol=1e-4)
+
+    def test_a_measure_that_never_changes_is_not_divided_by_nothing(self):
+        scale = spread_of(np.full((10, 2), 3, np.float32))
+        np.testing.assert_allclose(scale["middle"], 3)
+        np.testing.assert_allclose(scale["spread"], LEAST_SPREAD)
+
+
+class FrontsTest(SimpleTestCase):
+    def test_samples_are_the_borders_of_which_the_drawing_says_who_lies_before_whom(self):
+        drawn = exercise(SEED, OTHER_HAND, FOLDS)
+        features, truth = fit_fronts.samples(SEED, OTHER_HAND)
+        met = touching_regions(drawn.region_map)
+        at = {row.tobytes(): pair for row, pair in zip(met.features, met.labels.tolist(), strict=True)}
+        self.assertGreater(len(truth), 10)
+        self.assertGreater(len(set(truth.tolist())), 1)
+        for row, told in zip(features, truth.tolist(), strict=True):
+            one, other = (int(drawn.owner[label]) for label in at[row.tobytes()])
+            self.assertNotEqual(drawn.part[at[row.tobytes()][0]], drawn.part[at[row.tobytes()][1]])
+            over = BEFORE if (one, other) in drawn.over else BEHIND if (other, one) in drawn.over else LEVEL
+            self.assertEqual(told, over)
+
+    def test_a_rule_is_learnt_and_holds_from_either_side(self):
+        """What lies lower in the picture stands before: by that measure alone."""
+        chance = np.random.default_rng(2)
+        features = chance.normal(0, 1, (3000, len(FRONT_FEATURES))).astype(np.float32)
+        lower = features[:, FRONT_FEATURES.index("lower")]
+        truth = np.where(lower > 0.5, BEFORE, np.where(lower < -0.5, BEHIND, LEVEL))
+        net = fit_fronts.fit([(features[:1000], truth[:1000]), (features[1000:2500], truth[1000:2500])])
+        fresh, told = features[2500:], truth[2500:]
+        self.assertGreater((likelihoods(fresh, net).argmax(axis=1) == told).mean(), 0.85)
+        turned = likelihoods(exchanged(fresh), net)[:, [LEVEL, BEHIND, BEFORE]]
+        np.testing.assert_allclose(turned, likelihoods(fresh, net), atol=1e-5)
+
+
+class ThingsTest(SimpleTestCase):
+    def fronts(self, bias: tuple[float, float, float]) -> dict[str, np.ndarray]:
+        """A network that says the same of every border."""
+        count = len(FRONT_FEATURES)
+        return {
+            "middle": np.zeros(count, np.float32), "spread": np.ones(count, np.float32),
+            "order_0": np.zeros((count, 2), np.float32), "order_bias_0": np.zeros(2, np.float32),
+            "order_1": np.zeros((2, 2), np.float32), "order_bias_1": np.zeros(2, np.float32),
+            "order_2": np.zeros((2, 3), np.float32), "order_bias_2": np.array(bias, np.float32),
+        }  # fmt: skip
+
+    def test_samples_are_all_pairs_with_what_the_drawing_says_of_them(self):
+        drawn = exercise(SEED, OTHER_HAND, FOLDS)
+        features, parts, alike = fit_things.samples(SEED, OTHER_HAND, self.fronts((0, 0, 0)))
+        pairs = pairs_of(drawn.region_map, self.fronts((0, 0, 0)))
+        np.testing.assert_array_equal(features, pairs.features)
+        self.assertTrue((alike == 1).any() and (alike == 0).any())
+        for told, truth in ((parts, drawn.part), (alike, drawn.alike)):
+            one, other = truth[pairs.labels[pairs.one]], truth[pairs.labels[pairs.other]]
+            unknown = (one == 0) | (other == 0)
+            np.testing.assert_array_equal(told == -1, unknown)
+            np.testing.assert_array_equal(told[~unknown], (one == other)[~unknown])
+
+    def test_what_stands_in_front_is_told_by_the_network_that_is_asked(self):
+        drawn = exercise(SEED, OTHER_HAND, FOLDS)
+        column = FEATURES.index("in one plane")
+        touching = FEATURES.index("touching")
+        for bias, level in (((9.0, 0.0, 0.0), 1.0), ((-9.0, 0.0, 0.0), 0.0)):
+            features = pairs_of(drawn.region_map, self.fronts(bias)).features
+            told = features[features[:, touching] > 0, column]
+            with self.subTest(level=level):
+                self.assertAlmostEqual(float(np.median(told)), level, places=3)
+
+    def test_pairs_of_which_the_drawing_does_not_say_are_not_learnt_from(self):
+        chance = np.random.default_rng(3)
+        features = chance.normal(0, 1, (2000, 4)).astype(np.float32)
+        same = (features[:, 0] > 0).astype(np.int8)
+        same[features[:, 1] > 0] = -1
+        with patch.multiple(fit_things, ROUNDS=30, BATCH=64):
+            net = fit_things.fit(features, same)
+        self.assertEqual(net.classes_.tolist(), [0, 1])
+        self.assertGreater((net.predict(features) == (features[:, 0] > 0)).mean(), 0.95)

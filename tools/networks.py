@@ -7,9 +7,13 @@ from numpy.typing import NDArray
 from sklearn.neural_network import MLPClassifier
 
 from paleta.impression._weights import Weights
-from tools.things import KINDS, OTHER_HAND
+from tools.things import KINDS, OTHER_HAND, SCENES
 
-EXERCISES = [(seed, KINDS) for seed in range(5000, 7000)] + [(seed, OTHER_HAND) for seed in range(7000, 8600)]
+EXERCISES = [
+    *((seed, KINDS) for seed in range(5000, 7000)),
+    *((seed, OTHER_HAND) for seed in range(7000, 8600)),
+    *((seed, SCENES) for seed in range(8600, 10600)),
+]
 """The drawings of things that networks are fitted on."""
 FOLDS = 4
 """Each shows the kinds of one fold, so that a network fitted on the other folds never saw them."""

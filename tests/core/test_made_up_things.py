@@ -16,6 +16,7 @@ from tools.things import (
     HELD_BACK,
     KINDS,
     OTHER_HAND,
+    SCENES,
     Canvas,
     exercise,
     exercise_canvas,
@@ -23,8 +24,8 @@ from tools.things import (
     made_up_kinds,
     panel,
 )
-from tools.things._canvas import box, circle
-from tools.things._made_up import OUTLINES, PATTERNS, STANDS, Body, Place, _left_and_right, outline
+from tools.things._canvas import Place, box, circle
+from tools.things._made_up import OUTLINES, PATTERNS, STANDS, Body, _left_and_right, outline
 from tools.things._of_the_demo import drawn_anew, of_the_demo
 
 SIDE = 300
@@ -172,7 +173,8 @@ class OtherHandTest(SimpleTestCase):
         return canvas
 
     def test_no_two_sets_of_kinds_share_a_name(self):
-        self.assertFalse(set(OTHER_HAND) & (set(HELD_BACK) | set(KINDS)))
+        sets = [set(one) for one in (KINDS, OTHER_HAND, SCENES, HELD_BACK)]
+        self.assertEqual(len(set().union(*sets)), sum(map(len, sets)))
 
     def test_surfaces_in_pieces_are_one_part_and_leave_the_paper_around_alone(self):
         for name, in_pieces in (
@@ -193,6 +195,50 @@ class OtherHandTest(SimpleTestCase):
         striped = max(by_part.values(), key=len)
         self.assertGreater(len(striped), 1)
         self.assertTrue(all(a != b for a, b in pairwise(striped)))
+
+
+class SceneTest(SimpleTestCase):
+    """Figures that stand together; each scene says what its pieces are."""
+
+    def drawn(self, name: str, seed: int = 3, size: float = 190) -> Canvas:
+        canvas = Canvas(560, 560, 2, np.random.default_rng(seed))
+        SCENES[name](canvas, 280, 280, size)
+        return canvas
+
+    def test_every_scene_is_many_cells_large_and_fewer_small_within_its_place(self):
+        for name in SCENES:
+            large, small = (
+                sum(len(self.drawn(name, seed, size).part) for seed in range(12)) / 12 for size in (190, 100)
+            )
+            with self.subTest(name):
+                self.assertGreater(large, 8)
+                self.assertLessEqual(small, large)
+                self.assertTrue((self.drawn(name).owner[[0, -1]] == 0).all())
+
+    def test_surfaces_in_pieces_are_one_part(self):
+        for name, in_pieces in (
+            ("boat", True), ("kite", True), ("egg", True), ("wreath", False), ("meadow", False), ("mandala", False),
+        ):  # fmt: skip
+            parts = [part for part in self.drawn(name, seed=5).part if part]
+            with self.subTest(name):
+                self.assertEqual(len(parts) > len(set(parts)), in_pieces)
+
+    def test_the_two_sorts_of_a_kites_fields_lie_across_from_each_other(self):
+        canvas = self.drawn("kite")
+        fields = [sort for part, sort in zip(canvas.part, canvas.alike, strict=True) if canvas.part.count(part) == 4]
+        self.assertEqual(fields[:2], fields[2:])
+        self.assertNotEqual(fields[0], fields[1])
+
+    def test_a_stroke_takes_nothing_from_what_it_is_drawn_on(self):
+        canvas = blank()
+        place = Place(canvas, SIDE / 2, SIDE / 2, SIDE / 3)
+        place.draw(circle(0, 0, 1))
+        owner, ink = canvas.owner.copy(), int(canvas.ink.sum())
+        place.line(np.array([[-0.5, 0.0], [0.5, 0.1]]))
+        place.line(circle(0.2, -0.5, 0.1, n=12), solid=True)
+        np.testing.assert_array_equal(canvas.owner, owner)
+        self.assertGreater(int(canvas.ink.sum()), ink + 100)
+        self.assertEqual(int(canvas.finished().region_map.labels.max()), 1)
 
 
 class OfTheDemoTest(SimpleTestCase):

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 import cv2
 import numpy as np
 
 from paleta.impression import MM_PER_INCH
 from tools.stampings._draw import Panel
-from tools.things import DPI, exercise_canvas
+from tools.things import DPI, KINDS, Kind, exercise_canvas
 
 SCALES = (0.75, 1.0, 1.5, 2.0)
 """A drawing is taken at 150 to 400 dpi, so its lines and cells stay as they are in millimetres."""
@@ -16,10 +18,10 @@ GAPS_PER_MM = 0.004
 """How many there are along a line."""
 
 
-def panel_of_things(seed: int) -> Panel:
-    """The drawing of this number with gaps in its lines, as its maker may have left them."""
+def panel_of_things(seed: int, kinds: Mapping[str, Kind] = KINDS) -> Panel:
+    """The exercise of this number with gaps in its lines, as its maker may have left them."""
     chance = np.random.default_rng([13, seed])
-    canvas = exercise_canvas(seed)
+    canvas = exercise_canvas(seed, kinds)
     ink = canvas.ink * 255
     scale = float(chance.choice(SCALES))
     height, width = ink.shape

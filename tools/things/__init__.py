@@ -1,8 +1,8 @@
 """Drawings by chance that know which of their cells are pieces of one surface and which are alike.
 
-`panel(seed, kinds)` draws; `exercise(seed, kinds)` what networks are fitted on, KINDS, OTHER_HAND and things made up
-by chance (`made_up_kinds`); HELD_BACK is what they never saw. `measure(number)` is the table of how well things are
-found in each.
+`panel(seed, kinds)` draws; `exercise(seed, kinds)` what networks are fitted on, KINDS, OTHER_HAND, SCENES and things
+made up by chance (`made_up_kinds`); HELD_BACK is what they never saw. `measure(number)` is the table of how well
+things are found in each.
 """
 
 from tools.things._canvas import DPI, Canvas, Drawn
@@ -12,6 +12,7 @@ from tools.things._made_up import made_up_kinds
 from tools.things._measure import agreement, measured, members, plain_things
 from tools.things._other_hand import OTHER_HAND
 from tools.things._panels import KINDS, exercise, exercise_canvas, fold_of, panel
+from tools.things._scenes import SCENES
 from tools.things._table import measure
 
 __all__ = [
@@ -19,6 +20,7 @@ __all__ = [
     "HELD_BACK",
     "KINDS",
     "OTHER_HAND",
+    "SCENES",
     "Canvas",
     "Drawn",
     "Kind",

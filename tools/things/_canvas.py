@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import cv2
 import numpy as np
@@ -12,6 +12,7 @@ from paleta.impression import Impression, RegionMap, find_regions
 
 DPI = 200.0
 Points = NDArray[np.float64]
+Mask = NDArray[np.uint8]
 SHIFT = 4
 COVERED, LOST, ON_ONE = 0.05, 0.25, 0.9
 """A shape lies over another one if so much of it does, or if so much of the other vanishes; less is a line's width. It
@@ -54,8 +55,8 @@ class Canvas:
 
     def shape(
         self, points: Points, *, part: int | None = None, alike: int | None = None,
-        within: NDArray[np.uint8] | None = None, wobble: float = 0.006,
-    ) -> NDArray[np.uint8]:  # fmt: skip
+        within: Mask | None = None, wobble: float = 0.006,
+    ) -> Mask:  # fmt: skip
         """Draw an outline, filled with paper; only `within` a mask if there is one. Returns its own mask."""
         mask = np.zeros(self.ink.shape, np.uint8)
         ring = self._by_hand(points, wobble)
@@ -117,6 +118,36 @@ class Canvas:
         # Of paper that a drawing happens to enclose it does not say anything.
         part[0] = alike[0] = 0
         return Drawn(region_map, part, alike, tuple(dict.fromkeys(self.kinds)), owner, frozenset(self.over))
+
+
+@dataclass(frozen=True)
+class Place:
+    """Where something stands; what is drawn there is given in units of its size, upright round (0, 0)."""
+
+    canvas: Canvas
+    x: float
+    y: float
+    size: float
+    turn: float = 0.0
+    mirrored: bool = False
+
+    def draw(
+        self, points: Points, *, part: int | None = None, alike: int | None = None, within: Mask | None = None
+    ) -> Mask:
+        return self.canvas.shape(self.seen(points), part=part, alike=alike, within=within, wobble=0.002)
+
+    def line(self, points: Points, *, solid: bool = False) -> None:
+        self.canvas.line(self.seen(points), solid=solid)
+
+    def within(self, dx: float, dy: float, size: float, *, turn: float = 0.0, mirrored: bool = False) -> Place:
+        """A smaller place in this one."""
+        ((x, y),) = self.seen(np.array([[dx, dy]]))
+        turn = self.turn + (-turn if self.mirrored else turn)
+        return replace(self, x=x, y=y, size=self.size * size, turn=turn, mirrored=self.mirrored != mirrored)
+
+    def seen(self, points: Points) -> Points:
+        ways = np.array([-1.0 if self.mirrored else 1.0, 1.0])
+        return turned(points * ways * self.size, self.turn, self.x, self.y)
 
 
 def circle(x: float, y: float, radius: float, *, squash: float = 1.0, turn: float = 0.0, n: int = 60) -> Points:

@@ -11,42 +11,13 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 
 import numpy as np
-from numpy.typing import NDArray
 
-from tools.things._canvas import Canvas, Points, band, box, dense, petal, turned
+from tools.things._canvas import Canvas, Mask, Place, Points, band, box, dense, petal, turned
 from tools.things._kinds import Kind, star
 
 Chance = np.random.Generator
-Mask = NDArray[np.uint8]
 LEVELS = 40
 """In how many heights an outline's two sides are told."""
-
-
-@dataclass(frozen=True)
-class Place:
-    """Where something stands; what is drawn there is given in units of its size, upright round (0, 0)."""
-
-    canvas: Canvas
-    x: float
-    y: float
-    size: float
-    turn: float = 0.0
-    mirrored: bool = False
-
-    def draw(
-        self, points: Points, *, part: int | None = None, alike: int | None = None, within: Mask | None = None
-    ) -> Mask:
-        return self.canvas.shape(self._seen(points), part=part, alike=alike, within=within, wobble=0.002)
-
-    def within(self, dx: float, dy: float, size: float, *, turn: float = 0.0, mirrored: bool = False) -> Place:
-        """A smaller place in this one."""
-        ((x, y),) = self._seen(np.array([[dx, dy]]))
-        turn = self.turn + (-turn if self.mirrored else turn)
-        return replace(self, x=x, y=y, size=self.size * size, turn=turn, mirrored=self.mirrored != mirrored)
-
-    def _seen(self, points: Points) -> Points:
-        ways = np.array([-1.0 if self.mirrored else 1.0, 1.0])
-        return turned(points * ways * self.size, self.turn, self.x, self.y)
 
 
 # Outlines, each about as large as a circle of radius 1.

@@ -18,6 +18,7 @@ from tools.stampings import (
     Stamping,
     find_plainly,
     panel,
+    panel_of_scenes,
     panel_of_things,
     score,
     stamp,
@@ -129,6 +130,22 @@ class OfThingsTest(SimpleTestCase):
         for cell in range(1, int(cells.max()) + 1):
             inside = pieces[(cells == cell) & (drawn.whole < 128)]
             self.assertEqual(len(np.unique(inside)), 1)
+
+
+    def test_a_scene_has_one_drawing_at_every_resolution_and_knows_its_gaps(self):
+        """Lines keep their width in millimetres; in every gap ink is missing."""
+        coarse, fine = (panel_of_scenes(3, dpi) for dpi in (150, 300))
+        back = cv2.resize(fine.whole, coarse.whole.shape[::-1], interpolation=cv2.INTER_AREA)
+        self.assertGreater(float(((back > 127) == (coarse.whole > 127)).mean()), 0.97)
+        gaps = 0
+        for seed in range(4):
+            drawn = panel_of_scenes(seed)
+            for x, y, _ in drawn.gaps:
+                at = round(y * drawn.px), round(x * drawn.px)
+                self.assertGreater(int(drawn.whole[at]), 0)
+                self.assertEqual(int(drawn.drawn[at]), 0)
+                gaps += 1
+        self.assertGreater(gaps, 3)
 
 
 class CausesTest(SimpleTestCase):

@@ -27,8 +27,8 @@ LONGER = 8
 def stampings() -> None:
     print()
     head()
-    for held_back in (False, True):
-        show(STAMPINGS, held_back=held_back)
+    for drawing, held_back in (("own", False), ("own", True), ("scenes", False)):
+        show(STAMPINGS, held_back=held_back, drawing=drawing)
 
 
 def things() -> None:

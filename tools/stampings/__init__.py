@@ -6,8 +6,8 @@ beside. Seeds below `_measure.HELD_BACK` may be looked at while the finder is wo
 """
 
 from tools.stampings._draw import Panel, panel
-from tools.stampings._measure import DEGREES, FINDERS
-from tools.stampings._of_things import panel_of_things
+from tools.stampings._measure import DEGREES, DRAWINGS, FINDERS
+from tools.stampings._of_things import panel_of_scenes, panel_of_things
 from tools.stampings._plain import find_plainly
 from tools.stampings._print import Stamping, stamp
 from tools.stampings._score import Score, score, true_cells
@@ -15,6 +15,7 @@ from tools.stampings._table import head, show
 
 __all__ = [
     "DEGREES",
+    "DRAWINGS",
     "FINDERS",
     "Panel",
     "Score",
@@ -22,6 +23,7 @@ __all__ = [
     "find_plainly",
     "head",
     "panel",
+    "panel_of_scenes",
     "panel_of_things",
     "score",
     "show",

@@ -13,7 +13,8 @@ from numpy.typing import NDArray
 
 from paleta.errors import NoRegions
 from paleta.impression import Impression, find_regions, find_sheet, read, rectify
-from tools.stampings._draw import panel
+from tools.stampings._draw import Panel, panel
+from tools.stampings._of_things import panel_of_scenes
 from tools.stampings._plain import find_plainly
 from tools.stampings._print import Degree, Stamping, stamp
 from tools.stampings._score import Score, score
@@ -55,12 +56,14 @@ def by_plain(impression: Impression) -> NDArray[np.int32]:
 
 
 FINDERS: dict[str, Finder] = {"Paleta": by_paleta, "plain": by_plain}
+DRAWINGS: dict[str, Callable[[int, float], Panel]] = {"own": panel, "scenes": panel_of_scenes}
+"""By a number and dpi."""
 
 
-def case(finder: str, degree: str, seed: int) -> Tally:
+def case(finder: str, degree: str, drawing: str, seed: int) -> Tally:
     """One stamping of a seed."""
     number = [*DEGREES].index(degree)
-    drawn = panel(seed, DPI[(seed + number) % len(DPI)])
+    drawn = DRAWINGS[drawing](seed, DPI[(seed + number) % len(DPI)])
     picture = stamp(drawn, DEGREES[degree], seed * 10 + number)
     impression = read(picture.data, dpi=picture.dpi)
     corners = find_sheet(impression)
@@ -94,9 +97,9 @@ def scaled_to(impression: Impression, picture: Stamping) -> NDArray[np.float64]:
     return np.diag([times, times, 1.0]) @ picture.to_picture
 
 
-def measure(finder: str, degree: str, seeds: Iterable[int], workers: int = 2) -> Tally:
+def measure(finder: str, degree: str, seeds: Iterable[int], *, drawing: str = "own", workers: int = 2) -> Tally:
     with ProcessPoolExecutor(workers) as pool:
-        each = list(pool.map(partial(case, finder, degree), seeds))
+        each = list(pool.map(partial(case, finder, degree, drawing), seeds))
     total = Score()
     for one in each:
         total = total + one.score

@@ -9,14 +9,20 @@ from tools.stampings._measure import DEGREES, FINDERS, HELD_BACK, measure
 NAME = 30
 
 
-def show(number: int, *, held_back: bool, degrees: Iterable[str] = DEGREES, finders: Iterable[str] = FINDERS) -> None:
+def show(
+    number: int, *, held_back: bool, drawing: str = "own", degrees: Iterable[str] = DEGREES,
+    finders: Iterable[str] = FINDERS,
+) -> None:  # fmt: skip
     """Print how `number` stampings of each degree are read by each finder."""
     first = HELD_BACK if held_back else 0
     finders = tuple(finders)
     for degree in degrees:
         for finder in finders:
-            tally = measure(finder, degree, range(first, first + number))
-            of, words = tally.score, f"{degree}, {finder}{', held back' if held_back else ''}"
+            tally = measure(finder, degree, range(first, first + number), drawing=drawing)
+            of, words = (
+                tally.score,
+                f"{degree}, {finder}{'' if drawing == 'own' else ', ' + drawing}{', held back' if held_back else ''}",
+            )
             cells = max(of.cells, 1)
             print(
                 f"{words:{NAME}}{of.found / cells:7.3f}"

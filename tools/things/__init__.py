@@ -11,7 +11,7 @@ from tools.things._kinds import Kind
 from tools.things._made_up import made_up_kinds
 from tools.things._measure import agreement, measured, members, plain_things
 from tools.things._other_hand import OTHER_HAND
-from tools.things._panels import KINDS, exercise, exercise_canvas, fold_of, panel
+from tools.things._panels import KINDS, exercise, exercise_canvas, fold_of, panel, panel_canvas
 from tools.things._scenes import SCENES
 from tools.things._table import measure
 
@@ -33,5 +33,6 @@ __all__ = [
     "measured",
     "members",
     "panel",
+    "panel_canvas",
     "plain_things",
 ]

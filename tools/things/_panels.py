@@ -22,7 +22,7 @@ SIDES = (760, 980)
 
 def panel(seed: int, kinds: Mapping[str, Kind], *, cut: bool = False) -> Drawn:
     """The drawing of this number, of these kinds; the same number is always the same drawing. It may be cut further."""
-    return _canvas(seed, kinds, cut=cut).finished()
+    return panel_canvas(seed, kinds, cut=cut).finished()
 
 
 def exercise(seed: int, kinds: Mapping[str, Kind] = KINDS, folds: int = 1) -> Drawn:
@@ -34,7 +34,7 @@ def exercise(seed: int, kinds: Mapping[str, Kind] = KINDS, folds: int = 1) -> Dr
 def exercise_canvas(seed: int, kinds: Mapping[str, Kind] = KINDS, folds: int = 1) -> Canvas:
     """The same as drawn, before any region is found in it."""
     own = {name: kinds[name] for name in [*kinds][fold_of(seed, folds) :: folds]}
-    return _canvas(seed, {**own, **made_up_kinds(seed, len(own))}, cut=seed // folds % CUT_EVERY == 1)
+    return panel_canvas(seed, {**own, **made_up_kinds(seed, len(own))}, cut=seed // folds % CUT_EVERY == 1)
 
 
 def fold_of(seed: int, folds: int) -> int:
@@ -42,7 +42,8 @@ def fold_of(seed: int, folds: int) -> int:
     return seed % folds
 
 
-def _canvas(seed: int, kinds: Mapping[str, Kind], *, cut: bool) -> Canvas:
+def panel_canvas(seed: int, kinds: Mapping[str, Kind], *, cut: bool = False) -> Canvas:
+    """`panel` as drawn, before any region is found in it."""
     chance = np.random.default_rng(seed)
     height, width = SIDES if chance.random() < 0.5 else SIDES[::-1]
     canvas = Canvas(height, width, int(chance.integers(2, 6)), chance)

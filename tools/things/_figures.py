@@ -27,7 +27,7 @@ def curve(corners: list[tuple[float, float]], n: int = 30) -> Points:
 
 
 def blob(p: Place, lobes: int, depth: float) -> Points:
-    """A round outline with so many swellings, none like the next."""
+    """A round outline with so many swellings."""
     chance = p.canvas.chance
     reach = (
         1 + depth * np.abs(np.sin(lobes / 2 * RING + chance.uniform(0, 7))) + 0.1 * np.cos(RING + chance.uniform(0, 7))
@@ -36,7 +36,7 @@ def blob(p: Place, lobes: int, depth: float) -> Points:
 
 
 def pinwheel(p: Place) -> None:
-    """Lopsided petals, each over the last, with a stroke in each; a heart with dots of ink."""
+    """Lopsided petals, each over the last, with a stroke in some; a heart with dots of ink."""
     chance, petals = p.canvas.chance, p.canvas.group()
     n, lean, core = int(chance.integers(4, 10)), chance.uniform(0.1, 0.8), chance.uniform(0.12, 0.3)
     wide = chance.uniform(2.6, 4.2) / n
@@ -254,7 +254,7 @@ def fowl(p: Place) -> None:
         p.draw(circle(-0.35 + 0.18 * k, 0.2, 0.13), alike=quills, within=wing)
 
 
-def float_(p: Place, sort: int) -> None:
+def toy_balloon(p: Place, sort: int) -> None:
     """A toy balloon with a gleam, on a string that is a mere line."""
     p.line(curve([(0, 0.55), (0.1, 0.8), (-0.05, 1.2)]))
     p.draw(dense(np.array([[-0.08, 0.6], [0.08, 0.6], [0, 0.48]])))

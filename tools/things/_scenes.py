@@ -7,7 +7,7 @@ from itertools import pairwise
 import numpy as np
 
 from tools.things._canvas import Canvas, Mask, Place, Points, band, box, circle, dense, petal, turned
-from tools.things._figures import FIGURES, FLOWERS, RING, blob, cloud, creature, curve, float_, pot, stalk, strewn
+from tools.things._figures import FIGURES, FLOWERS, RING, blob, cloud, creature, curve, pot, stalk, strewn, toy_balloon
 from tools.things._kinds import Kind
 
 ROOMY = 150.0
@@ -23,10 +23,10 @@ def _spots(p: Place, n: int, top: float, low: float) -> Points:
     return p.canvas.chance.uniform((-0.95, top), (0.95, low), (n, 2))
 
 
-def _stand(p: Place, at: Points, size: float, *, one: int | None = None) -> None:
+def _stand(p: Place, at: Points, size: float) -> None:
     """Any figure, its foot at a spot."""
     chance = p.canvas.chance
-    figure = FIGURES[int(chance.integers(0, len(FIGURES))) if one is None else one]
+    figure = FIGURES[int(chance.integers(0, len(FIGURES)))]
     figure(p.within(at[0], at[1] - size, size, mirrored=bool(chance.random() < 0.5)))
 
 
@@ -36,13 +36,13 @@ def bunch(c: Canvas, x: float, y: float, size: float) -> None:
     if chance.random() < 0.6:
         p.draw(box(-1, 0.85, 1, 1.0))
     green, heads = c.group(), []
-    for k in range(_many(p, 2, 6)):
+    for _ in range(_many(p, 2, 6)):
         top = np.array([chance.uniform(-0.8, 0.8), chance.uniform(-0.8, -0.2)])
         foot = np.array([chance.uniform(-0.18, 0.18), 0.6])
         bend = (top + foot) / 2 + chance.normal(0, 0.1, 2)
         stalk(p, curve([tuple(foot), tuple(bend), tuple(top)]), chance.uniform(0.03, 0.07), green)
-        heads.append((top, k))
-    for top, _ in heads:
+        heads.append(top)
+    for top in heads:
         flower = FLOWERS[int(chance.integers(0, len(FLOWERS)))]
         turn = np.arctan2(top[0], 0.6 - top[1])
         flower(p.within(*top, chance.uniform(0.16, 0.32), turn=turn))
@@ -154,7 +154,7 @@ def cluster(c: Canvas, x: float, y: float, size: float) -> None:
     for at in _spots(p, _many(p, 0, 3), -0.8, 0.2):
         cloud(p.within(*at, 0.25), None, sort)
     for at in chance.uniform((-0.6, -0.8), (0.6, 0.0), (_many(p, 2, 7), 2)):
-        float_(p.within(*at, chance.uniform(0.45, 0.6)), balloons)
+        toy_balloon(p.within(*at, chance.uniform(0.45, 0.6)), balloons)
     if chance.random() < 0.6:
         creature(p.within(0, 0.6, 0.4))
 
@@ -279,17 +279,17 @@ def egg(c: Canvas, x: float, y: float, size: float) -> None:
     if chance.random() < 0.3:
         outline = np.stack([0.9 * np.sin(t) ** 3, -0.85 * np.cos(t) + 0.3 * np.cos(2 * t) + 0.1], axis=1)
     body = p.draw(outline, part=skin, alike=skin)
-    x_ = np.linspace(-1, 1, 121)
+    across = np.linspace(-1, 1, 121)
     sorts = [c.group() for _ in range(4)]
     at = -0.75
     while at < 0.7:
         high, one = chance.uniform(0.12, 0.3), int(chance.integers(0, 4))
-        bend = 0.0 * x_
+        bend = 0.0 * across
         if one == 1:
-            bend = 0.06 * np.sin(x_ * chance.uniform(8, 16))
+            bend = 0.06 * np.sin(across * chance.uniform(8, 16))
         elif one == 2:
-            bend = 0.08 * (2 * np.abs(2 * (x_ * 4 % 1) - 1) - 1)
-        edge = np.stack([x_, at + bend], axis=1)
+            bend = 0.08 * (2 * np.abs(2 * (across * 4 % 1) - 1) - 1)
+        edge = np.stack([across, at + bend], axis=1)
         if one < 3:
             p.draw(np.concatenate([edge, (edge + np.array([0, high]))[::-1]]), part=skin, alike=sorts[one], within=body)
         else:

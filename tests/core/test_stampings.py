@@ -131,7 +131,6 @@ class OfThingsTest(SimpleTestCase):
             inside = pieces[(cells == cell) & (drawn.whole < 128)]
             self.assertEqual(len(np.unique(inside)), 1)
 
-
     def test_a_scene_has_one_drawing_at_every_resolution_and_knows_its_gaps(self):
         """Lines keep their width in millimetres; in every gap ink is missing."""
         coarse, fine = (panel_of_scenes(3, dpi) for dpi in (150, 300))

@@ -19,7 +19,7 @@ from sklearn.neural_network import MLPClassifier
 from paleta import impression
 from paleta.impression._thing_pairs import FEATURES, pairs_of
 from tools import fit_fronts
-from tools.networks import EXERCISES, FOLDS, Weights, named, spread_of
+from tools.networks import EXERCISES, FOLDS, Weights, fitted, named, spread_of
 from tools.things import Kind, exercise, fold_of
 
 PLACE = Path(impression.__file__).with_name("_things.npz")
@@ -43,7 +43,7 @@ def samples(seed: int, kinds: Mapping[str, Kind], fronts: Weights) -> Samples:
 
 def fit(features: NDArray[np.float32], same: NDArray[np.int8]) -> MLPClassifier:
     net = MLPClassifier(HIDDEN, alpha=RIDGE, batch_size=BATCH, learning_rate_init=2e-3, max_iter=ROUNDS, random_state=1)
-    return net.fit(features[same >= 0], same[same >= 0])
+    return fitted(net, features[same >= 0], same[same >= 0])
 
 
 def main() -> None:

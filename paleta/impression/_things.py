@@ -18,6 +18,9 @@ Floats = NDArray[np.float32]
 GROUPINGS = ("parts", "alike")
 LEAST = 0.35
 """Regions are joined while their groups belong together with this likelihood on average."""
+FEWEST = 5
+"""Of fewer regions none are joined: how a pair stands out among all pairs says nothing there, and each is soon decided
+by itself."""
 
 
 class Group(frozenset[int]):
@@ -81,8 +84,8 @@ def find_things(region_map: RegionMap) -> Things:
     """Propose both groupings over a found map.
 
     Every pair of regions is measured (FEATURES) and weighed by a small network fitted on drawings made by script
-    (tools/fit_things.py; no published source); groups grow together by average linkage ([Sokal1958]). The same map
-    always gives the same groups.
+    (tools/fit_things.py; no published source); groups grow together by average linkage ([Sokal1958]), if there are
+    FEWEST regions. The same map always gives the same groups.
     """
     return weigh(region_map).things()
 
@@ -95,7 +98,7 @@ def weigh(region_map: RegionMap) -> Weighed:
 def _groups(pairs: Pairs, likelihood: Floats, least: float) -> tuple[Group, ...]:
     """Groups of at least two, in the order of their lowest label."""
     n = len(pairs.labels)
-    if n < 2:
+    if n < FEWEST:
         return ()
     apart = np.ones((n, n))
     np.fill_diagonal(apart, 0)

@@ -6,6 +6,7 @@ from unittest.mock import patch
 
 import numpy as np
 from django.test import SimpleTestCase
+from sklearn.metrics import log_loss
 from sklearn.neural_network import MLPClassifier
 
 from paleta.impression._front_pairs import FEATURES as FRONT_FEATURES
@@ -14,7 +15,7 @@ from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
 from paleta.impression._thing_pairs import FEATURES, pairs_of
 from paleta.impression._weights import heard
 from tools import fit_fronts, fit_things
-from tools.networks import FOLDS, LEAST_SPREAD, named, spread_of
+from tools.networks import FOLDS, LAST_ROUNDS, LEAST_SPREAD, fitted, named, spread_of
 from tools.things import OTHER_HAND, exercise
 
 SEED = 7001
@@ -38,6 +39,25 @@ class NetworksTest(SimpleTestCase):
                 theirs = net.predict_proba(shown)
             with self.subTest(classes=classes):
                 np.testing.assert_allclose(likely, theirs, atol=1e-4)
+
+    def test_at_last_it_learns_in_small_steps_from_where_it_was(self):
+        """After the last rounds it is nearer to what it saw than after as many at full stride, and no other network."""
+        chance = np.random.default_rng(4)
+        features = chance.normal(0, 1, (4000, 6)).astype(np.float32)
+        likely = 1 / (1 + np.exp(-3 * features[:, 0] * features[:, 1]))
+        truth = (chance.random(4000) < likely).astype(np.int8)
+
+        def net(rounds: int) -> MLPClassifier:
+            return MLPClassifier((16,), batch_size=64, learning_rate_init=0.05, max_iter=rounds, random_state=1)
+
+        begun = net(8).fit(features, truth)
+        rested, hurried = fitted(net(8), features, truth), net(8 + LAST_ROUNDS).fit(features, truth)
+        self.assertLess(
+            log_loss(truth, rested.predict_proba(features)), log_loss(truth, hurried.predict_proba(features))
+        )
+        steps = [np.abs(a - b).max() for a, b in zip(begun.coefs_, rested.coefs_, strict=True)]
+        self.assertLess(max(steps), 0.5)
+        self.assertGreater(min(steps), 0)
 
     def test_a_measure_that_never_changes_is_not_divided_by_nothing(self):
         scale = spread_of(np.full((10, 2), 3, np.float32))

@@ -16,6 +16,7 @@ from sklearn.metrics.cluster import pair_confusion_matrix
 from paleta.impression import Group, Things, find_things, t_junctions, weigh
 from paleta.impression._thing_pairs import _overlay, pairs_of
 from paleta.impression._thing_shapes import shapes_of
+from paleta.impression._things import FEWEST
 from paleta.order import PACES, SCHOOLS, make_plan
 from paleta.palette import share_out, suits
 from paleta.recipe import (
@@ -234,6 +235,18 @@ class FindThingsTest(SimpleTestCase):
 
 def settings(count: int, **more) -> dict[int, RegionSetting]:
     return {label: RegionSetting(name=f"Region {label}", **more) for label in range(1, count + 1)}
+
+    def test_of_a_handful_of_regions_each_is_left_to_itself(self):
+        """What the network says of them stays to be asked for; one more berry and there are groups."""
+        for berries, grouped in ((FEWEST - 1, False), (FEWEST + 1, True)):
+            canvas = Canvas(400, 900, 3, np.random.default_rng(1))
+            for k in range(berries):
+                canvas.shape(circle(90 + 120 * k, 200, 50), wobble=0.0)
+            weighed = weigh(canvas.finished().region_map)
+            with self.subTest(berries=berries):
+                self.assertEqual(bool(weighed.things().alike), grouped)
+                self.assertEqual(weighed.things().parts, ())
+                self.assertEqual(len(weighed.like(1, 0.5)), berries - 1)
 
 
 class SheetThingsTest(SimpleTestCase):

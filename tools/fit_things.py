@@ -1,4 +1,4 @@
-"""Fit the networks by which regions are taken for one surface, or for alike: `python -m tools.fit_things` (an hour).
+"""Fit the networks by which regions are taken for one surface, or for alike: `python -m tools.fit_things` (two hours).
 
 Every pair of regions of drawings made by chance (tools/things) is measured; the drawing says whether the two belong
 together. What stands in front is told by networks that never saw a drawing's kinds: of what it was fitted on, one is

@@ -20,13 +20,12 @@ EXERCISES = [
 FOLDS = 4
 """Each shows the kinds of one fold, so that a network fitted on the other folds never saw them."""
 LEAST_SPREAD = 0.05
-
-
 LAST_ROUNDS, SLOWER = 2, 10
+"""After all its rounds a network goes so many more, in steps so many times smaller."""
 
 
 def fitted(net: MLPClassifier, features: NDArray[np.float32], truth: NDArray[Any]) -> MLPClassifier:
-    """The network fitted in all its rounds and then, in small steps, in some more: so it comes to rest."""
+    """The network fitted in its rounds and the last ones, so that it comes to rest."""
     net.fit(features, truth)
     small = net.learning_rate_init / SLOWER
     net.set_params(warm_start=True, learning_rate_init=small, max_iter=LAST_ROUNDS)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from itertools import combinations, pairwise
 
 import numpy as np
@@ -25,6 +26,7 @@ from tools.things import (
     panel,
 )
 from tools.things._canvas import Place, box, circle
+from tools.things._figures import FIGURES, FLOWERS, bud, cottage, creature, parcel
 from tools.things._made_up import OUTLINES, PATTERNS, STANDS, Body, _left_and_right, outline
 from tools.things._of_the_demo import drawn_anew, of_the_demo
 
@@ -228,6 +230,31 @@ class SceneTest(SimpleTestCase):
         fields = [sort for part, sort in zip(canvas.part, canvas.alike, strict=True) if canvas.part.count(part) == 4]
         self.assertEqual(fields[:2], fields[2:])
         self.assertNotEqual(fields[0], fields[1])
+
+    def test_every_figure_is_the_same_in_a_mirror(self):
+        """Its cells, what is alike and who stands before whom; the mirror is drawn from the same chance."""
+        for figure in (*FIGURES, *FLOWERS):
+            canvases = []
+            for mirrored in (False, True):
+                canvas = Canvas(401, 401, 2, np.random.default_rng(6))
+                figure(Place(canvas, 200, 200, 120, mirrored=mirrored))
+                canvases.append(canvas)
+            one, other = canvases
+            with self.subTest(figure.__name__):
+                self.assertEqual((one.part, one.alike), (other.part, other.alike))
+                # The hand's wobble is no mirror's, so edges may move by a few pixels.
+                self.assertGreater((one.owner == other.owner[:, ::-1]).mean(), 0.97)
+                self.assertGreater(len(one.part), 3)
+
+    def test_what_a_figure_has_twice_is_alike_and_what_it_has_once_is_not(self):
+        for figure, shared, single in ((creature, 3, 0), (cottage, 1, 3), (parcel, 1, 4), (bud, 2, 0)):
+            canvas = Canvas(401, 401, 2, np.random.default_rng(6))
+            figure(Place(canvas, 200, 200, 120))
+            counts = Counter(canvas.alike[1:])
+            with self.subTest(figure.__name__):
+                self.assertGreaterEqual(sum(count > 1 for count in counts.values()), shared)
+                self.assertGreaterEqual(sum(count == 1 for count in counts.values()), single)
+                self.assertEqual(len(set(canvas.part[1:])), len(canvas.part) - 1)
 
     def test_a_stroke_takes_nothing_from_what_it_is_drawn_on(self):
         canvas = blank()

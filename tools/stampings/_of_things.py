@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-
 import cv2
 import numpy as np
 
 from paleta.impression import MM_PER_INCH
 from tools.stampings._draw import Panel
-from tools.things import DPI, KINDS, SCENES, Canvas, Kind, exercise_canvas, panel_canvas
+from tools.things import DPI, SCENES, Canvas, exercise_canvas, panel_canvas
 
 SCALES = (0.75, 1.0, 1.5, 2.0)
 """A drawing is taken at 150 to 400 dpi, so its lines and cells stay as they are in millimetres."""
@@ -20,10 +18,10 @@ SCENES_FROM = 90_000
 """From which number on scenes are drawn to measure by."""
 
 
-def panel_of_things(seed: int, kinds: Mapping[str, Kind] = KINDS) -> Panel:
+def panel_of_things(seed: int) -> Panel:
     """The exercise of this number, to fit on."""
     chance = np.random.default_rng([13, seed])
-    return _printed(exercise_canvas(seed, kinds), DPI * float(chance.choice(SCALES)), chance)
+    return _printed(exercise_canvas(seed), DPI * float(chance.choice(SCALES)), chance)
 
 
 def panel_of_scenes(seed: int, dpi: float = 300) -> Panel:

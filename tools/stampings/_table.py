@@ -19,13 +19,11 @@ def show(
     for degree in degrees:
         for finder in finders:
             tally = measure(finder, degree, range(first, first + number), drawing=drawing)
-            of, words = (
-                tally.score,
-                f"{degree}, {finder}{'' if drawing == 'own' else ', ' + drawing}{', held back' if held_back else ''}",
-            )
+            of, which = tally.score, [degree, finder]
+            which += [drawing] * (drawing != "own") + ["held back"] * held_back
             cells = max(of.cells, 1)
             print(
-                f"{words:{NAME}}{of.found / cells:7.3f}"
+                f"{', '.join(which):{NAME}}{of.found / cells:7.3f}"
                 f"{100 * of.together / cells:10.1f}{100 * of.spurious / cells:10.1f}"
                 f"{of.tiny_found / max(of.tiny, 1):8.2f}{of.gaps_closed / max(of.gaps, 1):8.2f}{tally.cut:6}"
                 f"{tally.lost:6}   {of.cells:,} cells, {of.tiny} tiny, {of.gaps} gaps",

@@ -134,18 +134,18 @@ class Place:
     def draw(
         self, points: Points, *, part: int | None = None, alike: int | None = None, within: Mask | None = None
     ) -> Mask:
-        return self.canvas.shape(self.seen(points), part=part, alike=alike, within=within, wobble=0.002)
+        return self.canvas.shape(self._seen(points), part=part, alike=alike, within=within, wobble=0.002)
 
     def line(self, points: Points, *, solid: bool = False) -> None:
-        self.canvas.line(self.seen(points), solid=solid)
+        self.canvas.line(self._seen(points), solid=solid)
 
     def within(self, dx: float, dy: float, size: float, *, turn: float = 0.0, mirrored: bool = False) -> Place:
         """A smaller place in this one."""
-        ((x, y),) = self.seen(np.array([[dx, dy]]))
+        ((x, y),) = self._seen(np.array([[dx, dy]]))
         turn = self.turn + (-turn if self.mirrored else turn)
         return replace(self, x=x, y=y, size=self.size * size, turn=turn, mirrored=self.mirrored != mirrored)
 
-    def seen(self, points: Points) -> Points:
+    def _seen(self, points: Points) -> Points:
         ways = np.array([-1.0 if self.mirrored else 1.0, 1.0])
         return turned(points * ways * self.size, self.turn, self.x, self.y)
 

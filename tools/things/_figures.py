@@ -84,12 +84,12 @@ FLOWERS = (pinwheel, pinwheel, bud, tulip, umbel)
 
 def stalk(p: Place, spine: Points, wide: float, green: int) -> None:
     """A stem with leaves on both sides, some behind it, some before, some with a midrib that ends short of the tip."""
-    chance, stem = p.canvas.chance, p.canvas.group()
+    chance = p.canvas.chance
     places = np.sort(chance.integers(len(spine) // 6, 5 * len(spine) // 6, int(chance.integers(0, 5))))
     before = chance.random(len(places)) < 0.5
     for late in (False, True):
         if late:
-            p.draw(band(spine, wide), part=stem, alike=stem)
+            p.draw(band(spine, wide))
         for at in places[before == late]:
             way = np.arctan2(*(spine[at + 1] - spine[at])[::-1]) + chance.choice([-1, 1]) * chance.uniform(0.4, 1.2)
             long = chance.uniform(0.25, 0.45)
@@ -112,21 +112,20 @@ def pot(p: Place) -> None:
             for x in np.arange(-0.6, 0.7, chance.uniform(0.25, 0.4)):
                 p.draw(circle(x, at + high / 2, 0.35 * high), alike=dots, within=body)
     if chance.random() < 0.7:
-        rim = p.canvas.group()
-        p.draw(box(-0.95, -1.0, 0.95, -0.72), alike=rim)
+        p.draw(box(-0.95, -1.0, 0.95, -0.72))
     for k in range(int(chance.integers(0, 3))):
         p.line(np.array([[-0.5, 0.6 - 0.1 * k], [-0.3 + 0.1 * k, 0.5]]))
 
 
 def capped(p: Place) -> None:
-    """A mushroom: a stalk behind a cap that is spotted, or cut by ribs; a frill under it."""
-    chance, stem, cap, spots = (p.canvas.chance, *(p.canvas.group() for _ in range(3)))
+    """A mushroom: a stalk with strokes at its foot, behind a cap that is spotted, or cut by ribs."""
+    chance, spots = p.canvas.chance, p.canvas.group()
     wide, low = chance.uniform(0.18, 0.35), chance.uniform(-0.1, 0.2)
-    p.draw(curve([(-wide, low), (-1.2 * wide, 1.0), (1.2 * wide, 1.0), (wide, low)]), part=stem, alike=stem)
+    p.draw(curve([(-wide, low), (-1.2 * wide, 1.0), (1.2 * wide, 1.0), (wide, low)]))
     for k in range(int(chance.integers(0, 4))):
         p.line(np.array([[-0.1 + 0.1 * k, 0.95], [-0.1 + 0.1 * k, 0.8]]))
     dome = np.stack([np.cos(RING / 2 + np.pi), 0.9 * np.sin(RING / 2 + np.pi)], axis=1) + np.array([0, low])
-    body = p.draw(dome, alike=cap)
+    body = p.draw(dome)
     if chance.random() < 0.35:
         for edge in np.linspace(-0.6, 0.6, int(chance.integers(2, 5))):
             p.line(curve([(0, low - 0.9), (0.8 * edge, low - 0.55), (edge, low)]))
@@ -176,7 +175,7 @@ def creature(p: Place) -> None:
 
 
 def cottage(p: Place) -> None:
-    """A wall, a roof over it with rows of strokes, panes cut by bars, a door, a chimney with smoke."""
+    """A wall, a roof over it with strokes, panes cut by bars, a door, a chimney with smoke."""
     chance, panes = p.canvas.chance, p.canvas.group()
     half, eaves = chance.uniform(0.5, 0.8), chance.uniform(-0.3, 0.1)
     if chance.random() < 0.6:
@@ -191,8 +190,7 @@ def cottage(p: Place) -> None:
         at = np.array([chance.uniform(-0.4, 0.3), chance.uniform(-0.7, eaves - 0.1)])
         p.line(np.array([at, at + np.array([0.12, 0.0])]))
     for x in (-0.55 * half, 0.55 * half):
-        window = p.canvas.group()
-        p.draw(box(x - 0.16, 0.15, x + 0.16, 0.5), part=window, alike=panes)
+        p.draw(box(x - 0.16, 0.15, x + 0.16, 0.5), alike=panes)
         if chance.random() < 0.6:
             p.line(np.array([[x, 0.15], [x, 0.5]]))
             p.line(np.array([[x - 0.16, 0.32], [x + 0.16, 0.32]]))
@@ -217,13 +215,13 @@ def layered(p: Place) -> None:
 
 def parcel(p: Place) -> None:
     """A box and its lid, cut in two by one ribbon; loops of a bow."""
-    chance, paper, ribbon, loops = (p.canvas.chance, *(p.canvas.group() for _ in range(3)))
+    chance, loops = p.canvas.chance, p.canvas.group()
     for side in (-1, 1):
         p.draw(circle(0.3 * side, -0.6, 0.32, squash=0.6, turn=0.5 * side), alike=loops)
-    p.draw(box(-0.8, -0.2, 0.8, 1.0), alike=paper)
+    p.draw(box(-0.8, -0.2, 0.8, 1.0))
     p.draw(box(-0.9, -0.45, 0.9, -0.15))
     at = chance.uniform(-0.3, 0.3)
-    p.draw(box(at - 0.14, -0.45, at + 0.14, 1.0), part=ribbon, alike=ribbon)
+    p.draw(box(at - 0.14, -0.45, at + 0.14, 1.0))
     p.draw(circle(0, -0.5, 0.12))
 
 

@@ -74,7 +74,7 @@ def hillside(c: Canvas, x: float, y: float, size: float) -> None:
 
 
 def shelf(c: Canvas, x: float, y: float, size: float) -> None:
-    """Boards, and on them books in a row, pots and creatures before them."""
+    """Boards, and on them books in a row, figures before them."""
     p, chance, boards = Place(c, x, y, size), c.chance, c.group()
     rows = _many(p, 1, 2)
     if chance.random() < 0.4:
@@ -248,11 +248,11 @@ def street(c: Canvas, x: float, y: float, size: float) -> None:
 def perch(c: Canvas, x: float, y: float, size: float) -> None:
     """An owl on a branch: rows of breast feathers, wings, rings round the eyes; leaves on the branch; a moon behind."""
     p, chance = Place(c, x, y, size), c.chance
-    bark, leaves, coat, down, wings, rings, eyes, feet = (c.group() for _ in range(8))
+    leaves, coat, down, wings, rings, eyes, feet = (c.group() for _ in range(7))
     if chance.random() < 0.5:
         p.draw(circle(0.4, -0.4, 0.55))
     spine = curve([(-1, 0.6), (-0.3, 0.72), (0.4, 0.62), (1, 0.75)])
-    p.draw(band(spine, np.linspace(0.2, 0.1, len(spine))), part=bark, alike=bark)
+    p.draw(band(spine, np.linspace(0.2, 0.1, len(spine))))
     for at in chance.integers(5, len(spine) - 5, _many(p, 1, 6)):
         p.draw(petal(*spine[at], 0.35, 0.17, chance.choice([-1, 1]) * chance.uniform(0.7, 1.8)), alike=leaves)
     body = p.draw(circle(0, 0.05, 0.5, squash=1.25), alike=coat)
@@ -272,9 +272,9 @@ def perch(c: Canvas, x: float, y: float, size: float) -> None:
 
 
 def egg(c: Canvas, x: float, y: float, size: float) -> None:
-    """An egg or a heart with bands, waves, zigzags and rows of dots: one surface; every sort of band has its own."""
-    p, chance, skin = Place(c, x, y, size), c.chance, c.group()
-    t = RING
+    """An egg or a heart with bands, waves, zigzags and rows of dots: bands are of its surface, dots lie
+    on it; bands of one sort are alike."""
+    p, chance, skin, t = Place(c, x, y, size), c.chance, c.group(), RING
     outline = np.stack([0.72 * np.sin(t) * (1 + 0.18 * np.cos(t)), -0.95 * np.cos(t)], axis=1)
     if chance.random() < 0.3:
         outline = np.stack([0.9 * np.sin(t) ** 3, -0.85 * np.cos(t) + 0.3 * np.cos(2 * t) + 0.1], axis=1)
@@ -299,13 +299,10 @@ def egg(c: Canvas, x: float, y: float, size: float) -> None:
 
 
 def kite(c: Canvas, x: float, y: float, size: float) -> None:
-    """A kite in four fields, two sorts in turn, with bows on its tail; clouds that one edge cuts."""
-    p, chance, cloth, bows, sort = (
-        Place(c, x, y, size, turn=c.chance.uniform(-0.4, 0.4)),
-        c.chance,
-        *(c.group() for _ in range(3)),
-    )
-    two = c.group(), c.group()
+    """A kite in four fields, two sorts in turn, with bows on its tail; clouds behind it."""
+    chance = c.chance
+    p = Place(c, x, y, size, turn=chance.uniform(-0.4, 0.4))
+    cloth, bows, sort, *two = (c.group() for _ in range(5))
     for at in _spots(p, _many(p, 1, 4), -0.8, 0.4):
         cloud(p.within(*at, chance.uniform(0.2, 0.35)), None, sort)
     tail = curve([(0, 0.35), (0.2, 0.6), (-0.2, 0.8), (0.1, 1.1)])
@@ -320,7 +317,7 @@ def kite(c: Canvas, x: float, y: float, size: float) -> None:
 
 
 def meadow(c: Canvas, x: float, y: float, size: float) -> None:
-    """Flowers side by side on upright stems, blades of grass before them, a butterfly or a sun over them."""
+    """Flowers side by side on upright stems, blades of grass before them, a sun over them."""
     p, chance, blades, green = Place(c, x, y, size), c.chance, c.group(), c.group()
     if chance.random() < 0.4:
         p.draw(circle(chance.uniform(-0.7, 0.7), -0.7, 0.2))
@@ -352,8 +349,7 @@ def basket(c: Canvas, x: float, y: float, size: float) -> None:
         for col in range(cols):
             left, top = -0.8 + 1.6 * (col + 0.5 * (row % 2)) / cols, 0.22 + 0.7 * row / rows
             p.draw(box(left, top, left + 1.5 / cols, top + 0.6 / rows), alike=slats, within=body)
-    rim = c.group()
-    p.draw(box(-0.88, 0.02, 0.88, 0.18), part=rim, alike=rim)
+    p.draw(box(-0.88, 0.02, 0.88, 0.18))
 
 
 def crowd(c: Canvas, x: float, y: float, size: float) -> None:

@@ -48,6 +48,17 @@ class ThingTest(BrowserTest):
         pressed = self.page.locator('#part-regions button[data-label][aria-pressed="true"]')
         return [int(one.get_attribute("data-label") or 0) for one in pressed.all()]
 
+    def test_looking_for_things_says_what_came_of_it(self):
+        page = self.open_piece(self.piece, "?section=regions&view=regions")
+        alone = len(self.labels) - 4
+        page.get_by_role("button", name="Look for things").click()
+        expect(page.get_by_text(f"{alone} regions put together.")).to_be_visible()
+        page.get_by_role("button", name="Look for things").click()
+        nothing = page.get_by_text("Nothing more belongs together for sure.")
+        expect(nothing).to_be_visible()
+        page.get_by_role("button", name="Undo").click()
+        expect(nothing).to_have_count(0)
+
     def test_a_click_takes_the_thing_a_second_one_the_region_and_escape_goes_back_up(self):
         page = self.open_piece(self.piece, "?section=regions&view=regions")
         self.click_picture(*self.at(self.labels[1]))

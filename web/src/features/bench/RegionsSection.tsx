@@ -3,11 +3,12 @@ import { useState } from "react";
 
 import { LIMITS, tradeQuery, type Region } from "@/shared/api";
 import { Button, counted } from "@/shared/ui";
-import { useChangeRegions, useEraseRegion, useFindThings, useJoinRegions, useMakeBody, useSplitRegion } from "./api";
+import { useChangeRegions, useEraseRegion, useJoinRegions, useMakeBody, useSplitRegion } from "./api";
 import { useChosen, useHand, usePiece, useSelected } from "./bench";
 import { FormFields } from "./FormFields";
 import { Grounds } from "./Grounds";
 import { KeptField } from "./KeptField";
+import { LookForThings } from "./LookForThings";
 import { QuickRound } from "./QuickRound";
 import { ThingRows } from "./ThingRows";
 import { TagField } from "./TagField";
@@ -43,7 +44,6 @@ export function RegionsSection() {
   const join = useJoinRegions(piece.id);
   const split = useSplitRegion(piece.id);
   const makeBody = useMakeBody(piece.id);
-  const findThings = useFindThings(piece.id);
   const erase = useEraseRegion(piece.id);
   const bodies = new Set(chosen.map((region) => region.body));
   const oneBody = bodies.size === 1 && !bodies.has(0);
@@ -212,14 +212,7 @@ export function RegionsSection() {
         <Button kind="quiet" onClick={() => takeTool("lasso")}>
           Take many with a lasso
         </Button>
-        <Button
-          kind="quiet"
-          busy={findThings.isPending}
-          title="Regions that belong to no thing yet are put together as far as that is sure"
-          onClick={() => findThings.mutate()}
-        >
-          Look for things
-        </Button>
+        <LookForThings />
         {tags.map((tag) => (
           <Button
             key={tag}

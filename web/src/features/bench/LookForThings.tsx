@@ -11,14 +11,11 @@ const grouped = (regions: Region[]) => regions.filter((region) => region.thing |
 export function LookForThings() {
   const piece = usePiece();
   const findThings = useFindThings(piece.id);
-  const [found, setFound] = useState({ version: 0, more: 0 });
+  const [found, setFound] = useState<{ version: number; more: number }>();
   const look = () =>
     findThings.mutate(undefined, {
       onSuccess: (changed) =>
-        setFound({
-          version: changed.version,
-          more: grouped(changed.regions.list) - grouped(piece.regions.list),
-        }),
+        setFound({ version: changed.version, more: grouped(changed.regions.list) - grouped(piece.regions.list) }),
     });
   return (
     <>
@@ -31,7 +28,7 @@ export function LookForThings() {
         Look for things
       </Button>
       <span role="status" className="text-[13px] text-soft">
-        {found.version === piece.version &&
+        {found?.version === piece.version &&
           (found.more > 0
             ? `${counted(found.more, "region")} put together.`
             : "Nothing more belongs together for sure. Take regions in hand to make one thing of them.")}

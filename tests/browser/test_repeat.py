@@ -34,7 +34,7 @@ class RepeatTest(BrowserTest):
         self.check()
         self.page.get_by_role("button", name="Check the card").click()
         findings = self.page.get_by_role("list", name="Findings")
-        expect(findings).to_be_visible(timeout=60_000)
+        expect(findings).to_be_visible()
         first = findings.get_by_role("button").filter(has_text=self.name).first
         first.click()
         expect(first).to_have_attribute("aria-expanded", "true")
@@ -56,7 +56,7 @@ class RepeatTest(BrowserTest):
         self.page.get_by_role("button", name="Check the card").focus()
         self.page.keyboard.press("Enter")
         slider = self.page.get_by_role("slider", name="Photo on the left, the plan on the right")
-        expect(slider).to_be_visible(timeout=60_000)
+        expect(slider).to_be_visible()
         slider.focus()
         self.page.keyboard.press("End")
         expect(slider).to_have_value("100")
@@ -73,11 +73,11 @@ class RepeatTest(BrowserTest):
         section = self.page.get_by_role("region", name="The same stamp again")
         expect(section.get_by_test_id("corners")).to_be_visible()
         section.get_by_role("button", name="Carry everything over").click()
-        expect(section.get_by_role("link", name="Open the new piece")).to_be_visible(timeout=60_000)
+        expect(section.get_by_role("link", name="Open the new piece")).to_be_visible()
         other = line_drawing()
         other[:] = 255
         other[40:44, 20:330] = other[200:204, 20:330] = 0
         other[40:204, 20:24] = other[40:204, 326:330] = 0
         field.set_input_files({"name": "other.png", "mimeType": "image/png", "buffer": as_file(other)})
         section.get_by_role("button", name="Carry everything over").click()
-        expect(section.get_by_role("alert")).to_be_visible(timeout=60_000)
+        expect(section.get_by_role("alert")).to_be_visible()

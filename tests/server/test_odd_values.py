@@ -1,4 +1,5 @@
-"""Whatever is sent, the answer is a sentence: every field of every change, with values nobody should send."""
+"""Whatever is sent, the answer is a sentence: every field of every change, with values nobody should send; of these
+each field gets every second one, its neighbour the others."""
 
 from __future__ import annotations
 
@@ -46,8 +47,8 @@ class OddValuesTest(ApiTestCase):
             if example is None or method == "get":
                 continue
             body = filled(example, own)
-            for path in leaves(body):
-                for odd in ODD:
+            for place, path in enumerate(leaves(body)):
+                for odd in ODD[place % 2 :: 2]:
                     version = kind.objects.get(pk=pk).version
                     response = self.send(method, f"{where}/{pk}/{route}", with_value(body, path, odd), version)
                     if response.status_code >= 400:
@@ -83,8 +84,8 @@ class OddValuesTest(ApiTestCase):
         self.client.raise_request_exception = False
         for number, example in enumerate(examples):
             whole = {**about, **example}
-            for path in leaves(whole):
-                for place, odd in enumerate(ODD):
+            for which, path in enumerate(leaves(whole)):
+                for place, odd in [*enumerate(ODD)][which % 2 :: 2]:
                     line = with_value({**whole, "id": f"odd-{number}-{'-'.join(map(str, path))}-{place}"}, path, odd)
                     answer = self.send("post", f"runs/{run.pk}/events/", {"events": [line]})
                     self.assertIn(answer.status_code, (200, 400, 422), (path, str(odd)[:40], answer.content[:200]))

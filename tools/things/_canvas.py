@@ -45,6 +45,8 @@ class Canvas:
         self.over: set[tuple[int, int]] = set()
         self._lies_on: dict[int, int] = {}
         self._last = 0
+        self._visible = np.array([height * width])
+        """Of every shape how many pixels are seen."""
         self.kinds: list[str] = []
         """What was drawn, by its names."""
 
@@ -58,23 +60,24 @@ class Canvas:
         within: Mask | None = None, wobble: float = 0.006,
     ) -> Mask:  # fmt: skip
         """Draw an outline, filled with paper; only `within` a mask if there is one. Returns its own mask."""
-        mask = np.zeros(self.ink.shape, np.uint8)
-        ring = self._by_hand(points, wobble)
-        fixed = [np.round(ring * 2**SHIFT).astype(np.int32)]
-        cv2.fillPoly(mask, fixed, 1, shift=SHIFT)
-        line = np.zeros_like(mask)
-        cv2.polylines(line, fixed, True, 1, self.line_px, shift=SHIFT)
+        fixed = np.round(self._by_hand(points, wobble) * 2**SHIFT).astype(np.int32)
+        mask, line = np.zeros(self.ink.shape, np.uint8), np.zeros(self.ink.shape, np.uint8)
+        cv2.fillPoly(mask, [fixed], 1, shift=SHIFT)
+        cv2.polylines(line, [fixed], True, 1, self.line_px, shift=SHIFT)
+        # Only what lies round the shape can change, which is far less than all.
+        around = self._around(fixed)
+        own_mask, own_line, owner, ink = (one[around] for one in (mask, line, self.owner, self.ink))
         if within is not None:
-            mask &= within
-            line &= cv2.dilate(within, np.ones((3, 3), np.uint8))
+            own_mask &= within[around]
+            own_line &= cv2.dilate(within[around], np.ones((3, 3), np.uint8))
         self.part.append(self.group() if part is None else part)
         self.alike.append(self.group() if alike is None else alike)
         own = len(self.part) - 1
-        covered = np.bincount(self.owner[mask > 0], minlength=own)
+        covered = np.bincount(owner[own_mask > 0], minlength=own)
         # Without its rim: what only lies beside another one shares an edge with it.
-        inner = np.bincount(self.owner[cv2.erode(mask, np.ones((3, 3), np.uint8)) > 0], minlength=own)
-        visible = np.bincount(self.owner.ravel(), minlength=own)
-        covers = {int(old) for old in np.flatnonzero((inner > COVERED * inner.sum()) | (inner > LOST * visible)) if old}
+        inner = np.bincount(owner[cv2.erode(own_mask, np.ones((3, 3), np.uint8)) > 0], minlength=own)
+        covers = {int(old) for old in np.flatnonzero((inner > COVERED * inner.sum()) | (inner > LOST * self._visible))}
+        covers.discard(0)
         host = int(covered.argmax())
         if host and covered[host] > ON_ONE * covered.sum():
             # What lies on one thing stands where that does, before and behind the same others.
@@ -83,9 +86,10 @@ class Canvas:
             self.over |= {(near, own) for near in hiding - covers}
             self._lies_on[own] = host
         self.over |= {(own, old) for old in covers}
-        self.owner[mask > 0] = own
-        self.ink[mask > 0] = 0
-        self.ink[line > 0] = 1
+        self._visible = np.append(self._visible - covered, covered.sum())
+        owner[own_mask > 0] = own
+        ink[own_mask > 0] = 0
+        ink[own_line > 0] = 1
         return mask
 
     def line(self, points: Points, *, solid: bool = False) -> None:
@@ -95,6 +99,13 @@ class Canvas:
             cv2.fillPoly(self.ink, fixed, 1, shift=SHIFT)
         else:
             cv2.polylines(self.ink, fixed, False, 1, self.line_px, shift=SHIFT)
+
+    def _around(self, fixed: NDArray[np.int32]) -> tuple[slice, slice]:
+        """Rows and columns that a shape of these corners, and its line, can touch; never none."""
+        margin, size = self.line_px + 3, np.array(self.ink.shape[::-1])
+        low = np.clip((fixed.min(axis=0) >> SHIFT) - margin, 0, size - 1)
+        high = np.clip((fixed.max(axis=0) >> SHIFT) + margin + 1, low + 1, size)
+        return slice(low[1], high[1]), slice(low[0], high[0])
 
     def _by_hand(self, points: Points, wobble: float) -> Points:
         """No hand draws a circle: the outline swells and shrinks a little, slowly."""

@@ -125,7 +125,7 @@ def cheapest_triple(labs: np.ndarray, wish: np.ndarray, known: float) -> float:
 class ExactTest(SimpleTestCase):
     def test_ramps_are_near_the_best_of_all_for_nearly_every_wish(self):
         chance = np.random.default_rng(4)
-        for size, wishes in ((50, 24), (500, 12), (5000, 4)):
+        for size, wishes in ((50, 24), (500, 8), (5000, 2)):
             drawer = [
                 Swatch(f"s{k}", f"S {k}", "marker", tuple(chance.uniform((15, -40, -40), (95, 40, 40))))
                 for k in range(size)

@@ -34,6 +34,13 @@ def patchwork(seed: int, size: int = 60) -> tuple[np.ndarray, list[Body]]:
     return labels, bodies
 
 
+def seen_from(field: np.ndarray, down: int, across: int) -> np.ndarray:
+    """Of each pixel what stands so many rows and columns from it; beyond the picture stands nothing."""
+    far = max(abs(down), abs(across))
+    rows, columns = field.shape
+    return np.pad(field, far)[far + down : far + down + rows, far + across : far + across + columns]
+
+
 def plainly(body_map: np.ndarray, bodies: list[Body], row: int, col: int) -> dict[tuple[int, int], float]:
     """The equation of one pixel whose body lies in one layer: what each pixel's height counts in it, its own among
     them. Written down from what the module says, one pixel at a time."""
@@ -127,13 +134,10 @@ class ShadowTest(SimpleTestCase):
             lamp = Lamp(azimuth_deg=azimuth, elevation_deg=40)
             x, y, _ = np.array(lamp.direction) / np.hypot(*lamp.direction[:2])
             wanted = np.zeros(depth.shape, bool)
-            for row, col in np.ndindex(depth.shape):
-                for step in range(1, 25):
-                    there = (row + round(step * y), col + round(step * x))
-                    if not all(0 <= place < size for place, size in zip(there, depth.shape, strict=True)):
-                        break
-                    rises = height[there] > step * np.tan(np.radians(40))
-                    wanted[row, col] |= rises and depth[there] > depth[row, col] > PAPER_DEPTH
+            for step in range(1, 25):
+                far_height, far_depth = (seen_from(field, round(step * y), round(step * x)) for field in (height, depth))
+                rises = far_height > step * np.tan(np.radians(40))
+                wanted |= rises & (far_depth > depth) & (depth > PAPER_DEPTH)
             found = cast_shadow(relief, lamp)
             with self.subTest(azimuth=azimuth):
                 self.assertGreater(wanted.sum(), 20)

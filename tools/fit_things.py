@@ -1,4 +1,5 @@
-"""Fit the networks by which regions are taken for one surface, or for alike: `python -m tools.fit_things` (two hours).
+"""Fit the networks by which regions are taken for one surface, or for alike: `python -m tools.fit_things` (three
+hours).
 
 Every pair of regions of drawings made by chance (tools/things) is measured; the drawing says whether the two belong
 together. What stands in front is told by networks that never saw a drawing's kinds: of what it was fitted on, one is
@@ -8,6 +9,7 @@ are never trained on.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from concurrent.futures import ProcessPoolExecutor
 from pathlib import Path
@@ -18,32 +20,44 @@ from sklearn.neural_network import MLPClassifier
 
 from paleta import impression
 from paleta.impression._thing_pairs import FEATURES, pairs_of
+from paleta.impression._things import NETWORKS
 from tools import fit_fronts
-from tools.networks import EXERCISES, FOLDS, Weights, fitted, named, spread_of
+from tools.networks import EXERCISES, FOLDS, Weights, named, spread_of
 from tools.things import Kind, exercise, fold_of
 
 PLACE = Path(impression.__file__).with_name("_things.npz")
-HIDDEN, RIDGE, ROUNDS, BATCH = (128, 64), 0.03, 8, 2048
+HIDDEN, RIDGE, ROUNDS, BATCH, STEP = (256, 128), 0.03, 13, 4096, 2e-3
+SHOWN = 3
+"""Of pairs that have nothing in common each round shows one in so many, which counts as much more."""
 
-Samples = tuple[NDArray[np.float32], NDArray[np.int8], NDArray[np.int8]]
+Samples = tuple[NDArray[np.float32], NDArray[np.int8]]
 
 
 def samples(seed: int, kinds: Mapping[str, Kind], fronts: Weights) -> Samples:
-    """Features of all pairs of one drawing, and whether they are of one part, and alike; -1 = the drawing does not
-    say."""
+    """Features of those pairs of one drawing of which it says whether they belong together, and that: a column for each
+    of GROUPINGS."""
     drawn = exercise(seed, kinds, FOLDS)
     pairs = pairs_of(drawn.region_map, fronts)
-    told = []
-    for truth in (drawn.part[pairs.labels], drawn.alike[pairs.labels]):
-        same = (truth[pairs.one] == truth[pairs.other]).astype(np.int8)
-        same[(truth[pairs.one] == 0) | (truth[pairs.other] == 0)] = -1
-        told.append(same)
-    return pairs.features, told[0], told[1]
+    both = np.stack([drawn.part[pairs.labels], drawn.alike[pairs.labels]], axis=1)
+    one, other = both[pairs.one], both[pairs.other]
+    told = (one > 0).all(axis=1) & (other > 0).all(axis=1)
+    return pairs.features[told], (one == other)[told].astype(np.int8)
 
 
-def fit(features: NDArray[np.float32], same: NDArray[np.int8]) -> MLPClassifier:
-    net = MLPClassifier(HIDDEN, alpha=RIDGE, batch_size=BATCH, learning_rate_init=2e-3, max_iter=ROUNDS, random_state=1)
-    return fitted(net, features[same >= 0], same[same >= 0])
+def steps() -> list[float]:
+    """How long steps are, round by round: from STEP down to almost nothing along half a cosine ([Loshchilov2017])."""
+    return [STEP * (1 + math.cos(math.pi * (k + 0.5) / ROUNDS)) / 2 for k in range(ROUNDS)]
+
+
+def fit(features: NDArray[np.float32], together: NDArray[np.int8], seed: int) -> MLPClassifier:
+    """One network for all of GROUPINGS."""
+    chance, some = np.random.default_rng(seed), together.any(axis=1)
+    net = MLPClassifier(HIDDEN, alpha=RIDGE, batch_size=BATCH, max_iter=1, warm_start=True, random_state=seed)
+    for step in steps():
+        rows = np.flatnonzero(some | (chance.random(len(some)) < 1 / SHOWN))
+        net.set_params(learning_rate_init=step)
+        net.fit(features[rows], together[rows], sample_weight=np.where(some[rows], 1, SHOWN))
+    return net
 
 
 def main() -> None:
@@ -52,11 +66,11 @@ def main() -> None:
     seeds, kinds = zip(*EXERCISES, strict=True)
     with ProcessPoolExecutor(2) as pool:
         found = pool.map(samples, seeds, kinds, [fronts[fold_of(seed, FOLDS)] for seed in seeds], chunksize=8)
-        features, parts, alike = (np.concatenate(one) for one in zip(*found, strict=True))
+        features, together = (np.concatenate(one) for one in zip(*found, strict=True))
     weights = spread_of(features)
     features = (features - weights["middle"]) / weights["spread"]
-    for name, same in (("parts", parts), ("alike", alike)):
-        weights |= named(name, fit(features, same))
+    for seed, name in enumerate(NETWORKS):
+        weights |= named(name, fit(features, together, seed))
     np.savez_compressed(PLACE, features=np.array(FEATURES), **weights)
 
 

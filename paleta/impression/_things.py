@@ -16,7 +16,9 @@ from paleta.impression._weights import heard, weights_of
 
 Floats = NDArray[np.float32]
 GROUPINGS = ("parts", "alike")
-LEAST = 0.35
+NETWORKS = ("one", "other")
+"""Fitted on the same from different beginnings; each has a say for every grouping."""
+LEAST = 0.32
 """Regions are joined while their groups belong together with this likelihood on average."""
 FEWEST = 5
 """Of fewer regions none are joined: how a pair stands out among all pairs says nothing there, and each is soon decided
@@ -83,16 +85,16 @@ class Weighed:
 def find_things(region_map: RegionMap) -> Things:
     """Propose both groupings over a found map.
 
-    Every pair of regions is measured (FEATURES) and weighed by a small network fitted on drawings made by script
-    (tools/fit_things.py; no published source); groups grow together by average linkage ([Sokal1958]), if there are
-    FEWEST regions. The same map always gives the same groups.
+    Every pair of regions is measured (FEATURES) and weighed by small networks fitted on drawings made by script
+    (tools/fit_things.py; no published source), which say together what they say on average ([Hansen1990]); groups grow
+    together by average linkage ([Sokal1958]), if there are FEWEST regions. The same map always gives the same groups.
     """
     return weigh(region_map).things()
 
 
 def weigh(region_map: RegionMap) -> Weighed:
     pairs = pairs_of(region_map)
-    return Weighed(pairs, {name: likely(pairs.features, name) for name in GROUPINGS})
+    return Weighed(pairs, likely(pairs.features))
 
 
 def _groups(pairs: Pairs, likelihood: Floats, least: float) -> tuple[Group, ...]:
@@ -119,8 +121,9 @@ def _groups(pairs: Pairs, likelihood: Floats, least: float) -> tuple[Group, ...]
     return tuple(sorted(groups, key=min))
 
 
-def likely(features: Floats, grouping: str) -> Floats:
-    """How likely each pair belongs together, 0..1."""
+def likely(features: Floats) -> dict[str, Floats]:
+    """How likely each pair belongs together, 0..1, by grouping."""
     net = weights_of("_things.npz", FEATURES, "tools/fit_things.py")
-    odds = heard(net, grouping, features)[:, 0]
-    return np.asarray(1 / (1 + np.exp(-np.clip(odds, -30, 30))), np.float32)
+    odds = np.mean([heard(net, name, features) for name in NETWORKS], axis=0)
+    likelihoods = np.asarray(1 / (1 + np.exp(-np.clip(odds, -30, 30))), np.float32)
+    return dict(zip(GROUPINGS, likelihoods.T, strict=True))

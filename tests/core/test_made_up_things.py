@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections import Counter
+from collections import Counter, defaultdict
 from itertools import combinations, pairwise
 
 import numpy as np
@@ -18,6 +18,7 @@ from tools.things import (
     KINDS,
     OTHER_HAND,
     SCENES,
+    THIRD_HAND,
     Canvas,
     exercise,
     exercise_canvas,
@@ -166,22 +167,32 @@ class FoldTest(SimpleTestCase):
         self.assertEqual(len({seed for seed, _ in EXERCISES}), len(EXERCISES))
 
 
-class OtherHandTest(SimpleTestCase):
-    """Each thing drawn by another hand says what its pieces are."""
+def by_part(canvas: Canvas) -> list[list[int]]:
+    """Of every surface what its pieces are alike with."""
+    sorts: dict[int, list[int]] = defaultdict(list)
+    for part, sort in zip(canvas.part, canvas.alike, strict=True):
+        sorts[part].append(sort)
+    return [*sorts.values()]
+
+
+class HandsTest(SimpleTestCase):
+    """Each thing drawn by another hand, or a third one, says what its pieces are."""
 
     def drawn(self, name: str, seed: int = 3) -> Canvas:
         canvas = Canvas(500, 500, 2, np.random.default_rng(seed))
-        OTHER_HAND[name](canvas, 250, 240, 150)
+        {**OTHER_HAND, **THIRD_HAND}[name](canvas, 250, 240, 140)
         return canvas
 
     def test_no_two_sets_of_kinds_share_a_name(self):
-        sets = [set(one) for one in (KINDS, OTHER_HAND, SCENES, HELD_BACK)]
+        sets = [set(one) for one in (KINDS, OTHER_HAND, THIRD_HAND, SCENES, HELD_BACK)]
         self.assertEqual(len(set().union(*sets)), sum(map(len, sets)))
 
     def test_surfaces_in_pieces_are_one_part_and_leave_the_paper_around_alone(self):
         for name, in_pieces in (
             ("airship", True), ("tent", True), ("pumpkin", True), ("plume", True), ("daisy", True), ("window", True),
             ("fir", False), ("grapes", False), ("rose", False), ("ladybird", False), ("shingles", False),
+            ("cactus", True), ("bauble", True), ("snail", True), ("big_leaf", True), ("paper_kite", True), ("bee", True),
+            ("mitten", True), ("castle", True), ("octopus", False), ("peacock", False), ("crown", False),
         ):  # fmt: skip
             canvas = self.drawn(name)
             parts = [part for part in canvas.part if part]
@@ -190,13 +201,19 @@ class OtherHandTest(SimpleTestCase):
                 self.assertEqual(len(parts) > len(set(parts)), in_pieces)
 
     def test_stripes_of_one_surface_are_of_two_sorts_in_turn(self):
-        canvas = self.drawn("gnome", seed=4)
-        by_part = {}
-        for part, sort in zip(canvas.part, canvas.alike, strict=True):
-            by_part.setdefault(part, []).append(sort)
-        striped = max(by_part.values(), key=len)
-        self.assertGreater(len(striped), 1)
-        self.assertTrue(all(a != b for a, b in pairwise(striped)))
+        for name in ("gnome", "paper_kite", "tabby"):
+            striped = max(by_part(self.drawn(name, seed=4)), key=len)
+            with self.subTest(name):
+                self.assertGreater(len(striped), 1)
+                self.assertTrue(all(a != b for a, b in pairwise(striped)))
+
+    def test_the_third_hand_draws_more_than_one_region_of_everything_and_leans_its_things(self):
+        for name in THIRD_HAND:
+            one, other = (self.drawn(name, seed) for seed in (1, 2))
+            with self.subTest(name):
+                self.assertGreater(len(set(one.owner[one.ink == 0].tolist())), 3)
+                self.assertFalse(np.array_equal(one.ink, other.ink))
+                self.assertTrue(np.array_equal(one.ink, self.drawn(name, 1).ink))
 
 
 class SceneTest(SimpleTestCase):

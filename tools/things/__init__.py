@@ -1,8 +1,8 @@
 """Drawings by chance that know which of their cells are pieces of one surface and which are alike.
 
-`panel(seed, kinds)` draws; `exercise(seed, kinds)` what networks are fitted on, KINDS, OTHER_HAND, SCENES and things
-made up by chance (`made_up_kinds`); HELD_BACK is what they never saw. `measure(number)` is the table of how well
-things are found in each.
+`panel(seed, kinds)` draws; `exercise(seed, kinds)` what networks are fitted on, KINDS, OTHER_HAND, THIRD_HAND,
+SCENES and things made up by chance (`made_up_kinds`); HELD_BACK is what they never saw. `measure(number)` is the table
+of how well things are found in each.
 """
 
 from tools.things._canvas import DPI, Canvas, Drawn
@@ -14,6 +14,7 @@ from tools.things._other_hand import OTHER_HAND
 from tools.things._panels import KINDS, exercise, exercise_canvas, fold_of, panel, panel_canvas
 from tools.things._scenes import SCENES
 from tools.things._table import measure
+from tools.things._third_hand import THIRD_HAND
 
 __all__ = [
     "DPI",
@@ -21,6 +22,7 @@ __all__ = [
     "KINDS",
     "OTHER_HAND",
     "SCENES",
+    "THIRD_HAND",
     "Canvas",
     "Drawn",
     "Kind",

@@ -14,11 +14,13 @@ from tools.things._of_the_demo import of_the_demo
 from tools.things._other_hand import OTHER_HAND
 from tools.things._panels import KINDS, panel
 from tools.things._scenes import SCENES
+from tools.things._third_hand import THIRD_HAND
 
 TRUTH = "the truth"
 SETS: dict[str, tuple[Callable[[int], Drawn], int]] = {
     "known kinds": (partial(panel, kinds=KINDS), 30_000),
     "another hand": (partial(panel, kinds=OTHER_HAND), 60_000),
+    "a third hand": (partial(panel, kinds=THIRD_HAND), 90_000),
     "scenes": (partial(panel, kinds=SCENES), 80_000),
     "held back": (partial(panel, kinds=HELD_BACK), 40_000),
     "the demo's": (of_the_demo, 0),

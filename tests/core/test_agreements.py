@@ -9,6 +9,7 @@ import numpy as np
 from django.test import SimpleTestCase
 
 from paleta.impression._judge import VIEW, VIEWS
+from paleta.impression._things import NETWORKS
 from tests.imports import imported
 
 ROOT = Path(__file__).parents[2]
@@ -106,8 +107,7 @@ class ToolsTest(SimpleTestCase):
         for script, name, shown in (
             (fit_necks, "cell", fit_necks.inputs(np.zeros((1, len(fit_necks.FEATURES))), blank_views()).shape[1]),
             (fit_fronts, "order", len(fit_fronts.FEATURES)),
-            (fit_things, "parts", len(fit_things.FEATURES)),
-            (fit_things, "alike", len(fit_things.FEATURES)),
+            *((fit_things, name, len(fit_things.FEATURES)) for name in NETWORKS),
         ):
             with np.load(script.PLACE) as kept, self.subTest(network=f"{script.PLACE.name}, {name}"):
                 self.assertEqual(kept["features"].tolist(), list(script.FEATURES))

@@ -135,7 +135,9 @@ class ShadowTest(SimpleTestCase):
             x, y, _ = np.array(lamp.direction) / np.hypot(*lamp.direction[:2])
             wanted = np.zeros(depth.shape, bool)
             for step in range(1, 25):
-                far_height, far_depth = (seen_from(field, round(step * y), round(step * x)) for field in (height, depth))
+                far_height, far_depth = (
+                    seen_from(field, round(step * y), round(step * x)) for field in (height, depth)
+                )
                 rises = far_height > step * np.tan(np.radians(40))
                 wanted |= rises & (far_depth > depth) & (depth > PAPER_DEPTH)
             found = cast_shadow(relief, lamp)

@@ -10,12 +10,14 @@ are never trained on.
 from __future__ import annotations
 
 import math
+import warnings
 from collections.abc import Mapping
 from concurrent.futures import ProcessPoolExecutor
 from pathlib import Path
 
 import numpy as np
 from numpy.typing import NDArray
+from sklearn.exceptions import ConvergenceWarning
 from sklearn.neural_network import MLPClassifier
 
 from paleta import impression
@@ -56,7 +58,10 @@ def fit(features: NDArray[np.float32], together: NDArray[np.int8], seed: int) ->
     for step in steps():
         rows = np.flatnonzero(some | (chance.random(len(some)) < 1 / SHOWN))
         net.set_params(learning_rate_init=step)
-        net.fit(features[rows], together[rows], sample_weight=np.where(some[rows], 1, SHOWN))
+        with warnings.catch_warnings():
+            # One round is meant; that it does not come to rest in it goes without saying.
+            warnings.simplefilter("ignore", ConvergenceWarning)
+            net.fit(features[rows], together[rows], sample_weight=np.where(some[rows], 1, SHOWN))
     return net
 
 

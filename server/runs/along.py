@@ -181,6 +181,7 @@ def record(*, actor: AbstractBaseUser, run: Run, lines: Sequence[Any], seen: int
     if len(lines) > MOST_AT_ONCE:
         raise TooLarge(f"A log takes up to {MOST_AT_ONCE:,} lines at once; send the rest after them.")
     plan = plan_followed(run)
+    key = plan_key(plan)
     good: dict[str, Event] = {}
     accepted, refused = [], []
     for line in lines:
@@ -188,7 +189,7 @@ def record(*, actor: AbstractBaseUser, run: Run, lines: Sequence[Any], seen: int
         name = given[:40] if isinstance(given, str) else ""
         try:
             event = event_from_plain(line)
-            _check(event, run, plan, time.time())
+            _check(event, run, plan, key, time.time())
             if good.setdefault(event.id, event) != event:
                 raise EventError("Two lines of one id say different things.")
         except EventError as error:
@@ -222,7 +223,8 @@ def _take_in(run: Run, good: Sequence[Event], accepted: list[str], refused: list
     return run
 
 
-def _check(event: Event, run: Run, plan: Plan, now: float) -> None:
+def _check(event: Event, run: Run, plan: Plan, key: str, now: float) -> None:
+    """EventError if the line cannot be of this run; `key` names its plan."""
     if event.kind in OURS:
         raise EventError(f"A {event.kind!r} line is written by the server alone.")
     if event.at_s > now + AHEAD_S:
@@ -230,7 +232,7 @@ def _check(event: Event, run: Run, plan: Plan, now: float) -> None:
     if event.card > run.cards:
         raise EventError(f"This run is on {run.cards} cards; the line speaks of card {event.card}.")
     numbers = getattr(event, "passes", ())
-    if event.plan == plan_key(plan):
+    if event.plan == key:
         if numbers and max(numbers) > len(plan.passes):
             raise EventError("The line speaks of a pass that the plan does not have.")
     elif not run.events.filter(body__kind=Moved.kind, body__from_plan=event.plan).exists():

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import time
 from itertools import count
+from unittest.mock import patch
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.http import Http404
 
 from paleta.order import Handling
+from paleta.run import plan_key
 from server.drawers.models import SwatchRecord
 from server.pieces.models import Piece
 from server.pieces.pace import pace_of
@@ -129,6 +131,17 @@ class LogTest(AlongTestCase):
         self.assertEqual(self.log(run, good | {"passes": [2]})["accepted"], [])
         self.assertEqual(state_of(Run.objects.get(pk=run["id"])).cards[0].laid.keys(), {1})
         self.assertEqual(Run.objects.get(pk=other["id"]).passes_laid, 0)
+
+    def test_the_plan_is_named_once_however_many_lines_come(self):
+        """Its name is a sum over all of it, which for a large plan takes longer than all else that a line needs."""
+        run = self.start()
+        lines = [self.line(run, "noted", text="Slow drying today.", passes=[]) for _ in range(20)]
+        counts = []
+        for some in (lines[:1], lines[1:]):
+            with patch("server.runs.along.plan_key", wraps=plan_key) as named:
+                self.assertEqual(len(self.log(run, *some)["accepted"]), len(some))
+            counts.append(named.call_count)
+        self.assertEqual(counts[0], counts[1])
 
     def test_a_hundred_thousand_lines_at_once_are_refused_and_nothing_is_stored(self):
         run = self.start()

@@ -40,6 +40,13 @@ class NetworksTest(SimpleTestCase):
             with self.subTest(classes=classes):
                 np.testing.assert_allclose(likely, theirs, atol=1e-4)
 
+    def test_a_network_for_two_questions_is_heard_as_scikit_learn_predicts(self):
+        features = np.random.default_rng(2).normal(0, 1, (400, 5)).astype(np.float32)
+        net = MLPClassifier((8, 4), max_iter=20, random_state=1).fit(features, (features[:, :2] > 0.5).astype(int))
+        scale = {"middle": np.zeros(5, np.float32), "spread": np.ones(5, np.float32)}
+        likely = 1 / (1 + np.exp(-heard(scale | named("some", net), "some", features)))
+        np.testing.assert_allclose(likely, net.predict_proba(features), atol=1e-4)
+
     def test_a_measure_that_never_changes_is_not_divided_by_nothing(self):
         scale = spread_of(np.full((10, 2), 3, np.float32))
         np.testing.assert_allclose(scale["middle"], 3)

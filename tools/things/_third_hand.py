@@ -54,7 +54,7 @@ def sunflower(p: Place) -> None:
 
 
 def peacock(p: Place) -> None:
-    """A fan of feathers, each with an eye in two rings, row before row; body, crest and feet before them."""
+    """A fan of feathers, each with an eye in two rings, row before row; body and crest before them."""
     chance, vanes, outer, inner, crest = p.canvas.chance, *(p.canvas.group() for _ in range(4))
     for row in range(int(chance.integers(1, 3))):
         reach, n = 1.0 - 0.35 * row, int(chance.integers(6, 10))
@@ -87,7 +87,7 @@ def snail(p: Place) -> None:
 
 
 def hedgehog(p: Place) -> None:
-    """Rows of spines, each row before the one behind; a face, feet, an apple or a leaf on top."""
+    """Rows of spines, each row before the one behind; a face, feet, sometimes an apple on top."""
     chance, spines, feet, ears = p.canvas.chance, *(p.canvas.group() for _ in range(3))
     for at in (-0.35, 0.3):
         p.draw(circle(at, 0.68, 0.16, squash=0.6), alike=feet)
@@ -114,9 +114,8 @@ def tabby(p: Place) -> None:
     ends = np.linspace(0, len(spine) - 1, n + 1).astype(int)
     for k, (a, b) in enumerate(pairwise(ends)):
         p.draw(band(spine[a : b + 1], 0.18), part=tail, alike=stripes if k % 2 else coat)
-    body = p.canvas.group()
     flanks = [(-0.3, -0.3), (-0.6, 0.5), (-0.55, 0.95)], [(0.55, 0.95), (0.6, 0.5), (0.3, -0.3)]
-    whole = p.draw(np.concatenate([curve(flank) for flank in flanks]), part=body, alike=coat)
+    whole = p.draw(np.concatenate([curve(flank) for flank in flanks]), alike=coat)
     for k in range(int(chance.integers(0, 5))):
         for side in (-1, 1):
             wedge = np.array([[0.7 * side, 0.0 + 0.2 * k], [0.7 * side, 0.1 + 0.2 * k], [0.25 * side, 0.07 + 0.2 * k]])
@@ -194,7 +193,7 @@ def castle(p: Place) -> None:
 
 
 def big_leaf(p: Place) -> None:
-    """One large leaf cut by its veins into fields of one surface, a drop or a ladybird's spot on it."""
+    """One large leaf cut by its veins into fields of one surface, drops on it."""
     chance, green = p.canvas.chance, p.canvas.group()
     stalk, drops = p.canvas.group(), p.canvas.group()
     n, point = int(chance.integers(2, 7)), chance.uniform(0.7, 1.2)
@@ -231,21 +230,10 @@ def paper_kite(p: Place) -> None:
 
 
 def strawberry(p: Place) -> None:
-    """Seeds strewn or in rows on the fruit, sepals over its shoulder, a blossom beside it."""
+    """Seeds in rows on the fruit, sepals over its shoulder, a blossom beside it."""
     chance, seeds, sepals, petals = p.canvas.chance, *(p.canvas.group() for _ in range(3))
-    outline = curve(
-        [
-            (0, -0.6),
-            (0.6, -0.55),
-            (0.7, 0.0),
-            (0.35, 0.6),
-            (0, 0.9),
-            (-0.35, 0.6),
-            (-0.7, 0.0),
-            (-0.6, -0.55),
-            (0, -0.6),
-        ]
-    )
+    half = [(0, -0.6), (0.6, -0.55), (0.7, 0.0), (0.35, 0.6), (0, 0.9)]
+    outline = curve([*half, *((-x, y) for x, y in half[-2::-1])])
     whole = p.draw(outline)
     for i in range(int(chance.integers(2, 6))):
         for j in range(-2, 3):
@@ -319,8 +307,8 @@ def oak(p: Place) -> None:
             diamonds(place, whole, cups, 0.3)
 
 
-def creature(p: Place) -> None:
-    """A monster of lobes with horns, teeth, spots and eyes, as many as chance has it."""
+def monster(p: Place) -> None:
+    """A creature of lobes with horns, teeth, spots and eyes, as many as chance has it."""
     chance, horns, teeth, spots, eyes = p.canvas.chance, *(p.canvas.group() for _ in range(4))
     for side in (-1, 1):
         p.draw(petal(0.3 * side, -0.5, 0.55, 0.25, -np.pi / 2 + 0.5 * side, point=1.1), alike=horns)
@@ -352,6 +340,6 @@ THIRD_HAND: dict[str, Kind] = {
     one.__name__: leaning(one)
     for one in (
         *OBJECTS, bauble, sunflower, peacock, snail, hedgehog, tabby, octopus, crown, castle, big_leaf, paper_kite,
-        strawberry, mitten, bee, oak, creature,
+        strawberry, mitten, bee, oak, monster,
     )
 }  # fmt: skip

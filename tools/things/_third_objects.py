@@ -22,10 +22,10 @@ def strips(left: Points, right: Points, cuts: int) -> list[Points]:
     return [np.concatenate([a, b[::-1]]) for a, b in pairwise(edges)]
 
 
-def ring(radius: float, width: float, squash: float = 1.0) -> Points:
+def ring(radius: float, width: float) -> Points:
     """A closed band; it has a seam at the foot, where something should lie before it."""
     t = np.linspace(np.pi / 2, 2.5 * np.pi, 90)
-    return band(np.stack([np.cos(t), squash * np.sin(t)], axis=1) * radius, width)
+    return band(np.stack([np.cos(t), np.sin(t)], axis=1) * radius, width)
 
 
 def diamonds(p: Place, within: Mask, group: int, w: float) -> None:
@@ -41,7 +41,7 @@ def cactus(p: Place) -> None:
     chance, skin, blossoms, clay = p.canvas.chance, *(p.canvas.group() for _ in range(3))
     for side in (-1, 1)[: int(chance.integers(0, 3))]:
         arm = curve([(0, 0.1), (0.5 * side, 0.05), (0.62 * side, -0.2), (0.62 * side, -0.5)])
-        p.draw(band(arm, 0.24), part=p.canvas.group(), alike=skin)
+        p.draw(band(arm, 0.24), alike=skin)
     trunk, n = p.canvas.group(), int(chance.integers(3, 7))
     t = np.linspace(-1.35, 1.35, 30)
     edge = np.sqrt(np.maximum(1 - (t / 1.4) ** 4, 0))
@@ -105,10 +105,9 @@ def tiers(p: Place) -> None:
         p.draw(petal(at, 0.38 - 0.5 * n, 0.18, 0.1, -np.pi / 2, point=0.9), alike=flames)
     for k in range(n):
         half, top = 0.85 - 0.2 * k, 0.4 - 0.5 * k
-        body = p.canvas.group()
-        whole = p.draw(box(-half, top, half, top + 0.5), part=body, alike=sponge)
+        whole = p.draw(box(-half, top, half, top + 0.5), alike=sponge)
         if striped:
-            p.draw(box(-half, top + 0.3, half, top + 0.4), alike=p.canvas.group(), within=whole)
+            p.draw(box(-half, top + 0.3, half, top + 0.4), within=whole)
         t = np.linspace(-half, half, 60)
         runs = top + 0.14 + 0.08 * np.sin(chance.uniform(6, 12) * t + k) + 0.05 * np.sin(17 * t)
         p.draw(np.concatenate([np.stack([t, runs], axis=1), [[half, top], [-half, top]]]), alike=icing)
@@ -179,7 +178,7 @@ def sailing_boat(p: Place) -> None:
 
 
 def curtains(p: Place) -> None:
-    """A window of panes behind curtains in folds, gathered or straight; a pelmet, a pot on the sill."""
+    """A window of panes behind curtains in folds, gathered or straight; a pelmet, a sill."""
     chance, panes, cloth = p.canvas.chance, p.canvas.group(), p.canvas.group()
     n = int(chance.integers(2, 4))
     for i in range(n):
@@ -222,8 +221,8 @@ def hoop(p: Place) -> None:
 
 def branch(p: Place) -> None:
     """A moon behind a branch that cuts it, with leaves; a small bird may sit on it."""
-    chance, moon, bark, leaves, coat = p.canvas.chance, *(p.canvas.group() for _ in range(4))
-    p.draw(circle(0.1, -0.1, 0.75), part=moon, alike=moon)
+    chance, bark, leaves, coat = p.canvas.chance, *(p.canvas.group() for _ in range(3))
+    p.draw(circle(0.1, -0.1, 0.75))
     spine = curve([(-1.0, 0.3), (-0.3, 0.1), (0.4, 0.2), (1.0, -0.2)])
     for at, way in ((15, -0.9), (35, -1.2), (55, 0.7))[: int(chance.integers(1, 4))]:
         tip = spine[at] + 0.55 * np.array([np.cos(way), np.sin(way)])
@@ -234,21 +233,21 @@ def branch(p: Place) -> None:
         p.draw(petal(*spine[at], 0.3, 0.14, float(chance.choice([-1.2, -2.0, 1.2])), point=1.2), alike=leaves)
     if chance.random() < 0.5:
         p.draw(petal(0.15, 0.0, 0.4, 0.14, 0.4, point=0.8), alike=coat)
-        p.draw(circle(0.0, -0.08, 0.22, squash=0.8), part=coat, alike=coat)
+        p.draw(circle(0.0, -0.08, 0.22, squash=0.8), alike=coat)
         p.draw(circle(-0.15, -0.28, 0.13), alike=coat)
         p.draw(petal(0.0, -0.1, 0.25, 0.13, 0.3, point=0.8))
         p.line(circle(-0.19, -0.3, 0.025, n=8), solid=True)
 
 
 def books(p: Place) -> None:
-    """Rows of backs on boards, each its own, some with two bands alike; one leans, something stands between."""
+    """Rows of backs on boards, each its own, some with two bands alike, now and then apart."""
     chance, boards = p.canvas.chance, p.canvas.group()
     for row in range(int(chance.integers(1, 3))):
         foot, at = -0.1 + 1.0 * row, -0.9
         while at < 0.75:
             wide, tall = chance.uniform(0.1, 0.24), chance.uniform(0.5, 0.8)
-            back, bands = p.canvas.group(), p.canvas.group()
-            whole = p.draw(box(at, foot - tall, at + wide, foot), part=back, alike=back)
+            bands = p.canvas.group()
+            whole = p.draw(box(at, foot - tall, at + wide, foot))
             for level in (0.15, 0.75)[: int(chance.choice([0, 0, 2, 2, 1]))]:
                 top = foot - tall * (1 - level)
                 p.draw(box(at, top, at + wide, top + 0.06), alike=bands, within=whole)

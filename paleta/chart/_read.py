@@ -30,9 +30,8 @@ FILLED_BY = 1.8
 PAPER_GRID = (7, 9)
 PAPER_NOISE = 0.01
 """How far (in the logarithm of light) blank places scatter round the surface. From memory."""
-PALE_GREY = 75.0
 BURNT_OUT = 253
-BURNT_SHARE = 0.3
+BURNT_SHARE = 0.5
 LEAST_RANGE = 60.0
 GREY_SPREAD = 3.0
 """Limits of exposure, in steps of 255 and shares of the sheet. From memory; tested on photos made so."""
@@ -115,14 +114,11 @@ def _check_sharp(flat: NDArray[np.uint8]) -> None:
 
 def _check_exposure(flat: NDArray[np.uint8]) -> None:
     """Raise ChartError unless paper and printed greys can be told apart and the picture has colours at all."""
-    # A channel that is full says no more, be the others as they may.
+    # A channel that is full says no more, be the others as they may: cast and light are read off the paper.
+    if float((flat.max(axis=-1) >= BURNT_OUT).mean()) > BURNT_SHARE:
+        raise ChartError("The photo is overexposed: its paper is full white. Take it again with less light.")
     patches = [_patch(flat.astype(np.float64), x, y, *GREY_MM).reshape(-1, 3) for x, y, _ in grey_places()]
     greys = [float(np.median(patch, axis=0).max()) for patch in patches]
-    true = [light for _, _, light in grey_places()]
-    bright = [level for level, light in zip(greys, true, strict=True) if light >= PALE_GREY]
-    # Where the palest greys run into white the film of light is full: nothing pale can be measured any more.
-    if (bright and min(bright) >= BURNT_OUT) or float((flat.min(axis=-1) >= BURNT_OUT).mean()) > BURNT_SHARE:
-        raise ChartError("The photo is overexposed: the pale greys are white in it. Take it again with less light.")
     if max(greys) - min(greys) < LEAST_RANGE:
         raise ChartError("The photo is too dark or too flat to read. Take it again in more, and even, light.")
     spread = flat.max(axis=-1).astype(int) - flat.min(axis=-1)

@@ -18,7 +18,7 @@ VIEW = 21
 """Samples along each side of a view."""
 VIEWS = ((2.5, 0.15), (8.0, 0.45))
 """How many widths of a line each view reaches beyond the neck, and how much it is blurred in widths of a line."""
-SURE = 2.0
+SURE = 1.5
 """Log odds above which cells are joined: running two together costs more than leaving one in two."""
 
 Floats = NDArray[np.float32]

@@ -25,8 +25,10 @@ BALL_STEPS = 8
 SPLINTER_MM2 = 0.1
 """Pieces smaller than this go to the nearest cell beside them before any two cells are joined, or a splinter in a gap
 would join the cells on either side."""
-PINHOLE = 0.1
+PINHOLE = 0.2
 """A cell has at least this share of the smallest cell's area as bare paper; less is a hole in the ink."""
+SLIT_MM = 0.1
+"""A cell lets a ball of this radius in somewhere; what is narrower all along is the end of a wedge that ink cut off."""
 MOST_REGIONS = 4000
 MOST_PIECES = 12_000
 """Before any are joined; a stamping at its worst is cut into some hundreds."""
@@ -105,7 +107,7 @@ def _cells(inked: NDArray[np.bool_], px_per_mm: float, gap_mm: float, smallest_m
     labels = cut_apart(inked, distance, px_per_mm, gap_mm)
     _check_count(int(labels.max()), MOST_PIECES)
     labels = _merge_waists(labels, distance, inked, px_per_mm, widest_mm)
-    labels = _drop_pockets(labels, smallest_mm2 * px_per_mm**2)
+    labels = _drop_pockets(labels, distance, smallest_mm2 * px_per_mm**2, SLIT_MM * px_per_mm)
     labels = _paper_first(labels)
     labels = give_leftovers_to_nearest(labels)
     labels = _number_in_reading_order(labels)
@@ -174,12 +176,16 @@ def _closed_seams(labels: NDArray[np.int32], ink: NDArray[np.bool_]) -> NDArray[
     return closed
 
 
-def _drop_pockets(labels: NDArray[np.int32], smallest_px: float) -> NDArray[np.int32]:
-    """Without cells smaller than `smallest_px` when the ink is shared out, or of almost no paper."""
+def _drop_pockets(
+    labels: NDArray[np.int32], distance: NDArray[np.float32], smallest_px: float, slit_px: float
+) -> NDArray[np.int32]:
+    """Without cells smaller than `smallest_px` when the ink is shared out, of almost no paper, or nowhere wide."""
     count = int(labels.max()) + 1
     shared, _ = loops().areas_and_firsts(give_leftovers_to_nearest(labels), count)
     paper, _ = loops().areas_and_firsts(labels, count)
-    return _without(labels, (shared < smallest_px) | (paper < PINHOLE * smallest_px))
+    slit = np.ones(count, bool)
+    slit[labels[(distance >= slit_px) & (labels > 0)]] = False
+    return _without(labels, (shared < smallest_px) | (paper < PINHOLE * smallest_px) | slit)
 
 
 def _drop_small(labels: NDArray[np.int32], smallest_px: float) -> NDArray[np.int32]:

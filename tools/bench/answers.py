@@ -27,7 +27,7 @@ LONGER = 8
 def stampings() -> None:
     print()
     head()
-    for drawing, held_back in (("own", False), ("own", True), ("scenes", False)):
+    for drawing, held_back in (("own", False), ("own", True), ("closing", True), ("scenes", False)):
         show(STAMPINGS, held_back=held_back, drawing=drawing)
 
 

@@ -5,7 +5,7 @@ photographs it, `score` compares found regions with what was drawn, `find_plainl
 beside. Seeds below `_measure.HELD_BACK` may be looked at while the finder is worked on; those from it on never are.
 """
 
-from tools.stampings._draw import Panel, panel
+from tools.stampings._draw import Panel, closing_panel, panel
 from tools.stampings._measure import DEGREES, DRAWINGS, FINDERS
 from tools.stampings._of_things import panel_of_scenes, panel_of_things
 from tools.stampings._plain import find_plainly
@@ -20,6 +20,7 @@ __all__ = [
     "Panel",
     "Score",
     "Stamping",
+    "closing_panel",
     "find_plainly",
     "head",
     "panel",

@@ -1,4 +1,4 @@
-"""`python -m tools.stampings [--held-back] [--drawing scenes] [--number N] [--finder Paleta]`: how well stampings are
+"""`python -m tools.stampings [--held-back] [--drawing closing] [--number N] [--finder Paleta]`: how well stampings are
 read, as a table."""
 
 from __future__ import annotations

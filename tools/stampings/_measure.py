@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from paleta.errors import NoRegions
 from paleta.impression import Impression, find_regions, find_sheet, read, rectify
-from tools.stampings._draw import Panel, panel
+from tools.stampings._draw import Panel, closing_panel, panel
 from tools.stampings._of_things import panel_of_scenes
 from tools.stampings._plain import find_plainly
 from tools.stampings._print import Degree, Stamping, stamp
@@ -56,7 +56,9 @@ def by_plain(impression: Impression) -> NDArray[np.int32]:
 
 
 FINDERS: dict[str, Finder] = {"Paleta": by_paleta, "plain": by_plain}
-DRAWINGS: dict[str, Callable[[int, float], Panel]] = {"own": panel, "scenes": panel_of_scenes}
+DRAWINGS: dict[str, Callable[[int, float], Panel]] = {
+    "own": panel, "closing": closing_panel, "scenes": panel_of_scenes,
+}  # fmt: skip
 """By a number and dpi."""
 
 

@@ -25,9 +25,9 @@ BALL_STEPS = 8
 SPLINTER_MM2 = 0.1
 """Pieces smaller than this go to the nearest cell beside them before any two cells are joined, or a splinter in a gap
 would join the cells on either side."""
-PINHOLE = 0.2
+PINHOLE = 0.15
 """A cell has at least this share of the smallest cell's area as bare paper; less is a hole in the ink."""
-SLIT_MM = 0.1
+SLIT_MM = 0.07
 """A cell lets a ball of this radius in somewhere; what is narrower all along is the end of a wedge that ink cut off."""
 MOST_REGIONS = 4000
 MOST_PIECES = 12_000

@@ -214,7 +214,7 @@ function ThingNumbers() {
     region: thing.regions.reduce((one, other) => (other.area_mm2 > one.area_mm2 ? other : one)),
   }));
   return (
-    <div aria-hidden className="pointer-events-none absolute inset-0 text-[12px] leading-none">
+    <div aria-hidden className="haloed pointer-events-none absolute inset-0 text-[12px] leading-none">
       {numbered
         .filter(({ region }) => region.area_mm2 > 12)
         .map(({ number, region }) => (

@@ -6,23 +6,15 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
-from scipy.cluster.hierarchy import fcluster, linkage
-from scipy.spatial.distance import squareform
+from scipy.cluster.hierarchy import fcluster
 
+from paleta.impression._company import grown, square_of
+from paleta.impression._looks import FEWEST, GROUPINGS, Floats, likely
 from paleta.impression._region_map import RegionMap
 from paleta.impression._thing_pairs import FEATURES, Pairs, pairs_of
-from paleta.impression._weights import heard, weights_of
 
-Floats = NDArray[np.float32]
-GROUPINGS = ("parts", "alike")
-NETWORKS = ("one", "other")
-"""Fitted on the same from different beginnings; each has a say for every grouping."""
-LEAST = 0.32
+LEAST = 0.28
 """Regions are joined while their groups belong together with this likelihood on average."""
-FEWEST = 5
-"""Of fewer regions none are joined: how a pair stands out among all pairs says nothing there, and each is soon decided
-by itself."""
 
 
 class Group(frozenset[int]):
@@ -86,15 +78,17 @@ def find_things(region_map: RegionMap) -> Things:
     """Propose both groupings over a found map.
 
     Every pair of regions is measured (FEATURES) and weighed by small networks fitted on drawings made by script
-    (tools/fit_things.py; no published source), which say together what they say on average ([Hansen1990]); groups grow
-    together by average linkage ([Sokal1958]), if there are FEWEST regions. The same map always gives the same groups.
+    (tools/fit_things.py; no published source), which say together what they say on average ([Hansen1990]), and weighed
+    again beside what was likely of all other pairs (tools/fit_second_look.py, after [Wolpert1992]); groups grow
+    together by average linkage ([Sokal1958]). Of fewer than FEWEST regions none are joined: each is soon decided by
+    itself. The same map always gives the same groups.
     """
     return weigh(region_map).things()
 
 
 def weigh(region_map: RegionMap) -> Weighed:
     pairs = pairs_of(region_map)
-    return Weighed(pairs, likely(pairs.features))
+    return Weighed(pairs, likely(pairs))
 
 
 def _groups(pairs: Pairs, likelihood: Floats, least: float) -> tuple[Group, ...]:
@@ -102,10 +96,7 @@ def _groups(pairs: Pairs, likelihood: Floats, least: float) -> tuple[Group, ...]
     n = len(pairs.labels)
     if n < FEWEST:
         return ()
-    apart = np.ones((n, n))
-    np.fill_diagonal(apart, 0)
-    apart[pairs.one, pairs.other] = apart[pairs.other, pairs.one] = 1 - likelihood
-    tree = linkage(squareform(apart, checks=False), "average")
+    tree = grown(square_of(n, pairs.one, pairs.other, likelihood))
     member = fcluster(tree, 1 - least, "distance")
     widest: dict[int, float] = {}
     for a, _, height, _ in tree[tree[:, 2] <= 1 - least]:
@@ -119,11 +110,3 @@ def _groups(pairs: Pairs, likelihood: Floats, least: float) -> tuple[Group, ...]
         for number, height in widest.items()
     ]
     return tuple(sorted(groups, key=min))
-
-
-def likely(features: Floats) -> dict[str, Floats]:
-    """How likely each pair belongs together, 0..1, by grouping."""
-    net = weights_of("_things.npz", FEATURES, "tools/fit_things.py")
-    odds = np.mean([heard(net, name, features) for name in NETWORKS], axis=0)
-    likelihoods = np.asarray(1 / (1 + np.exp(-np.clip(odds, -30, 30))), np.float32)
-    return dict(zip(GROUPINGS, likelihoods.T, strict=True))

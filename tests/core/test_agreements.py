@@ -9,7 +9,7 @@ import numpy as np
 from django.test import SimpleTestCase
 
 from paleta.impression._judge import VIEW, VIEWS
-from paleta.impression._things import NETWORKS
+from paleta.impression._looks import NETWORKS
 from tests.imports import imported
 
 ROOT = Path(__file__).parents[2]
@@ -102,16 +102,18 @@ class ToolsTest(SimpleTestCase):
                 self.assertRegex(script.read_text(), r'if __name__ == "__main__":\n    \w+')
 
     def test_the_networks_beside_the_code_have_the_shape_their_scripts_fit(self):
-        from tools import fit_fronts, fit_necks, fit_things
+        from tools import fit_fronts, fit_necks, fit_second_look, fit_things
 
-        for script, name, shown in (
-            (fit_necks, "cell", fit_necks.inputs(np.zeros((1, len(fit_necks.FEATURES))), blank_views()).shape[1]),
-            (fit_fronts, "order", len(fit_fronts.FEATURES)),
-            *((fit_things, name, len(fit_things.FEATURES)) for name in NETWORKS),
+        again = fit_second_look.SECOND_FEATURES
+        for script, name, features, views in (
+            (fit_necks, "cell", fit_necks.FEATURES, blank_views().size),
+            (fit_fronts, "order", fit_fronts.FEATURES, 0),
+            *((fit_things, name, fit_things.FEATURES, 0) for name in NETWORKS),
+            *((fit_second_look, name, again, 0) for name in NETWORKS),
         ):
             with np.load(script.PLACE) as kept, self.subTest(network=f"{script.PLACE.name}, {name}"):
-                self.assertEqual(kept["features"].tolist(), list(script.FEATURES))
-                self.assertEqual(kept[f"{name}_0"].shape, (shown, script.HIDDEN[0]))
+                self.assertEqual(kept["features"].tolist(), list(features))
+                self.assertEqual(kept[f"{name}_0"].shape, (len(features) + views, script.HIDDEN[0]))
                 self.assertEqual(kept[f"{name}_1"].shape, script.HIDDEN)
 
 

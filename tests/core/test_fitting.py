@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from unittest.mock import patch
+import pickle
 
 import numpy as np
 from django.test import SimpleTestCase
@@ -15,8 +15,8 @@ from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
 from paleta.impression._thing_pairs import FEATURES, pairs_of
 from paleta.impression._weights import heard
 from tools import fit_fronts, fit_things
-from tools.networks import FOLDS, LEAST_SPREAD, named, spread_of
-from tools.things import OTHER_HAND, exercise
+from tools.networks import EXERCISES, FOLDS, LEAST_SPREAD, named, spread_of
+from tools.things import HELD_BACK, OTHER_HAND, exercise
 
 SEED = 7001
 
@@ -118,8 +118,7 @@ class ThingsTest(SimpleTestCase):
         features = chance.normal(0, 1, (12000, 4)).astype(np.float32)
         likely = 1 / (1 + np.exp(4 - 3 * features[:, :2]))
         together = (chance.random(likely.shape) < likely).astype(np.int8)
-        with patch.multiple(fit_things, HIDDEN=(16, 8), ROUNDS=20, BATCH=64):
-            net = fit_things.fit(features[:10000], together[:10000], 1)
+        net = fit_things.fit(features[:10000], together[:10000], 1, hidden=(16, 8), rounds=20, batch=64)
         found = net.predict_proba(features[10000:])
         for column in range(2):
             truth = together[10000:, column]
@@ -128,9 +127,14 @@ class ThingsTest(SimpleTestCase):
                 self.assertLess(log_loss(truth, found[:, column]), 1.15 * best)
                 self.assertAlmostEqual(float(found[:, column].mean()), float(likely[10000:, column].mean()), delta=0.02)
 
+    def test_what_is_fitted_on_can_be_drawn_by_other_processes(self):
+        for kinds in (*{id(kinds): kinds for _, kinds in EXERCISES}.values(), HELD_BACK):
+            again = pickle.loads(pickle.dumps(kinds))
+            self.assertEqual(list(again), list(kinds))
+
     def test_steps_fall_to_almost_nothing(self):
-        steps = fit_things.steps()
-        self.assertEqual(len(steps), fit_things.ROUNDS)
+        steps = fit_things.steps(13)
+        self.assertEqual(len(steps), 13)
         self.assertEqual(steps, sorted(steps, reverse=True))
         self.assertAlmostEqual(float(np.mean(steps)), fit_things.STEP / 2)
         self.assertLess(steps[-1], fit_things.STEP / 50)

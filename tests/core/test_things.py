@@ -14,9 +14,9 @@ from sklearn.metrics import adjusted_rand_score
 from sklearn.metrics.cluster import pair_confusion_matrix
 
 from paleta.impression import Group, Things, find_things, t_junctions, weigh
+from paleta.impression._looks import FEWEST
 from paleta.impression._thing_pairs import _overlay, pairs_of
 from paleta.impression._thing_shapes import shapes_of
-from paleta.impression._things import FEWEST
 from paleta.order import PACES, SCHOOLS, make_plan
 from paleta.palette import share_out, suits
 from paleta.recipe import (

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from itertools import pairwise
 
 import numpy as np
@@ -327,17 +328,13 @@ def monster(p: Place) -> None:
         p.line(circle(-0.35 + 0.35 * k, -0.22, 0.05, n=10), solid=True)
 
 
-def leaning(figure: Callable[[Place], None]) -> Kind:
+def leaning(figure: Callable[[Place], None], c: Canvas, x: float, y: float, size: float) -> None:
     """A figure as a kind: a little leaning, now and then mirrored."""
-
-    def kind(c: Canvas, x: float, y: float, size: float) -> None:
-        figure(Place(c, x, y, size, turn=c.chance.normal(0, 0.12), mirrored=bool(c.chance.random() < 0.5)))
-
-    return kind
+    figure(Place(c, x, y, size, turn=c.chance.normal(0, 0.12), mirrored=bool(c.chance.random() < 0.5)))
 
 
 THIRD_HAND: dict[str, Kind] = {
-    one.__name__: leaning(one)
+    one.__name__: partial(leaning, one)
     for one in (
         *OBJECTS, bauble, sunflower, peacock, snail, hedgehog, tabby, octopus, crown, castle, big_leaf, paper_kite,
         strawberry, mitten, bee, oak, monster,

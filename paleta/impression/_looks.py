@@ -1,0 +1,68 @@
+"""How likely two regions belong together: at first sight, and once more in the light of all other pairs."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.impression import _company
+from paleta.impression._thing_pairs import FEATURES, Pairs
+from paleta.impression._weights import Weights, heard, weights_of
+
+Floats = NDArray[np.float32]
+GROUPINGS = ("parts", "alike")
+NETWORKS = ("one", "other")
+"""Fitted on the same from different beginnings; each has a say for every grouping."""
+FEWEST = 5
+"""Of fewer regions how a pair stands out among all pairs says nothing."""
+MOST_SEEN_AGAIN = 400
+"""Of more regions the first look stands: going over all thirds would take seconds."""
+SECOND_FEATURES = (
+    *(f"odds of {grouping}" for grouping in GROUPINGS),
+    *(f"{grouping}, {name}" for grouping in GROUPINGS for name in _company.MEASURES),
+    "alike with a part of it, less", "alike with a part of it, more", "regions", "mates on average",
+    *FEATURES,
+)  # fmt: skip
+SUREST = 1e-4
+
+
+def likely(pairs: Pairs) -> dict[str, Floats]:
+    """How likely each pair belongs together, 0..1, by grouping."""
+    first = first_look(pairs)
+    if not FEWEST <= len(pairs.labels) <= MOST_SEEN_AGAIN:
+        return first
+    return _said(weights_of("_second_look.npz", SECOND_FEATURES, "tools/fit_second_look.py"), seen_again(pairs, first))
+
+
+def first_look(pairs: Pairs) -> dict[str, Floats]:
+    return _said(weights_of("_things.npz", FEATURES, "tools/fit_things.py"), pairs.features)
+
+
+def seen_again(pairs: Pairs, first: Mapping[str, Floats]) -> Floats:
+    """N x len(SECOND_FEATURES), given what was likely at first sight."""
+    n, at = len(pairs.labels), (pairs.one, pairs.other)
+    squares = {name: _company.square_of(n, *at, first[name]) for name in GROUPINGS}
+    over_parts = _company.go_between(squares["parts"] + np.eye(n), squares["alike"])
+    columns: list[NDArray[np.floating]] = [
+        *(_odds(first[name]) for name in GROUPINGS),
+        *(measure[at] for name in GROUPINGS for measure in _company.company(squares[name])),
+        np.minimum(over_parts, over_parts.T)[at],
+        np.maximum(over_parts, over_parts.T)[at],
+        np.full(len(pairs.one), np.log(max(n, 1))),
+        np.full(len(pairs.one), squares["alike"].sum() / max(n, 1)),
+    ]
+    return np.concatenate([np.stack(columns, axis=1), pairs.features], axis=1).astype(np.float32)
+
+
+def _odds(likelihood: Floats) -> Floats:
+    kept = np.clip(likelihood, SUREST, 1 - SUREST)
+    return np.asarray(np.log(kept / (1 - kept)), np.float32)
+
+
+def _said(net: Weights, features: Floats) -> dict[str, Floats]:
+    """What NETWORKS say together."""
+    odds = np.mean([heard(net, name, features) for name in NETWORKS], axis=0)
+    likelihoods = np.asarray(1 / (1 + np.exp(-np.clip(odds, -30, 30))), np.float32)
+    return dict(zip(GROUPINGS, likelihoods.T, strict=True))

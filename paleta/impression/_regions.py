@@ -183,9 +183,8 @@ def _drop_pockets(
     count = int(labels.max()) + 1
     shared, _ = loops().areas_and_firsts(give_leftovers_to_nearest(labels), count)
     paper, _ = loops().areas_and_firsts(labels, count)
-    slit = np.ones(count, bool)
-    slit[labels[(distance >= slit_px) & (labels > 0)]] = False
-    return _without(labels, (shared < smallest_px) | (paper < PINHOLE * smallest_px) | slit)
+    roomy, _ = loops().areas_and_firsts(np.where(distance >= slit_px, labels, 0), count)
+    return _without(labels, (shared < smallest_px) | (paper < PINHOLE * smallest_px) | (roomy == 0))
 
 
 def _drop_small(labels: NDArray[np.int32], smallest_px: float) -> NDArray[np.int32]:

@@ -13,7 +13,9 @@ from paleta.impression._company import MEASURES, company, go_between, grown, squ
 from paleta.impression._looks import SECOND_FEATURES, first_look, likely, seen_again
 from paleta.impression._thing_pairs import FEATURES, pairs_of
 from tools import fit_second_look
+from tools.networks import EXERCISES
 from tools.things import OTHER_HAND, panel
+from tools.things._table import SETS
 
 SEED = 65_001
 
@@ -107,9 +109,6 @@ class LooksTest(SimpleTestCase):
         np.testing.assert_array_equal(together, (truth[pairs.one] == truth[pairs.other])[told])
 
     def test_no_drawing_is_learnt_from_that_others_are_fitted_on_or_measured_by(self):
-        from tools.networks import EXERCISES
-        from tools.things._table import SETS
-
         own = {seed for seed, _ in fit_second_look.DRAWINGS}
         self.assertEqual(len(own), len(fit_second_look.DRAWINGS))
         self.assertFalse(own & {seed for seed, _ in EXERCISES})

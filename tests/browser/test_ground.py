@@ -92,7 +92,9 @@ class GroundTest(BrowserTest):
                          [["marker", "pencil"]] * 3)  # fmt: skip
         self.click_picture(0.25, 0.37)
         page.get_by_text("Accents over the colours").click()
-        page.get_by_role("button", name="Add: Light rims").press("Enter")
+        add = page.get_by_role("button", name="Add: Light rims")
+        expect(add).to_be_enabled()  # once the drawer's swatches are here
+        add.press("Enter")
         self.kept("light rims")
         (accent,) = self.settings()[1].accents
         self.assertEqual((accent.kind, accent.medium), ("rim", "pencil"))

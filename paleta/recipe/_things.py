@@ -11,7 +11,7 @@ from paleta.recipe._region import RegionSetting, Settings
 
 DONE, ASKED = 0.55, 0.35
 """Things this sure are made; less sure ones are asked about, down to the second."""
-BODIES_DONE = 0.8
+BODIES_DONE = 0.9
 """Bodies must be surer: shading that runs across what is no one surface is worse than a ramp laid twice."""
 NOUNS = {
     "petal": "Petals",

@@ -47,6 +47,14 @@ class NetworksTest(SimpleTestCase):
         likely = 1 / (1 + np.exp(-heard(scale | named("some", net), "some", features)))
         np.testing.assert_allclose(likely, net.predict_proba(features), atol=1e-4)
 
+    def test_weights_that_faded_away_are_written_as_nothing(self):
+        features = np.random.default_rng(2).normal(0, 1, (60, 3)).astype(np.float32)
+        net = MLPClassifier((4, 2), max_iter=5, random_state=1).fit(features, features[:, 0] > 0)
+        net.coefs_[0][:, 1] = 1e-39
+        written = named("some", net)
+        self.assertFalse(written["some_0"][:, 1].any())
+        np.testing.assert_array_equal(written["some_0"][:, 0], net.coefs_[0][:, 0].astype(np.float32))
+
     def test_a_measure_that_never_changes_is_not_divided_by_nothing(self):
         scale = spread_of(np.full((10, 2), 3, np.float32))
         np.testing.assert_allclose(scale["middle"], 3)

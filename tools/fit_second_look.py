@@ -15,7 +15,7 @@ import numpy as np
 from paleta import impression
 from paleta.impression._looks import FEWEST, SECOND_FEATURES, first_look, seen_again
 from paleta.impression._thing_pairs import pairs_of
-from tools.fit_things import Samples, keep, told_of
+from tools.networks import Samples, keep, told_of
 from tools.things import KINDS, OTHER_HAND, SCENES, THIRD_HAND, Kind, panel
 
 PLACE = Path(impression.__file__).with_name("_second_look.npz")
@@ -35,7 +35,7 @@ def samples(seed: int, kinds: dict[str, Kind]) -> Samples:
     pairs = pairs_of(drawn.region_map)
     told, together = told_of(drawn, pairs)
     if len(pairs.labels) < FEWEST:
-        told, together = np.zeros_like(told), together[:0]
+        return np.zeros((0, len(SECOND_FEATURES)), np.float32), together[:0]
     return seen_again(pairs, first_look(pairs))[told], together
 
 

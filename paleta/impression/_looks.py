@@ -6,6 +6,7 @@ from collections.abc import Mapping
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.special import expit, logit
 
 from paleta.impression import _company
 from paleta.impression._thing_pairs import FEATURES, Pairs
@@ -26,6 +27,7 @@ SECOND_FEATURES = (
     *FEATURES,
 )  # fmt: skip
 SUREST = 1e-4
+"""How near to 0 and 1 odds are taken from a likelihood."""
 
 
 def likely(pairs: Pairs) -> dict[str, Floats]:
@@ -46,23 +48,17 @@ def seen_again(pairs: Pairs, first: Mapping[str, Floats]) -> Floats:
     squares = {name: _company.square_of(n, *at, first[name]) for name in GROUPINGS}
     over_parts = _company.go_between(squares["parts"] + np.eye(n), squares["alike"])
     columns: list[NDArray[np.floating]] = [
-        *(_odds(first[name]) for name in GROUPINGS),
+        *(logit(np.clip(first[name], SUREST, 1 - SUREST)) for name in GROUPINGS),
         *(measure[at] for name in GROUPINGS for measure in _company.company(squares[name])),
         np.minimum(over_parts, over_parts.T)[at],
         np.maximum(over_parts, over_parts.T)[at],
-        np.full(len(pairs.one), np.log(max(n, 1))),
-        np.full(len(pairs.one), squares["alike"].sum() / max(n, 1)),
+        np.full(len(pairs.one), np.log(n)),
+        np.full(len(pairs.one), squares["alike"].sum() / n),
     ]
     return np.concatenate([np.stack(columns, axis=1), pairs.features], axis=1).astype(np.float32)
-
-
-def _odds(likelihood: Floats) -> Floats:
-    kept = np.clip(likelihood, SUREST, 1 - SUREST)
-    return np.asarray(np.log(kept / (1 - kept)), np.float32)
 
 
 def _said(net: Weights, features: Floats) -> dict[str, Floats]:
     """What NETWORKS say together."""
     odds = np.mean([heard(net, name, features) for name in NETWORKS], axis=0)
-    likelihoods = np.asarray(1 / (1 + np.exp(-np.clip(odds, -30, 30))), np.float32)
-    return dict(zip(GROUPINGS, likelihoods.T, strict=True))
+    return dict(zip(GROUPINGS, expit(odds).T, strict=True))

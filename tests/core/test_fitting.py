@@ -14,7 +14,7 @@ from paleta.impression._front_pairs import exchanged, touching_regions
 from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
 from paleta.impression._thing_pairs import FEATURES, pairs_of
 from paleta.impression._weights import heard
-from tools import fit_fronts, fit_things
+from tools import fit_fronts, fit_things, networks
 from tools.networks import EXERCISES, FOLDS, LEAST_SPREAD, named, spread_of
 from tools.things import HELD_BACK, OTHER_HAND, exercise
 
@@ -126,7 +126,7 @@ class ThingsTest(SimpleTestCase):
         features = chance.normal(0, 1, (12000, 4)).astype(np.float32)
         likely = 1 / (1 + np.exp(4 - 3 * features[:, :2]))
         together = (chance.random(likely.shape) < likely).astype(np.int8)
-        net = fit_things.fit(features[:10000], together[:10000], 1, hidden=(16, 8), rounds=20, batch=64)
+        net = networks.fit(features[:10000], together[:10000], 1, hidden=(16, 8), rounds=20, batch=64)
         found = net.predict_proba(features[10000:])
         for column in range(2):
             truth = together[10000:, column]
@@ -141,8 +141,8 @@ class ThingsTest(SimpleTestCase):
             self.assertEqual(list(again), list(kinds))
 
     def test_steps_fall_to_almost_nothing(self):
-        steps = fit_things.steps(13)
+        steps = networks.steps(13)
         self.assertEqual(len(steps), 13)
         self.assertEqual(steps, sorted(steps, reverse=True))
-        self.assertAlmostEqual(float(np.mean(steps)), fit_things.STEP / 2)
-        self.assertLess(steps[-1], fit_things.STEP / 50)
+        self.assertAlmostEqual(float(np.mean(steps)), networks.STEP / 2)
+        self.assertLess(steps[-1], networks.STEP / 50)

@@ -93,16 +93,15 @@ def walk(page: Page, data: bytes) -> Hand:
     guard = page.get_by_text("Value guard:")
     hand.waits_for(guard)
     hand.click(guard)
+    page.wait_for_timeout(300)
+    warnings = page.get_by_role("list", name="Value warnings").get_by_role("listitem")
     for _ in range(REMEDIES):
-        remedies = page.get_by_role("list", name="Value warnings").get_by_role("listitem")
-        page.wait_for_timeout(300)
-        if not remedies.count():
+        if not warnings.count():
             break
-        hand.click(remedies.first.get_by_role("button").last)
+        hand.click(warnings.first.get_by_role("button").last)
         hand.kept()
-    hand.notes.append(
-        f"{page.get_by_role('list', name='Value warnings').get_by_role('listitem').count()} warnings left"
-    )
+        page.wait_for_timeout(300)  # what is left is asked for anew
+    hand.notes.append(f"{warnings.count()} warnings left")
     hand.notes.append(page.locator('button[aria-controls="part-regions"]').inner_text().replace("\n", " "))
     hand.click(button("button", name="Keep as version 1"))
     hand.waits_for(button("button", name="Kept as version 1"))

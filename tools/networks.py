@@ -14,13 +14,15 @@ from sklearn.neural_network import MLPClassifier
 from paleta.impression._looks import NETWORKS
 from paleta.impression._thing_pairs import Pairs
 from paleta.impression._weights import Weights
-from tools.things import KINDS, OTHER_HAND, SCENES, THIRD_HAND, Drawn
+from tools.things import FOURTH_HAND, KINDS, ONCE_HELD_BACK, OTHER_HAND, SCENES, THIRD_HAND, Drawn
 
 EXERCISES = [
-    *((seed, KINDS) for seed in range(5000, 7000)),
-    *((seed, OTHER_HAND) for seed in range(7000, 8600)),
-    *((seed, SCENES) for seed in range(8600, 10600)),
-    *((seed, THIRD_HAND) for seed in range(10800, 12800)),
+    *((seed, KINDS) for seed in range(5000, 6000)),
+    *((seed, OTHER_HAND) for seed in range(7000, 7800)),
+    *((seed, SCENES) for seed in range(8600, 9600)),
+    *((seed, THIRD_HAND) for seed in range(10800, 11800)),
+    *((seed, FOURTH_HAND) for seed in range(13000, 13800)),
+    *((seed, ONCE_HELD_BACK) for seed in range(14000, 14400)),
 ]
 """The drawings of things that networks are fitted on."""
 FOLDS = 4

@@ -14,7 +14,7 @@ from paleta.impression._impression import Impression
 from paleta.impression._ink import separate_ink
 from paleta.impression._judge import SURE, one_cell
 from paleta.impression._loops import loops
-from paleta.impression._necks import find_necks
+from paleta.impression._necks import find_necks, line_width
 from paleta.impression._region_map import RegionMap
 
 BEYOND_GAP = 1.2
@@ -29,6 +29,9 @@ PINHOLE = 0.15
 """A cell has at least this share of the smallest cell's area as bare paper; less is a hole in the ink."""
 SLIT_MM = 0.07
 """A cell lets a ball of this radius in somewhere; what is narrower all along is the end of a wedge that ink cut off."""
+HOLE, THIN_WALL = 0.6, 0.5
+"""A cell of less bare paper than this share of the smallest cell's area is a hole in a line where what parts it from
+other cells is thinner than this share of a line: round a cell that was drawn lines are as wide as elsewhere."""
 MOST_REGIONS = 4000
 MOST_PIECES = 12_000
 """Before any are joined; a stamping at its worst is cut into some hundreds."""
@@ -107,7 +110,9 @@ def _cells(inked: NDArray[np.bool_], px_per_mm: float, gap_mm: float, smallest_m
     labels = cut_apart(inked, distance, px_per_mm, gap_mm)
     _check_count(int(labels.max()), MOST_PIECES)
     labels = _merge_waists(labels, distance, inked, px_per_mm, widest_mm)
-    labels = _drop_pockets(labels, distance, smallest_mm2 * px_per_mm**2, SLIT_MM * px_per_mm)
+    smallest_px = smallest_mm2 * px_per_mm**2
+    labels = _drop_pockets(labels, distance, smallest_px, SLIT_MM * px_per_mm)
+    labels = _drop_holes(labels, HOLE * smallest_px, THIN_WALL * line_width(inked))
     labels = _paper_first(labels)
     labels = give_leftovers_to_nearest(labels)
     labels = _number_in_reading_order(labels)
@@ -185,6 +190,18 @@ def _drop_pockets(
     paper, _ = loops().areas_and_firsts(labels, count)
     roomy, _ = loops().areas_and_firsts(np.where(distance >= slit_px, labels, 0), count)
     return _without(labels, (shared < smallest_px) | (paper < PINHOLE * smallest_px) | (roomy == 0))
+
+
+def _drop_holes(labels: NDArray[np.int32], hole_px: float, wall_px: float) -> NDArray[np.int32]:
+    """Without cells smaller than `hole_px` that less than `wall_px` parts from a larger one."""
+    count = int(labels.max()) + 1
+    paper, _ = loops().areas_and_firsts(labels, count)
+    small = (paper < hole_px)[np.maximum(labels, 0)] & (labels > 0)
+    away = cv2.distanceTransform((small | (labels <= 0)).astype(np.uint8), cv2.DIST_L2, 5)
+    walled = np.full(count, np.inf)
+    # A pixel lies one step from the next one even where there is no wall.
+    np.minimum.at(walled, labels[small], away[small] - 1)
+    return _without(labels, walled < wall_px)
 
 
 def _drop_small(labels: NDArray[np.int32], smallest_px: float) -> NDArray[np.int32]:

@@ -27,8 +27,7 @@ from paleta.impression._ink import separate_ink
 from paleta.impression._judge import inputs, judge, views
 from paleta.impression._necks import FEATURES, evidence, find_necks, line_width
 from tools.networks import named
-from tools.stampings import DEGREES as STAMPING_DEGREES
-from tools.stampings import Panel, panel, panel_of_things, stamp
+from tools.stampings import DEGREES, Panel, panel, panel_of_things, stamp
 from tools.stampings import true_cells as stamped_cells
 
 PLACE = Path(_regions.__file__).with_name("_judge.npz")
@@ -37,6 +36,7 @@ TRAINED_ON = {"sprays": range(100, 140), "scenes": range(100, 160)}
 TRIED_ON = {"sprays": range(200, 206), "scenes": range(200, 206)}
 STAMPINGS_TRAINED_ON, STAMPINGS_TRIED_ON = range(100, 360), range(400, 412)
 THINGS_TRAINED_ON, THINGS_TRIED_ON = range(3000, 3200), range(4000, 4012)
+STAMPED = tuple(DEGREES[name] for name in ("clean", "light", "medium", "hard"))
 STAMPING_DPI = (150, 200, 300, 400)
 GAPS_MM = (0.8, 1.0, 1.2)
 SCANS: tuple[Faults, ...] = (*DEGRADED.values(), replace(DEGRADED["medium"], gap_mm=1.2))
@@ -71,7 +71,7 @@ def samples_of_things(seed: int) -> Samples:
 
 def _of_stampings(seed: int, drawing: Callable[[int], Panel]) -> Samples:
     parts = []
-    for turn, degree in enumerate(STAMPING_DEGREES.values()):
+    for turn, degree in enumerate(STAMPED):
         drawn = drawing(turn)
         picture = stamp(drawn, replace(degree, photo=0.0), seed * 10 + turn)
         impression = read(picture.data, dpi=picture.dpi)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import warnings
+from collections.abc import Iterable
 from pathlib import Path
 
 import numpy as np
@@ -82,13 +83,16 @@ def fit(
     return net
 
 
-def keep(
-    place: Path, names: tuple[str, ...], features: NDArray[np.float32], together: NDArray[np.int8], *,
-    hidden: tuple[int, int], rounds: int, batch: int,
-) -> None:  # fmt: skip
-    """Fit NETWORKS on the features and write them to `place`."""
+def fitted(shown: Iterable[Samples], *, hidden: tuple[int, int], rounds: int, batch: int) -> Weights:
+    """NETWORKS, fitted on what all drawings show."""
+    features, together = (np.concatenate(one) for one in zip(*shown, strict=True))
     weights = spread_of(features)
     features = (features - weights["middle"]) / weights["spread"]
     for seed, name in enumerate(NETWORKS):
         weights |= named(name, fit(features, together, seed, hidden=hidden, rounds=rounds, batch=batch))
+    return weights
+
+
+def keep(place: Path, names: tuple[str, ...], weights: Weights) -> None:
+    """Write what was fitted on features of these names."""
     np.savez_compressed(place, features=np.array(names), **weights)

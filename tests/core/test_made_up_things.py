@@ -14,8 +14,10 @@ from demo.lineart import DRAWINGS
 from tools.networks import EXERCISES, FOLDS
 from tools.things import (
     DPI,
+    FOURTH_HAND,
     HELD_BACK,
     KINDS,
+    ONCE_HELD_BACK,
     OTHER_HAND,
     SCENES,
     THIRD_HAND,
@@ -32,6 +34,7 @@ from tools.things._made_up import OUTLINES, PATTERNS, STANDS, Body, _left_and_ri
 from tools.things._of_the_demo import drawn_anew, of_the_demo
 
 SIDE = 300
+LEANING = {**THIRD_HAND, **FOURTH_HAND, **HELD_BACK}
 
 
 def blank() -> Canvas:
@@ -176,15 +179,15 @@ def by_part(canvas: Canvas) -> list[list[int]]:
 
 
 class HandsTest(SimpleTestCase):
-    """Each thing drawn by another hand, or a third one, says what its pieces are."""
+    """Each thing drawn by another hand, or a later one, says what its pieces are."""
 
     def drawn(self, name: str, seed: int = 3) -> Canvas:
         canvas = Canvas(500, 500, 2, np.random.default_rng(seed))
-        {**OTHER_HAND, **THIRD_HAND}[name](canvas, 250, 240, 140)
+        {**OTHER_HAND, **LEANING}[name](canvas, 250, 240, 140)
         return canvas
 
     def test_no_two_sets_of_kinds_share_a_name(self):
-        sets = [set(one) for one in (KINDS, OTHER_HAND, THIRD_HAND, SCENES, HELD_BACK)]
+        sets = [set(one) for one in (KINDS, OTHER_HAND, THIRD_HAND, FOURTH_HAND, SCENES, ONCE_HELD_BACK, HELD_BACK)]
         self.assertEqual(len(set().union(*sets)), sum(map(len, sets)))
 
     def test_surfaces_in_pieces_are_one_part_and_leave_the_paper_around_alone(self):
@@ -193,6 +196,8 @@ class HandsTest(SimpleTestCase):
             ("fir", False), ("grapes", False), ("rose", False), ("ladybird", False), ("shingles", False),
             ("cactus", True), ("bauble", True), ("snail", True), ("big_leaf", True), ("paper_kite", True), ("bee", True),
             ("mitten", True), ("castle", True), ("octopus", False), ("peacock", False), ("crown", False),
+            ("beehive", True), ("striped_sock", True), ("pine_cone", False), ("wheat", False),
+            ("bamboo", True), ("sheep", True), ("silk_bow", True), ("shells", True), ("penguins", False),
         ):  # fmt: skip
             canvas = self.drawn(name)
             parts = [part for part in canvas.part if part]
@@ -201,14 +206,14 @@ class HandsTest(SimpleTestCase):
                 self.assertEqual(len(parts) > len(set(parts)), in_pieces)
 
     def test_stripes_of_one_surface_are_of_two_sorts_in_turn(self):
-        for name in ("gnome", "paper_kite", "tabby"):
+        for name in ("gnome", "paper_kite", "tabby", "striped_sock"):
             striped = max(by_part(self.drawn(name, seed=4)), key=len)
             with self.subTest(name):
                 self.assertGreater(len(striped), 1)
                 self.assertTrue(all(a != b for a, b in pairwise(striped)))
 
-    def test_the_third_hand_draws_more_than_one_region_of_everything_and_leans_its_things(self):
-        for name in THIRD_HAND:
+    def test_later_hands_draw_more_than_one_region_of_everything_and_lean_their_things(self):
+        for name in LEANING:
             one, other = (self.drawn(name, seed) for seed in (1, 2))
             with self.subTest(name):
                 self.assertGreater(len(set(one.owner[one.ink == 0].tolist())), 3)

@@ -211,6 +211,21 @@ class CausesTest(SimpleTestCase):
             with self.subTest(bare_mm=bare_mm):
                 self.assertEqual(regions(impression_of(drawn)), found)
 
+    def test_a_hole_in_a_line_is_no_region_and_a_cell_as_small_between_lines_is_one(self):
+        """Bare paper of 0.16 mm2 both times: within a line of 1.2 mm, and within four lines of 0.4 mm."""
+        px, bare = 400 / 25.4, 0.4
+        for line_mm, found in ((1.2, 1), (0.4, 2)):
+            ink = np.zeros((600, 600), np.uint8)
+            cv2.rectangle(ink, (120, 120), (480, 480), 255, round(line_mm * px))
+            if line_mm == 0.4:  # a box of its own inside the first
+                outer = round((bare + 2 * line_mm) * px)
+                cv2.rectangle(ink, (300, 300), (300 + outer, 300 + outer), 255, -1)
+            at = 300 + round(0.4 * px) if line_mm == 0.4 else 120 - round(bare * px / 2)
+            ink[300 + round(0.4 * px) :][: round(bare * px), at : at + round(bare * px)] = 0
+            grey = np.repeat(245 - 220 * (ink[..., None] / 255), 3, axis=2) / 255
+            with self.subTest(line_mm=line_mm):
+                self.assertEqual(regions(Impression(pixels=grey.astype(np.float32), dpi=400)), found)
+
     def test_facing_ends_of_a_line_are_bridged_where_balls_would_pass(self):
         self.assertEqual(regions(impression_of(boxed(gap_mm=1.6))), 2)
         self.assertEqual(regions(impression_of(boxed(gap_mm=6.0))), 1)

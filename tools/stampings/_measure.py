@@ -31,8 +31,10 @@ DEGREES = {
     "hard": Degree(pale=0.65, grain=0.5, dust=150, smudge=0.12, light=0.45, noise=0.025, quality=72, breaks=3,
                    break_mm=0.9, papers=ALL_PAPERS, inks=("black", "brown", "grey", "tone on tone"), rim=0.4,
                    photo=0.35),
+    "worn": Degree(pale=0.45, grain=0.33, dust=90, smudge=0.06, light=0.35, noise=0.018, quality=80, breaks=1.7,
+                   break_mm=0.6, papers=ALL_PAPERS, inks=("black", "brown", "grey"), rim=0.35, photo=0.3),
 }  # fmt: skip
-"""Damage, papers, inks and light rise together."""
+"""Damage, papers, inks and light rise together; worn, which came last, lies between medium and hard."""
 
 Finder = Callable[[Impression], NDArray[np.int32]]
 

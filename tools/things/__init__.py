@@ -1,8 +1,8 @@
 """Drawings by chance that know which of their cells are pieces of one surface and which are alike.
 
 `panel(seed, kinds)` draws; `exercise(seed, kinds)` what networks are fitted on, KINDS, OTHER_HAND, THIRD_HAND,
-FOURTH_HAND, SCENES, ONCE_HELD_BACK and things made up by chance (`made_up_kinds`); HELD_BACK is what they never saw. `measure(number)` is the table
-of how well things are found in each.
+FOURTH_HAND, SCENES, ONCE_HELD_BACK and things made up by chance (`made_up_kinds`); HELD_BACK is what they never saw.
+`measure(number)` is the table of how well things are found in each.
 """
 
 from tools.things._canvas import DPI, Canvas, Drawn

@@ -33,8 +33,8 @@ STRANGER_DEG, COLOURED = 45.0, 10.0
 NEUTRAL, LILACS, LILAC_CHROMA = 8.0, (265.0, 335.0), 22.0
 """A wish of less chroma is white, grey or black. Its shades are greys and lilacs (common practice); amounts from
 memory."""
-LEAST_STEP = 1.0
-"""Less of a fall in L* is none."""
+LEAST_STEP = 2.0
+"""Less of a fall in L* is none: it is about what eyes can tell apart in areas that do not touch. From memory."""
 BLUE_HUE, YELLOW_HUE = 280.0, 75.0
 DRIFT_PER_L = 0.9
 """Degrees of hue per unit of lightness that a shade leans towards blue or yellow when wished. From memory."""

@@ -16,7 +16,7 @@ def main() -> None:
     django.setup()
     from django.core.management import call_command
 
-    from tools.bench import along, answers, cards, core, light, load, page
+    from tools.bench import along, answers, cards, colours, core, light, load, page
     from tools.bench.show import head
 
     call_command("migrate", verbosity=0)
@@ -28,6 +28,7 @@ def main() -> None:
     load.measure()
     core.regions_recovered()
     light.main()
+    colours.main()
     answers.stampings()
     answers.things()
     answers.cards()

@@ -13,7 +13,7 @@ import numpy as np
 
 from paleta.order import PACES, Job, Mask, Work, check_plan, make_plan, plan_plainly, school_named
 from tools import repeat
-from tools.stampings import head, show
+from tools.stampings import head, show, show_from_outside
 from tools.things import measure
 
 STAMPINGS, THINGS, CARDS, PAIRS = 12, 40, 8, 8
@@ -27,6 +27,7 @@ LONGER = 8
 def stampings() -> None:
     print()
     head()
+    show_from_outside()
     for drawing, held_back in (("own", False), ("own", True), ("closing", True), ("scenes", False)):
         show(STAMPINGS, held_back=held_back, drawing=drawing)
 
@@ -90,7 +91,8 @@ def plans_over_media() -> None:
 
 def plans(*, longer: bool) -> None:
     """Seconds of work and changes of pen beside the plain way, the bound and, if asked for, a longer search."""
-    print(f"\n{'plans':24}{'passes':>7}{'s':>9}{'changes':>9}{'plain s':>10}{'changes':>9}{'bound s':>10}{'took':>8}")
+    print("\nbefore, over 40 works by others: 1298 changes of pen, 1259 by the plain way, 1025 the best known")
+    print(f"{'plans':24}{'passes':>7}{'s':>9}{'changes':>9}{'plain s':>10}{'changes':>9}{'bound s':>10}{'took':>8}")
     for size, (regions, shades) in SIZES.items():
         for code in SCHOOLS:
             for words, seed in (("", 1), (", held back", HELD_BACK_PLANS)):

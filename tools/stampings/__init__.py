@@ -11,7 +11,7 @@ from tools.stampings._of_things import panel_of_scenes, panel_of_things
 from tools.stampings._plain import find_plainly
 from tools.stampings._print import Stamping, stamp
 from tools.stampings._score import Score, score, true_cells
-from tools.stampings._table import head, show
+from tools.stampings._table import head, show, show_from_outside
 
 __all__ = [
     "DEGREES",
@@ -28,6 +28,7 @@ __all__ = [
     "panel_of_things",
     "score",
     "show",
+    "show_from_outside",
     "stamp",
     "true_cells",
 ]

@@ -16,6 +16,7 @@ from paleta.palette import find_ramps, judge, missing_pen
 from paleta.palette._search import _price, _Wish
 from paleta.starter import markers, pencils, watercolours
 from tests.builders import grey_pens
+from tools.bench.colours import drawer_by_chance, plain_ramp, sensible
 
 GREEN = (58.0, -35.0, 25.0)
 
@@ -152,7 +153,34 @@ class NoStrangersTest(SimpleTestCase):
                         self.assertLessEqual(abs((hue[k] - hue[k + 1] + 180) % 360 - 180), 45)
 
     def test_equal_lightness_is_no_step(self):
-        self.assertEqual(find_ramps(self.pens((60, 30, 10), (60, 31, 10), (59.5, 30, 11)), (60, 30, 10), 2), [])
+        for fall, found in ((0.5, 0), (1.9, 0), (2.1, 1)):
+            with self.subTest(fall=fall):
+                drawer = self.pens((60, 30, 10), (60, 31, 10), (60 - fall, 30, 11))
+                self.assertEqual(bool(find_ramps(drawer, (60, 30, 10), 2)), bool(found))
+
+    def test_nearly_every_ladder_is_sensible_and_far_more_than_the_nearest_swatches_are(self):
+        """What a sensible ladder is says tools/bench/colours.py; its drawers are few and wild, in families, crowded."""
+        for kind in ("awkward", "families", "dense"):
+            chance = np.random.default_rng(len(kind))
+            ladders, plain = [], []
+            for _ in range(20):
+                drawer, wish = (
+                    drawer_by_chance(kind, chance),
+                    tuple(chance.uniform((35, -40, -40), (75, 40, 40)).tolist()),
+                )
+                ladders += [sensible(ramp.swatches) for ramp in find_ramps(drawer, wish, 3)]
+                plain.append(sensible(plain_ramp(drawer, wish)))
+            with self.subTest(drawer=kind):
+                self.assertGreater(len(ladders), 15)
+                self.assertGreaterEqual(np.mean(ladders), 0.98)
+                self.assertGreater(np.mean(ladders), np.mean(plain) + 0.1)
+
+    def test_what_is_no_sensible_ladder(self):
+        for labs, right in (
+            (((80, 30, 10), (60, 30, 10)), True), (((60, 30, 10), (80, 30, 10)), False),
+            (((80, 30, 0), (60, 0, 30)), False), (((80, 5, 0), (60, 0, 30)), True), (((60, 30, 10), (59, 30, 10)), False),
+        ):  # fmt: skip
+            self.assertEqual(sensible(self.pens(*labs)), right)
 
     def test_a_white_thing_gets_greys_and_lilacs(self):  # common practice
         drawer = self.pens((96, 0, 0), (90, -2, 60), (80, 0, 0), (72, -30, -5), (70, 8, -14), (60, 1, 1), (66, 40, 30))

@@ -19,7 +19,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta import impression
-from paleta.impression._looks import FEWEST, MOST_SEEN_AGAIN, SECOND_FEATURES, first_look, seen_again
+from paleta.impression._looks import FEWEST, MOST_SEEN_AGAIN, NETWORKS, SECOND_FEATURES, first_look, seen_again
 from paleta.impression._thing_pairs import FEATURES, Pairs, pairs_of
 from tools import fit_fronts
 from tools.networks import EXERCISES, FOLDS, Samples, Weights, fitted, keep, told_of
@@ -27,10 +27,11 @@ from tools.things import Kind, exercise, fold_of
 
 PLACE = Path(impression.__file__).parent
 FIRST, SECOND = PLACE / "_things.npz", PLACE / "_second_look.npz"
-HIDDEN, ROUNDS, BATCH = (256, 128), 13, 4096
+HIDDEN, ROUNDS, BATCH = (256, 128), 10, 4096
 HIDDEN_AGAIN, ROUNDS_AGAIN, BATCH_AGAIN = (128, 64), 16, 1024
 AGAIN_EVERY = 3
-"""One drawing in so many is looked at once more."""
+"""One drawing in so many is looked at once more; of the others, what is likely at first sight is learnt for that: one
+network a fold, as they are many pairs."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -50,9 +51,9 @@ def seen_in(seed: int, kinds: Mapping[str, Kind], fronts: Weights) -> Seen:
     return Seen(fold_of(seed, FOLDS), pairs, *told_of(drawn, pairs))
 
 
-def fit_first(drawings: Iterable[Seen]) -> Weights:
-    shown = [(one.pairs.features[one.told], one.together) for one in drawings]
-    return fitted(shown, hidden=HIDDEN, rounds=ROUNDS, batch=BATCH)
+def fit_first(drawings: Iterable[Seen], names: tuple[str, ...] = NETWORKS) -> Weights:
+    shown = ((one.pairs.features[one.told], one.together) for one in drawings)
+    return fitted(shown, names, hidden=HIDDEN, rounds=ROUNDS, batch=BATCH)
 
 
 def shown_again(one: Seen, first: Weights) -> Samples:
@@ -76,7 +77,8 @@ def main() -> None:
     with ProcessPoolExecutor(2) as pool:
         drawings = [*pool.map(seen_in, seeds, kinds, [fronts[fold_of(seed, FOLDS)] for seed in seeds], chunksize=8)]
     keep(FIRST, FEATURES, fit_first(drawings))
-    firsts = [fit_first(one for one in drawings if one.fold != fold) for fold in range(FOLDS)]
+    others = [one for place, one in enumerate(drawings) if place % AGAIN_EVERY]
+    firsts = [fit_first((one for one in others if one.fold != fold), NETWORKS[:1]) for fold in range(FOLDS)]
     keep(SECOND, SECOND_FEATURES, fit_second(drawings[::AGAIN_EVERY], firsts))
 
 

@@ -30,7 +30,7 @@ FOLDS = 4
 """Each shows the kinds of one fold, so that a network fitted on the other folds never saw them."""
 LEAST_SPREAD = 0.05
 RIDGE, STEP = 0.03, 2e-3
-SHOWN = 3
+SHOWN = 6
 """Of pairs that have nothing in common each round shows one in so many, which counts as much more."""
 LEAST_WEIGHT = 1e-12
 """Weights that fade away are written as 0: a processor multiplies what is all but nothing many times more slowly."""
@@ -83,12 +83,17 @@ def fit(
     return net
 
 
-def fitted(shown: Iterable[Samples], *, hidden: tuple[int, int], rounds: int, batch: int) -> Weights:
-    """NETWORKS, fitted on what all drawings show."""
+def fitted(
+    shown: Iterable[Samples], names: tuple[str, ...] = NETWORKS, *,
+    hidden: tuple[int, int], rounds: int, batch: int,
+) -> Weights:  # fmt: skip
+    """Networks of these names, fitted on what all drawings show."""
     features, together = (np.concatenate(one) for one in zip(*shown, strict=True))
     weights = spread_of(features)
-    features = (features - weights["middle"]) / weights["spread"]
-    for seed, name in enumerate(NETWORKS):
+    # In place: of ten million pairs there is no room for two copies.
+    features -= weights["middle"]
+    features /= weights["spread"]
+    for seed, name in enumerate(names):
         weights |= named(name, fit(features, together, seed, hidden=hidden, rounds=rounds, batch=batch))
     return weights
 

@@ -60,6 +60,6 @@ def seen_again(pairs: Pairs, first: Mapping[str, Floats]) -> Floats:
 
 
 def _said(net: Weights, features: Floats) -> dict[str, Floats]:
-    """What NETWORKS say together."""
-    odds = np.mean([heard(net, name, features) for name in NETWORKS], axis=0)
+    """What NETWORKS say together, as many as there are."""
+    odds = np.mean([heard(net, name, features) for name in NETWORKS if f"{name}_0" in net], axis=0)
     return dict(zip(GROUPINGS, expit(odds).T, strict=True))

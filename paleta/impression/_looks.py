@@ -35,12 +35,11 @@ def likely(pairs: Pairs) -> dict[str, Floats]:
     first = first_look(pairs)
     if not FEWEST <= len(pairs.labels) <= MOST_SEEN_AGAIN:
         return first
-    return _said(weights_of("_second_look.npz", SECOND_FEATURES, "tools/fit_things.py"), seen_again(pairs, first))
+    return _said(weights_of("_second_look.npz", SECOND_FEATURES, "tools/fit_second_look.py"), seen_again(pairs, first))
 
 
-def first_look(pairs: Pairs, net: Weights | None = None) -> dict[str, Floats]:
-    """By the networks `net`, or Paleta's own."""
-    return _said(net or weights_of("_things.npz", FEATURES, "tools/fit_things.py"), pairs.features)
+def first_look(pairs: Pairs) -> dict[str, Floats]:
+    return _said(weights_of("_things.npz", FEATURES, "tools/fit_things.py"), pairs.features)
 
 
 def seen_again(pairs: Pairs, first: Mapping[str, Floats]) -> Floats:
@@ -60,6 +59,6 @@ def seen_again(pairs: Pairs, first: Mapping[str, Floats]) -> Floats:
 
 
 def _said(net: Weights, features: Floats) -> dict[str, Floats]:
-    """What NETWORKS say together, as many as there are."""
-    odds = np.mean([heard(net, name, features) for name in NETWORKS if f"{name}_0" in net], axis=0)
+    """What NETWORKS say together."""
+    odds = np.mean([heard(net, name, features) for name in NETWORKS], axis=0)
     return dict(zip(GROUPINGS, expit(odds).T, strict=True))

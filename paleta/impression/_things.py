@@ -79,9 +79,9 @@ def find_things(region_map: RegionMap) -> Things:
 
     Every pair of regions is measured (FEATURES) and weighed by small networks fitted on drawings made by script
     (tools/fit_things.py; no published source), which say together what they say on average ([Hansen1990]), and weighed
-    again beside what was likely of all other pairs: by networks that learnt from what others, which never saw a
-    drawing's kinds, said of it (after [Wolpert1992]). Groups grow together by average linkage ([Sokal1958]). Of fewer
-    than FEWEST regions none are joined: each is soon decided by itself. The same map always gives the same groups.
+    again beside what was likely of all other pairs (tools/fit_second_look.py, after [Wolpert1992]); groups grow
+    together by average linkage ([Sokal1958]). Of fewer than FEWEST regions none are joined: each is soon decided by
+    itself. The same map always gives the same groups.
     """
     return weigh(region_map).things()
 

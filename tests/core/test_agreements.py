@@ -102,19 +102,19 @@ class ToolsTest(SimpleTestCase):
                 self.assertRegex(script.read_text(), r'if __name__ == "__main__":\n    \w+')
 
     def test_the_networks_beside_the_code_have_the_shape_their_scripts_fit(self):
-        from tools import fit_fronts, fit_necks, fit_things
+        from tools import fit_fronts, fit_necks, fit_second_look, fit_things
 
-        again = fit_things.SECOND, fit_things.HIDDEN_AGAIN, fit_things.SECOND_FEATURES
-        for place, hidden, features, name, views in (
-            (fit_necks.PLACE, fit_necks.HIDDEN, fit_necks.FEATURES, "cell", blank_views().size),
-            (fit_fronts.PLACE, fit_fronts.HIDDEN, fit_fronts.FEATURES, "order", 0),
-            *((fit_things.FIRST, fit_things.HIDDEN, fit_things.FEATURES, name, 0) for name in NETWORKS),
-            *((*again, name, 0) for name in NETWORKS),
+        again = fit_second_look.SECOND_FEATURES
+        for script, name, features, views in (
+            (fit_necks, "cell", fit_necks.FEATURES, blank_views().size),
+            (fit_fronts, "order", fit_fronts.FEATURES, 0),
+            *((fit_things, name, fit_things.FEATURES, 0) for name in NETWORKS),
+            *((fit_second_look, name, again, 0) for name in NETWORKS),
         ):
-            with np.load(place) as kept, self.subTest(network=f"{place.name}, {name}"):
+            with np.load(script.PLACE) as kept, self.subTest(network=f"{script.PLACE.name}, {name}"):
                 self.assertEqual(kept["features"].tolist(), list(features))
-                self.assertEqual(kept[f"{name}_0"].shape, (len(features) + views, hidden[0]))
-                self.assertEqual(kept[f"{name}_1"].shape, hidden)
+                self.assertEqual(kept[f"{name}_0"].shape, (len(features) + views, script.HIDDEN[0]))
+                self.assertEqual(kept[f"{name}_1"].shape, script.HIDDEN)
 
 
 def blank_views() -> np.ndarray:

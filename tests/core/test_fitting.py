@@ -16,7 +16,7 @@ from paleta.impression._thing_pairs import FEATURES, pairs_of
 from paleta.impression._weights import heard
 from tools import fit_fronts, fit_things, networks
 from tools.networks import EXERCISES, FOLDS, LEAST_SPREAD, named, spread_of
-from tools.things import HELD_BACK, OTHER_HAND, exercise, fold_of
+from tools.things import HELD_BACK, OTHER_HAND, exercise
 
 SEED = 7001
 
@@ -101,9 +101,7 @@ class ThingsTest(SimpleTestCase):
 
     def test_samples_are_the_pairs_of_which_the_drawing_says_whether_they_belong_together(self):
         drawn = exercise(SEED, OTHER_HAND, FOLDS)
-        seen = fit_things.seen_in(SEED, OTHER_HAND, self.fronts((0, 0, 0)))
-        features, together = seen.pairs.features[seen.told], seen.together
-        self.assertEqual(seen.fold, fold_of(SEED, FOLDS))
+        features, together = fit_things.samples(SEED, OTHER_HAND, self.fronts((0, 0, 0)))
         pairs = pairs_of(drawn.region_map, self.fronts((0, 0, 0)))
         first, second = pairs.labels[pairs.one], pairs.labels[pairs.other]
         told = np.all([truth[place] > 0 for truth in (drawn.part, drawn.alike) for place in (first, second)], axis=0)

@@ -10,16 +10,14 @@ from scipy.spatial.distance import cosine
 
 from paleta.impression import _looks
 from paleta.impression._company import MEASURES, company, go_between, grown, square_of
-from paleta.impression._front_pairs import FEATURES as FRONT_FEATURES
 from paleta.impression._looks import SECOND_FEATURES, first_look, likely, seen_again
 from paleta.impression._thing_pairs import FEATURES, pairs_of
-from paleta.impression._weights import weights_of
-from tools import fit_things
-from tools.networks import EXERCISES, FOLDS
+from tools import fit_second_look
+from tools.networks import EXERCISES
 from tools.things import OTHER_HAND, panel
 from tools.things._table import SETS
 
-SEED, SEEDS = 65_001, range(65_004, 65_008)
+SEED = 65_001
 
 
 def by_chance(count: int, seed: int = 1) -> np.ndarray:
@@ -101,39 +99,23 @@ class LooksTest(SimpleTestCase):
         np.testing.assert_allclose(1 / (1 + np.exp(-odds)), first_look(pairs)["alike"], atol=2e-4)
         np.testing.assert_array_equal(seen[:, -len(FEATURES) :], pairs.features)
 
-    def test_it_learns_what_to_make_of_a_first_look_that_it_is_given(self):
-        seen = fit_things.seen_in(SEED, OTHER_HAND, weights_of("_fronts.npz", FRONT_FEATURES, ""))
-        own = weights_of("_things.npz", FEATURES, "")
-        timid = {name: own[name] * (0 if name.endswith("_2") else 1) for name in own}
-        odds = SECOND_FEATURES.index("odds of parts")
-        for first in (own, timid):
-            features, together = fit_things.shown_again(seen, first)
-            likelihood = first_look(seen.pairs, first)["parts"][seen.told]
-            np.testing.assert_allclose(1 / (1 + np.exp(-features[:, odds])), likelihood, atol=2e-4)
-            np.testing.assert_array_equal(together, seen.together)
-        self.assertAlmostEqual(float(np.ptp(features[:, odds])), 0, places=3)
+    def test_it_learns_from_drawings_that_say_what_belongs_together(self):
+        features, together = fit_second_look.samples(SEED, OTHER_HAND)
+        drawn = panel(SEED, OTHER_HAND)
+        pairs = pairs_of(drawn.region_map)
+        truth = np.stack([drawn.part[pairs.labels], drawn.alike[pairs.labels]], axis=1)
+        told = ((truth[pairs.one] > 0) & (truth[pairs.other] > 0)).all(axis=1)
+        self.assertEqual(features.shape, (told.sum(), len(SECOND_FEATURES)))
+        np.testing.assert_array_equal(together, (truth[pairs.one] == truth[pairs.other])[told])
 
-    def test_of_each_drawing_it_is_told_by_networks_that_never_saw_its_kinds(self):
-        drawings = [
-            fit_things.seen_in(seed, OTHER_HAND, weights_of("_fronts.npz", FRONT_FEATURES, "")) for seed in SEEDS
-        ]
-        self.assertEqual({one.fold for one in drawings}, {0, 1, 2, 3})
-        own = weights_of("_things.npz", FEATURES, "")
-        firsts = [own | {"one_bias_2": np.full(2, 9 - 6 * fold, np.float32)} for fold in range(FOLDS)]
-        with patch.object(fit_things, "fitted") as fitted:
-            fit_things.fit_second(drawings, firsts)
-        for one, (features, _) in zip(drawings, fitted.call_args.args[0], strict=True):
-            np.testing.assert_array_equal(features, fit_things.shown_again(one, firsts[one.fold])[0])
-
-    def test_no_drawing_is_learnt_from_that_they_are_measured_by(self):
-        own = {seed for seed, _ in EXERCISES}
-        self.assertEqual(len(own), len(EXERCISES))
+    def test_no_drawing_is_learnt_from_that_others_are_fitted_on_or_measured_by(self):
+        own = {seed for seed, _ in fit_second_look.DRAWINGS}
+        self.assertEqual(len(own), len(fit_second_look.DRAWINGS))
+        self.assertFalse(own & {seed for seed, _ in EXERCISES})
         for name, (_, first) in SETS.items():
             self.assertFalse(own & set(range(first, first + 1000)), msg=name)
 
-    def test_a_handful_and_a_crowd_teach_nothing(self):
-        seen = fit_things.seen_in(SEED, OTHER_HAND, weights_of("_fronts.npz", FRONT_FEATURES, ""))
-        for name, bound in (("MOST_SEEN_AGAIN", len(seen.pairs.labels) - 1), ("FEWEST", len(seen.pairs.labels) + 1)):
-            with self.subTest(bound=name), patch.object(fit_things, name, bound):
-                features, together = fit_things.shown_again(seen, weights_of("_things.npz", FEATURES, ""))
-                self.assertEqual((len(features), len(together)), (0, 0))
+    def test_a_handful_teaches_nothing(self):
+        with patch.object(fit_second_look, "FEWEST", 10_000):
+            features, together = fit_second_look.samples(SEED, OTHER_HAND)
+        self.assertEqual((len(features), len(together)), (0, 0))

@@ -32,14 +32,14 @@ from paleta.recipe import (
     to_newest,
 )
 from tests.builders import make_work, region_map
-from tools.things import HELD_BACK, KINDS, Canvas, agreement, measured, members, panel, plain_things
+from tools.things import KINDS, LONG_HELD_BACK, Canvas, agreement, measured, members, panel, plain_things
 from tools.things._canvas import box, circle
 from tools.things._measure import exact
 
 
 def drawn(kind: str, seed: int = 1, size: float = 200):
     canvas = Canvas(560, 640, 3, np.random.default_rng(seed))
-    {**KINDS, **HELD_BACK}[kind](canvas, 320, 280, size)
+    {**KINDS, **LONG_HELD_BACK}[kind](canvas, 320, 280, size)
     return canvas.finished()
 
 
@@ -185,7 +185,7 @@ class FindThingsTest(SimpleTestCase):
         """Ten drawings of kinds that nothing was fitted on; the whole table: python -m tools.things."""
         ours = theirs = None
         for seed in range(45_000, 45_010):
-            one = panel(seed, HELD_BACK)
+            one = panel(seed, LONG_HELD_BACK)
             found, plain = measured(one, "Paleta"), measured(one, "plain")
             ours = found["alike"] if ours is None else ours + found["alike"]
             theirs = plain["alike"] if theirs is None else theirs + plain["alike"]

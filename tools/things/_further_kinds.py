@@ -374,7 +374,7 @@ FURTHER: dict[str, Kind] = {
         bird,
     )
 }  # fmt: skip
-ONCE_HELD_BACK: dict[str, Kind] = {
+LONG_HELD_BACK: dict[str, Kind] = {
     one.__name__: one for one in (umbrella, butterfly, turtle, waves, present, cone, train, lantern)
 }
-"""Kinds that nothing was fitted on for long, until they had been looked at too often."""
+"""Kinds that nothing was ever fitted on; how well things are found in them was looked at often."""

@@ -1,4 +1,4 @@
-"""What a fourth hand draws that no network is ever fitted on; see _fourth_hand."""
+"""What a fourth hand draws that no network is ever to be fitted on; see _fourth_hand."""
 
 from __future__ import annotations
 

@@ -105,8 +105,8 @@ def panel(seed: int, dpi: float = 300, *, other_from: int | None = None) -> Pane
 
 
 def closing_panel(seed: int, dpi: float = 300) -> Panel:
-    """A drawing most lines of which are meant to close: no veins that end short of an outline, no fringes, fewer gaps.
-    What is missed here was not left open by its maker, and a plain finder finds nearly all of it."""
+    """A drawing whose lines are meant to close: no veins or zigzags that end short of an outline, no fringes, fewer
+    gaps. What is missed here was not left open by its maker, and a plain finder finds nearly all of it."""
     chance = np.random.default_rng([22, seed])
     width, height = chance.uniform(70, 100), chance.uniform(80, 120)
     line = float(chance.choice([0.3, 0.4, 0.5]))
@@ -217,15 +217,21 @@ def rosette(panel: Panel, chance: np.random.Generator, x: float, y: float, size:
     panel.shape(_oval(x, y, radii[-1], radii[-1]), chance)
 
 
-def pot(panel: Panel, chance: np.random.Generator, x: float, y: float, size: float) -> None:
-    """A pot or balloon with bands, some in zigzag."""
+def banded(panel: Panel, chance: np.random.Generator, x: float, y: float, size: float) -> list[float]:
+    """A pot or balloon with bands; returns how high they lie, as shares of its size."""
     panel.shape(_oval(x, y, size * 0.75, size), chance)
-    levels = np.linspace(-0.75, 0.75, chance.integers(4, 8))
+    levels = np.linspace(-0.75, 0.75, chance.integers(4, 8)).tolist()
     for low in levels:
         half = 0.75 * np.sqrt(max(0.02, 1 - low**2))
         bend = 0.1 * np.cos(np.linspace(-np.pi / 2, np.pi / 2, 20))
         band = np.stack([np.linspace(-half, half, 20), low + bend - 0.02], axis=1) * size + (x, y)
         panel.line(band, chance, closes=True)
+    return levels
+
+
+def pot(panel: Panel, chance: np.random.Generator, x: float, y: float, size: float) -> None:
+    """The same, some with a zigzag that ends short of the rim."""
+    levels = banded(panel, chance, x, y, size)
     if chance.random() < 0.6:
         step = levels[1] - levels[0]
         half = 0.7 * np.sqrt(1 - max(abs(levels[1]), abs(levels[2])) ** 2 * 0.98)
@@ -295,7 +301,7 @@ def quilt(panel: Panel, chance: np.random.Generator, x: float, y: float, size: f
 THINGS: Sequence[Thing] = (
     flower, leaf, house, bricks, scaled, rosette, pot, star, hair, berries, feather, quilt,
 )  # fmt: skip
-CLOSING: Sequence[Thing] = (flower, star, rosette, quilt, bricks, hair, scaled, house, pot)
+CLOSING: Sequence[Thing] = (flower, star, rosette, quilt, bricks, hair, scaled, house, banded)
 
 
 def _at(line: Points, along: NDArray[np.float64], where: float) -> tuple[float, float]:

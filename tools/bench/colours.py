@@ -24,6 +24,7 @@ DRAWERS, WISHES, SHADES = 60, 5, 3
 COLOURED, FAR_HUE = 10.0, 45.0
 """From this chroma on a swatch has a hue; neighbours of a ramp that are farther apart in it are strangers."""
 LEAST_STEP = 2.0
+"""What makes a ladder sensible is said here anew: nothing is taken from the search that is measured."""
 STEP = 14.0
 """How far apart in lightness the plain way wants its shades."""
 OWNED = 3.0

@@ -158,7 +158,7 @@ class ShelfTest(BrowserTest):
 
     def test_a_photo_of_something_else_is_taken_in_with_a_doubt(self):
         page = self.sign_in()
-        self.add_by_hand("cup.png", as_file(np.asarray(skimage.data.coffee())), "4")
+        self.add_by_hand("coins.png", as_file(skimage.data.coins()), "4")
         expect(page.locator("#part-regions")).to_be_visible()
         expect(page.get_by_text("neither bare paper nor line").first).to_be_visible()
         self.section("Stamp")

@@ -37,6 +37,7 @@ TRIED_ON = {"sprays": range(200, 206), "scenes": range(200, 206)}
 STAMPINGS_TRAINED_ON, STAMPINGS_TRIED_ON = range(100, 360), range(400, 412)
 THINGS_TRAINED_ON, THINGS_TRIED_ON = range(3000, 3200), range(4000, 4012)
 STAMPED = tuple(DEGREES[name] for name in ("clean", "light", "medium", "hard"))
+"""Nothing is fitted on stampings that are worn: there it shows what has been learnt."""
 STAMPING_DPI = (150, 200, 300, 400)
 GAPS_MM = (0.8, 1.0, 1.2)
 SCANS: tuple[Faults, ...] = (*DEGRADED.values(), replace(DEGRADED["medium"], gap_mm=1.2))

@@ -212,16 +212,15 @@ class CausesTest(SimpleTestCase):
                 self.assertEqual(regions(impression_of(drawn)), found)
 
     def test_a_hole_in_a_line_is_no_region_and_a_cell_as_small_between_lines_is_one(self):
-        """Bare paper of 0.16 mm2 both times: within a line of 1.2 mm, and within four lines of 0.4 mm."""
-        px, bare = 400 / 25.4, 0.4
-        for line_mm, found in ((1.2, 1), (0.4, 2)):
+        """The same 0.16 mm2 of bare paper: within a line of 1.2 mm, and in a box of lines as wide as all others."""
+        mm = 400 / 25.4
+        for line_mm, box_mm, found in ((1.2, 0.0, 1), (0.4, 1.2, 2)):
             ink = np.zeros((600, 600), np.uint8)
-            cv2.rectangle(ink, (120, 120), (480, 480), 255, round(line_mm * px))
-            if line_mm == 0.4:  # a box of its own inside the first
-                outer = round((bare + 2 * line_mm) * px)
-                cv2.rectangle(ink, (300, 300), (300 + outer, 300 + outer), 255, -1)
-            at = 300 + round(0.4 * px) if line_mm == 0.4 else 120 - round(bare * px / 2)
-            ink[300 + round(0.4 * px) :][: round(bare * px), at : at + round(bare * px)] = 0
+            cv2.rectangle(ink, (120, 120), (480, 480), 255, round(line_mm * mm))
+            x = 300 if box_mm else 120
+            for side_mm, shade in ((box_mm, 255), (0.4, 0)):
+                half = round(side_mm / 2 * mm)
+                ink[300 - half : 300 + half, x - half : x + half] = shade
             grey = np.repeat(245 - 220 * (ink[..., None] / 255), 3, axis=2) / 255
             with self.subTest(line_mm=line_mm):
                 self.assertEqual(regions(Impression(pixels=grey.astype(np.float32), dpi=400)), found)

@@ -16,7 +16,9 @@ def main() -> None:
     django.setup()
     from django.core.management import call_command
 
+    from tools import first_card
     from tools.bench import along, answers, cards, colours, core, light, load, page
+    from tools.bench.serving import Server
     from tools.bench.show import head
 
     call_command("migrate", verbosity=0)
@@ -26,6 +28,9 @@ def main() -> None:
     along.measure()
     cards.measure()
     load.measure()
+    print("\nfrom an own scan to a kept recipe")
+    with Server() as server:
+        first_card.main(server.address)
     core.regions_recovered()
     light.main()
     colours.main()

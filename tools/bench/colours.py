@@ -28,6 +28,7 @@ LEAST_STEP = 2.0
 STEP = 14.0
 """How far apart in lightness the plain way wants its shades."""
 OWNED = 3.0
+"""Whoever has a swatch as near as this, by CIEDE2000, has the colour."""
 MANY = 5000
 BEFORE = {
     "markers": "4 of 84 over 2",

@@ -11,7 +11,7 @@ from tools.things._canvas import Place, Points, band, box, circle, dense, petal,
 from tools.things._figures import curve
 from tools.things._kinds import Kind
 from tools.things._third_hand import leaning
-from tools.things._third_objects import diamonds, strips
+from tools.things._third_objects import diamonds
 
 
 def again(p: Place, outline: Points) -> None:
@@ -54,14 +54,14 @@ def windmill(p: Place) -> None:
 
 def fern(p: Place) -> None:
     """A frond: leaflets in pairs that dwindle towards a curled tip, the midrib before them."""
-    chance, green, rib = p.canvas.chance, p.canvas.group(), p.canvas.group()
+    chance, green = p.canvas.chance, p.canvas.group()
     spine = curve([(-0.2, 1.0), (0.0, 0.3), (chance.uniform(-0.2, 0.3), -0.4), (0.35, -0.95)])
     for at in range(6, len(spine) - 4, int(chance.integers(5, 9))):
         way = np.arctan2(*(spine[at + 1] - spine[at])[::-1])
         long = 0.75 * (1 - at / len(spine)) + 0.12
         for side in (-1, 1):
             p.draw(petal(*spine[at], long, 0.3 * long, way + 0.9 * side, point=1.0), alike=green)
-    p.draw(band(spine, np.linspace(0.09, 0.03, len(spine))), part=rib, alike=rib)
+    p.draw(band(spine, np.linspace(0.09, 0.03, len(spine))))
 
 
 def pine_cone(p: Place) -> None:
@@ -130,17 +130,16 @@ def shoal(p: Place) -> None:
 
 
 def gate(p: Place) -> None:
-    """Bars between two brick posts with balls on them, a rail before the bars, a spear on each."""
+    """Bars between two brick posts with balls on them, two rails before the bars, a spear on each."""
     chance, bars, spears, bricks, balls = p.canvas.chance, *(p.canvas.group() for _ in range(4))
-    n, rail = int(chance.integers(4, 9)), p.canvas.group()
+    n, rails = int(chance.integers(4, 9)), p.canvas.group()
     for k in range(n):
         at = -0.55 + 1.1 * k / (n - 1)
         top = -0.3 - 0.35 * np.cos(np.pi * (k / (n - 1) - 0.5))
-        bar = p.canvas.group()
-        p.draw(box(at - 0.035, top, at + 0.035, 0.9), part=bar, alike=bars)
+        p.draw(box(at - 0.035, top, at + 0.035, 0.9), alike=bars)
         p.draw(petal(at, top + 0.02, 0.2, 0.13, -np.pi / 2, point=1.0), alike=spears)
     for level in (0.0, 0.65):
-        p.draw(box(-0.65, level, 0.65, level + 0.09), part=rail, alike=rail)
+        p.draw(box(-0.65, level, 0.65, level + 0.09), alike=rails)
     courses = int(chance.integers(3, 7))
     for side in (-0.8, 0.8):
         for k in range(courses):
@@ -173,7 +172,7 @@ def dragonfly(p: Place) -> None:
 
 
 def sundae(p: Place) -> None:
-    """A tall glass in layers behind its facets' lines, scoops above it, wafers behind, a sauce over the top scoop."""
+    """A tall glass in layers of two sorts, scoops above it, wafers behind them, a cherry on top."""
     chance, wafers, scoops = p.canvas.chance, p.canvas.group(), p.canvas.group()
     for k in range(int(chance.integers(0, 3))):
         wafer = p.within(0.3 + 0.15 * k, -0.55, 0.5, turn=0.4 + 0.3 * k)
@@ -199,8 +198,8 @@ def wheat(p: Place) -> None:
     n, pairs = int(chance.integers(1, 6)), int(chance.integers(3, 7))
     for k in np.argsort(chance.random(n)):
         lean = 0.9 * (k - (n - 1) / 2) / max(n, 2)
-        stem, top = p.canvas.group(), np.array([lean, -0.25])
-        p.draw(band(curve([(-0.5 * lean, 1.0), (0.1 * lean, 0.4), tuple(top)]), 0.05), part=stem, alike=stalks)
+        top = np.array([lean, -0.25])
+        p.draw(band(curve([(-0.5 * lean, 1.0), (0.1 * lean, 0.4), tuple(top)]), 0.05), alike=stalks)
         ear = p.within(*top, 0.7, turn=0.6 * lean)
         ear.draw(petal(0, -0.16 * pairs + 0.1, 0.35, 0.2, -np.pi / 2), alike=grains)
         for j in range(pairs):
@@ -345,8 +344,7 @@ def striped_sock(p: Place) -> None:
     """Stockings on a line: bands of two sorts down the leg, heel, toe and cuff of a third; pegs before the cuffs."""
     chance, pegs, ends = p.canvas.chance, p.canvas.group(), p.canvas.group()
     two, n, many = (p.canvas.group(), p.canvas.group()), int(chance.integers(2, 6)), int(chance.integers(1, 4))
-    line = p.canvas.group()
-    p.draw(box(-1.1, -0.9, 1.1, -0.84), part=line, alike=line)
+    p.draw(box(-1.1, -0.9, 1.1, -0.84))
     for k in range(many):
         sock, leg = p.within(-0.6 * (many - 1) / 2 + 0.6 * k, 0, 0.95 if many == 1 else 0.8), p.canvas.group()
         spine = curve([(0, -0.8), (0, -0.2), (0.02, 0.3), (0.15, 0.6), (0.5, 0.7)])
@@ -355,8 +353,7 @@ def striped_sock(p: Place) -> None:
             sock.draw(band(spine[a : b + 1], 0.38), part=leg, alike=two[j % 2])
         sock.draw(circle(0.0, 0.55, 0.2), alike=ends)
         sock.draw(circle(0.55, 0.68, 0.21), alike=ends)
-        for strip in strips(np.array([[-0.24, -1.0], [-0.24, -0.75]]), np.array([[0.24, -1.0], [0.24, -0.75]]), 1):
-            sock.draw(strip, alike=ends)
+        sock.draw(box(-0.24, -1.0, 0.24, -0.75), alike=ends)
         sock.draw(box(-0.05, -1.15, 0.05, -0.85), alike=pegs)
 
 

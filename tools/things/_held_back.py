@@ -12,7 +12,6 @@ from tools.things._figures import curve
 from tools.things._fourth_hand import again
 from tools.things._kinds import Kind, star
 from tools.things._third_hand import leaning
-from tools.things._third_objects import strips
 
 
 def owl(p: Place) -> None:
@@ -37,8 +36,7 @@ def owl(p: Place) -> None:
         p.draw(circle(0.25 * side, -0.45, 0.14), alike=eyes)
         p.line(circle(0.25 * side, -0.45, 0.05, n=12), solid=True)
     p.draw(dense(np.array([[-0.08, -0.35], [0.08, -0.35], [0.0, -0.12]])))
-    wood = p.canvas.group()
-    p.draw(band(curve([(-1.1, 0.95), (0, 0.88), (1.1, 0.98)]), 0.16), part=wood, alike=wood)
+    p.draw(band(curve([(-1.1, 0.95), (0, 0.88), (1.1, 0.98)]), 0.16))
     for side in (-1, 1):
         for k in range(3):
             p.draw(petal(0.3 * side + 0.09 * (k - 1), 0.78, 0.24, 0.1, np.pi / 2, point=0.6), alike=claws)
@@ -283,12 +281,8 @@ def penguins(p: Place) -> None:
             one.line(circle(0.13 * side, -0.7, 0.04, n=10), solid=True)
         if k == 0 and chance.random() < 0.7:
             n = int(chance.integers(2, 6))
-            for strip, j in zip(
-                strips(np.array([[-0.36, -0.4], [-0.36, -0.22]]), np.array([[0.36, -0.4], [0.36, -0.22]]), n),
-                range(n),
-                strict=True,
-            ):
-                one.draw(strip, alike=two[j % 2])
+            for j in range(n):
+                one.draw(box(-0.36 + 0.72 * j / n, -0.4, -0.36 + 0.72 * (j + 1) / n, -0.22), alike=two[j % 2])
 
 
 def jellyfish(p: Place) -> None:

@@ -20,7 +20,7 @@ from paleta import impression
 from paleta.impression._looks import FEWEST, SECOND_FEATURES, first_look, seen_again
 from paleta.impression._thing_pairs import pairs_of
 from tools.networks import Samples, keep, told_of
-from tools.things import KINDS, OTHER_HAND, SCENES, THIRD_HAND, Kind, panel
+from tools.things import FOURTH_HAND, KINDS, ONCE_HELD_BACK, OTHER_HAND, SCENES, THIRD_HAND, Kind, panel
 
 PLACE = Path(impression.__file__).with_name("_second_look.npz")
 DRAWINGS = [
@@ -28,9 +28,11 @@ DRAWINGS = [
     *((seed, OTHER_HAND) for seed in range(65_000, 65_160)),
     *((seed, SCENES) for seed in range(85_000, 85_220)),
     *((seed, THIRD_HAND) for seed in range(95_000, 95_220)),
+    *((seed, FOURTH_HAND) for seed in range(105_000, 105_160)),
+    *((seed, ONCE_HELD_BACK) for seed in range(48_000, 48_080)),
 ]
 """None of them is one that networks were fitted on, or that they are measured by."""
-HIDDEN, ROUNDS, BATCH = (128, 64), 16, 1024
+HIDDEN, ROUNDS, BATCH, SHOWN = (128, 64), 16, 1024, 3
 
 
 def samples(seed: int, kinds: dict[str, Kind]) -> Samples:
@@ -48,7 +50,7 @@ def main() -> None:
     with ProcessPoolExecutor(2) as pool:
         found = pool.map(samples, seeds, kinds, chunksize=8)
         features, together = (np.concatenate(one) for one in zip(*found, strict=True))
-    keep(PLACE, SECOND_FEATURES, features, together, hidden=HIDDEN, rounds=ROUNDS, batch=BATCH)
+    keep(PLACE, SECOND_FEATURES, features, together, hidden=HIDDEN, rounds=ROUNDS, batch=BATCH, shown=SHOWN)
 
 
 if __name__ == "__main__":

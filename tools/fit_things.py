@@ -1,4 +1,4 @@
-"""Fit the networks by which regions are taken for one surface, or for alike: `python -m tools.fit_things` (three
+"""Fit the networks by which regions are taken for one surface, or for alike: `python -m tools.fit_things` (two
 hours).
 
 Every pair of regions of drawings made by chance (tools/things) is measured; the drawing says whether the two belong
@@ -22,7 +22,7 @@ from tools.networks import EXERCISES, FOLDS, Samples, Weights, keep, told_of
 from tools.things import Kind, exercise, fold_of
 
 PLACE = Path(impression.__file__).with_name("_things.npz")
-HIDDEN, ROUNDS, BATCH = (256, 128), 13, 4096
+HIDDEN, ROUNDS, BATCH, SHOWN = (256, 128), 12, 4096, 4
 
 
 def samples(seed: int, kinds: Mapping[str, Kind], fronts: Weights) -> Samples:
@@ -41,7 +41,7 @@ def main() -> None:
     with ProcessPoolExecutor(2) as pool:
         found = pool.map(samples, seeds, kinds, [fronts[fold_of(seed, FOLDS)] for seed in seeds], chunksize=8)
         features, together = (np.concatenate(one) for one in zip(*found, strict=True))
-    keep(PLACE, FEATURES, features, together, hidden=HIDDEN, rounds=ROUNDS, batch=BATCH)
+    keep(PLACE, FEATURES, features, together, hidden=HIDDEN, rounds=ROUNDS, batch=BATCH, shown=SHOWN)
 
 
 if __name__ == "__main__":

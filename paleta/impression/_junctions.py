@@ -6,6 +6,7 @@ import math
 from collections import defaultdict
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from functools import cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -78,15 +79,21 @@ def meeting_places(labels: NDArray[np.int32]) -> Iterator[tuple[int, int, list[i
         yield row, col, sorted(set(met))
 
 
+@cache
+def _ring(samples: int) -> NDArray[np.float64]:
+    """2 x samples, the ways down and to the right from the middle; never written to."""
+    angles = np.linspace(0, 2 * np.pi, samples, endpoint=False)
+    return np.stack([np.sin(angles), np.cos(angles)])
+
+
 def on_rings(
     labels: NDArray[np.int32], places: NDArray[np.float64], radius_px: float, samples: int
 ) -> NDArray[np.int32]:
     """... x samples: the labels on a ring round each of the places (... x 2, row and column), clockwise on the screen
     from the right."""
-    angles = np.linspace(0, 2 * np.pi, samples, endpoint=False)
     y, x = (
         np.clip(np.round(places[..., axis, None] + radius_px * way), 0, labels.shape[axis] - 1).astype(int)
-        for axis, way in ((0, np.sin(angles)), (1, np.cos(angles)))
+        for axis, way in enumerate(_ring(samples))
     )
     return labels[y, x]
 

@@ -9,11 +9,13 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from paleta.impression import _thing_between, _thing_context, _thing_poses
 from paleta.impression._front_pairs import touching_regions
 from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
 from paleta.impression._junctions import Junction, running_on, t_junctions
 from paleta.impression._region_map import PAPER, RegionMap
-from paleta.impression._thing_shapes import MEASURES, Floats, Shapes, shapes_of
+from paleta.impression._thing_shapes import MEASURES, Floats, Places, Shapes, shapes_of
+from paleta.impression._thing_thirds import across, in_a_row, most_common, round_a_centre
 from paleta.impression._weights import Weights
 
 FEATURES = (
@@ -25,7 +27,8 @@ FEATURES = (
     "ends on a third", "runs on behind", "behind, less", "behind, more", "hull of both",
     "neighbours of one", "neighbours of other", "straight across", "equal width across",
     "in one plane", "one before the other", "behind one thing", "before one thing", "behind what it touches, less",
-    "behind what it touches, more",
+    "behind what it touches, more", *_thing_poses.MEASURES, *_thing_context.MEASURES,
+    "goes on", "midway", *_thing_between.MEASURES,
 )  # fmt: skip
 MOST_WEIGHED = 1500
 """Of more regions no pairs are looked at: that would take many seconds, and no hand colours them thing by thing."""
@@ -39,8 +42,8 @@ class Pairs:
     """`one` < `other` are places in `labels`; `features` is N x len(FEATURES)."""
 
     labels: NDArray[np.int64]
-    one: NDArray[np.intp]
-    other: NDArray[np.intp]
+    one: Places
+    other: Places
     features: NDArray[np.float32]
 
 
@@ -62,12 +65,17 @@ def pairs_of(region_map: RegionMap, fronts: Weights | None = None) -> Pairs:
     unlike = _unlike(shapes)
     runs_on = _runs_on(junctions, place)
     one, other = _chosen(unlike, borders, runs_on)
+    level, before = _fronts(region_map, shapes, junctions, place, fronts)
     columns = [
         *_likeness(shapes, unlike, one, other),
         *_arrangement(shapes, borders, one, other),
         *_overlap(shapes, borders, junctions, runs_on, place, one, other),
-        *_across(shapes, one, other, borders),
-        *_order(region_map, shapes, borders, junctions, place, one, other, fronts),
+        *across(shapes, one, other, borders),
+        *_order(level, before, borders, one, other),
+        *_thing_poses.poses(shapes, one, other),
+        *_thing_context.context(shapes, unlike, borders, one, other),
+        *in_a_row(shapes, unlike, one, other),
+        *_thing_between.between(region_map, shapes, unlike, before, one, other),
     ]
     return Pairs(shapes.labels, one, other, np.stack(columns, axis=1).astype(np.float32))
 
@@ -81,7 +89,7 @@ def _unlike(shapes: Shapes) -> Floats:
 
 def _chosen(
     unlike: Floats, borders: NDArray[np.float32], runs_on: dict[tuple[int, int], float]
-) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
+) -> tuple[Places, Places]:
     n = len(unlike)
     wanted = borders > 0
     for a, b in runs_on:
@@ -95,7 +103,7 @@ def _chosen(
     return one, other
 
 
-def _likeness(shapes: Shapes, unlike: Floats, one: NDArray[np.intp], other: NDArray[np.intp]) -> list[Floats]:
+def _likeness(shapes: Shapes, unlike: Floats, one: Places, other: Places) -> list[Floats]:
     log_size = np.log(shapes.size_mm)
     rank = _ranks(unlike)
     overlay = _overlay(shapes)
@@ -141,9 +149,7 @@ def _overlay(shapes: Shapes) -> Floats:
     return np.clip(shared / np.maximum(joint, 1e-6), 0, 1).astype(np.float64)
 
 
-def _arrangement(
-    shapes: Shapes, borders: NDArray[np.float32], one: NDArray[np.intp], other: NDArray[np.intp]
-) -> list[Floats]:
+def _arrangement(shapes: Shapes, borders: NDArray[np.float32], one: Places, other: Places) -> list[Floats]:
     apart = shapes.middle_mm[other] - shapes.middle_mm[one]
     away = np.hypot(*apart.T)
     size = np.sqrt(shapes.size_mm[one] * shapes.size_mm[other])
@@ -156,7 +162,7 @@ def _arrangement(
     longest = np.where(borders.max(axis=1) > 0, borders.argmax(axis=1), -1)
     parallel = np.abs((shapes.axis[one] * shapes.axis[other]).sum(axis=1))
     slim = 1 - np.maximum(shapes.measures[one, 0], shapes.measures[other, 0])
-    centred, equally, pointing = _round_a_centre(shapes, touching, one, other)
+    centred, equally, pointing = round_a_centre(shapes, touching, one, other)
     return [
         np.log(away / size + 0.1),
         away / whole,
@@ -177,35 +183,9 @@ def _arrangement(
     ]
 
 
-def _round_a_centre(
-    shapes: Shapes, touching: NDArray[np.bool_], one: NDArray[np.intp], other: NDArray[np.intp]
-) -> tuple[Floats, Floats, Floats]:
-    """Of pairs that touch a third: whether both lie round it, equally far away, pointing at it."""
-    centred, equally, pointing = (np.zeros(len(one)) for _ in range(3))
-    middle = shapes.middle_mm
-    for centre in range(len(touching)):
-        around = touching[centre]
-        both = np.flatnonzero(around[one] & around[other])
-        if not len(both) or np.count_nonzero(around) < 3:
-            continue
-        ways = [middle[side[both]] - middle[centre] for side in (one, other)]
-        far = [np.hypot(*way.T) + 1e-6 for way in ways]
-        even = 1 - np.abs(far[0] - far[1]) / (far[0] + far[1])
-        aims = [
-            np.abs((shapes.axis[side[both]] * way).sum(axis=1)) / reach
-            for side, way, reach in zip((one, other), ways, far, strict=True)
-        ]
-        aim = np.minimum(*aims)
-        worth = even * (0.5 + aim)
-        better = worth > centred[both]
-        at = both[better]
-        centred[at], equally[at], pointing[at] = worth[better], even[better], aim[better]
-    return centred, equally, pointing
-
-
 def _overlap(
     shapes: Shapes, borders: NDArray[np.float32], junctions: list[Junction], runs_on: dict[tuple[int, int], float],
-    place: dict[int, int], one: NDArray[np.intp], other: NDArray[np.intp],
+    place: dict[int, int], one: Places, other: Places,
 ) -> list[Floats]:  # fmt: skip
     n = len(shapes.labels)
     fronts, ends = np.zeros((n, n), np.float32), np.zeros((n, n), np.float32)
@@ -249,9 +229,7 @@ def _runs_on(junctions: list[Junction], place: dict[int, int]) -> dict[tuple[int
     return dict(found)
 
 
-def _hull_of_both(
-    shapes: Shapes, borders: NDArray[np.float32], one: NDArray[np.intp], other: NDArray[np.intp]
-) -> Floats:
+def _hull_of_both(shapes: Shapes, borders: NDArray[np.float32], one: Places, other: Places) -> Floats:
     """How nearly convex two that touch are together; 0 for others."""
     result = np.zeros(len(one))
     area = shapes.size_mm**2
@@ -262,33 +240,10 @@ def _hull_of_both(
     return result
 
 
-def _across(
-    shapes: Shapes, one: NDArray[np.intp], other: NDArray[np.intp], borders: NDArray[np.float32]
-) -> list[Floats]:
-    """Of every other stripe: a third lies between the two, with borders of like length to both, and all are as wide."""
-    straight, equal = np.zeros(len(one)), np.zeros(len(one))
-    for middle in range(len(borders)):
-        length = borders[middle]
-        both = np.flatnonzero((length[one] > 0) & (length[other] > 0))
-        if not len(both):
-            continue
-        ways = [shapes.middle_mm[side[both]] - shapes.middle_mm[middle] for side in (one, other)]
-        far = [np.hypot(*way.T) + 1e-6 for way in ways]
-        opposite = -(ways[0] * ways[1]).sum(axis=1) / (far[0] * far[1])
-        even = 1 - np.abs(length[one[both]] - length[other[both]]) / (length[one[both]] + length[other[both]])
-        between = (length[one[both]] + length[other[both]]) / shapes.around_mm[middle]
-        worth = np.maximum(opposite, 0) * even * between
-        better = worth > straight[both]
-        at = both[better]
-        straight[at], equal[at] = worth[better], even[better]
-    return [straight, equal]
-
-
-def _order(
-    region_map: RegionMap, shapes: Shapes, borders: NDArray[np.float32], junctions: list[Junction],
-    place: dict[int, int], one: NDArray[np.intp], other: NDArray[np.intp], fronts: Weights | None,
-) -> list[Floats]:  # fmt: skip
-    """What stands before what, as likely as it is: of the two, and of what both touch."""
+def _fronts(
+    region_map: RegionMap, shapes: Shapes, junctions: list[Junction], place: dict[int, int], fronts: Weights | None
+) -> tuple[Floats, Floats]:
+    """n x n each: how likely two that touch lie in one plane, and that the first stands before the second."""
     n = len(shapes.labels)
     level, before = np.zeros((n, n)), np.zeros((n, n))
     met = touching_regions(region_map, shapes, junctions)
@@ -296,23 +251,18 @@ def _order(
     first, second = np.array([[place[a], place[b]] for a, b in met.labels.tolist()], np.intp).reshape(-1, 2).T
     level[first, second] = level[second, first] = likely[:, LEVEL]
     before[first, second], before[second, first] = likely[:, BEFORE], likely[:, BEHIND]
+    return level, before
+
+
+def _order(level: Floats, before: Floats, borders: NDArray[np.float32], one: Places, other: Places) -> list[Floats]:
+    """What stands before what, as likely as it is: of the two, and of what both touch."""
     # Of all that a region touches, how much stands before it: 1 is a ground, 0 the foremost thing.
     behind = (before.T * borders).sum(axis=1) / np.maximum(borders.sum(axis=1), 1e-6)
     return [
         level[one, other],
         np.abs(before[one, other] - before[other, one]),
-        _most_common(before.T, one, other),
-        _most_common(before, one, other),
+        most_common(before.T, one, other),
+        most_common(before, one, other),
         np.minimum(behind[one], behind[other]),
         np.maximum(behind[one], behind[other]),
     ]
-
-
-def _most_common(towards: Floats, one: NDArray[np.intp], other: NDArray[np.intp]) -> Floats:
-    """The largest product of what two are towards a third."""
-    result = np.zeros(len(one))
-    for third in range(len(towards)):
-        own = towards[:, third]
-        if own.any():
-            np.maximum(result, own[one] * own[other], out=result)
-    return result

@@ -4,6 +4,7 @@ it lies and which way it points."""
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import cv2
 import numpy as np
@@ -12,12 +13,16 @@ from numpy.typing import NDArray
 from paleta.impression._region_map import PAPER, Region, RegionMap
 
 Floats = NDArray[np.float64]
+Places = NDArray[np.intp]
+"""Where regions stand in Shapes."""
 SAMPLES = 64
 """Points along an outline."""
 HARMONICS = 6
 OVERLAY, OVERLAY_REACH = 20, 1.5
 """Cells along each side of a picture of a shape, and how far it reaches from the middle, in square roots of its
 area."""
+RIM = 16
+"""Of these points so many stand for the outline where it is asked how near two come."""
 MEASURES = ("slim", "fills", "solid", "compact", "round inside", "skew", "holes", "corners")
 
 
@@ -30,8 +35,11 @@ class Shapes:
     harmonics  n x HARMONICS: strength of the outline's waves against its size, either way round taken together
     middle_mm  n x 2, x and y
     axis       n x 2, unit vector along the long side of the tightest rectangle
+    length_mm  how long that side is; thick_mm: across the widest circle that fits inside
     hulls      convex outlines in mm
-    overlays   n x OVERLAY**2, the shape turned upright, moved to the middle and made of one size: share of each cell
+    overlays   n x OVERLAY**2, the shape turned level, moved to the middle and made of one size: share of each cell
+    upright    the same, not turned
+    rims_mm    n x RIM x 2, points along the outline, x and y
     around_mm  length of the outline and of all holes; on_paper: whether the paper around the image is touched
     """
 
@@ -41,8 +49,12 @@ class Shapes:
     harmonics: Floats
     middle_mm: Floats
     axis: Floats
+    length_mm: Floats
+    thick_mm: Floats
     hulls: list[NDArray[np.float32]]
     overlays: NDArray[np.float32]
+    upright: NDArray[np.float32]
+    rims_mm: Floats
     around_mm: Floats
     on_paper: NDArray[np.bool_]
 
@@ -52,28 +64,43 @@ class Shapes:
         return np.concatenate([self.measures, 0.7 * self.harmonics, 0.35 * np.log(self.size_mm)[:, None]], axis=1)
 
 
+class _Outline(NamedTuple):
+    """One region's rows of Shapes, in px."""
+
+    measures: list[float]
+    harmonics: Floats
+    axis: Floats
+    length: float
+    hull: NDArray[np.float32]
+    overlay: NDArray[np.float32]
+    upright: NDArray[np.float32]
+    rim: Floats
+    around: float
+
+
 def shapes_of(region_map: RegionMap) -> Shapes:
-    rows = [_measured(region_map, region) for region in region_map.regions]
-    on_paper = {border.b for border in region_map.borders if border.a == PAPER}
-    measures, harmonics, axes, hulls, around, overlays = zip(*rows, strict=True) if rows else ((),) * 6
     regions, px = region_map.regions, region_map.px_per_mm
+    seen = [_outlined(region_map, region) for region in regions]
+    on_paper = {border.b for border in region_map.borders if border.a == PAPER}
     return Shapes(
         labels=np.array([region.label for region in regions], np.int64),
         size_mm=np.sqrt([max(region.area_mm2, 1e-3) for region in regions]),
-        measures=np.array(measures).reshape(-1, len(MEASURES)),
-        harmonics=np.array(harmonics).reshape(-1, HARMONICS),
+        measures=np.array([one.measures for one in seen]).reshape(-1, len(MEASURES)),
+        harmonics=np.array([one.harmonics for one in seen]).reshape(-1, HARMONICS),
         middle_mm=np.array([region.centroid[::-1] for region in regions]).reshape(-1, 2) / px,
-        axis=np.array(axes).reshape(-1, 2),
-        hulls=[hull / px for hull in hulls],
-        overlays=np.array(overlays, np.float32).reshape(-1, OVERLAY**2),
-        around_mm=np.array(around) / px,
+        axis=np.array([one.axis for one in seen]).reshape(-1, 2),
+        length_mm=np.array([one.length for one in seen]) / px,
+        thick_mm=np.array([2 * region.inradius_mm + 1 / px for region in regions]),
+        hulls=[one.hull / px for one in seen],
+        overlays=np.array([one.overlay for one in seen], np.float32).reshape(-1, OVERLAY**2),
+        upright=np.array([one.upright for one in seen], np.float32).reshape(-1, OVERLAY**2),
+        rims_mm=np.array([one.rim for one in seen]).reshape(-1, RIM, 2) / px,
+        around_mm=np.array([one.around for one in seen]) / px,
         on_paper=np.array([region.label in on_paper for region in regions], bool),
     )
 
 
-def _measured(
-    region_map: RegionMap, region: Region
-) -> tuple[list[float], Floats, Floats, NDArray[np.float32], float, NDArray[np.float32]]:
+def _outlined(region_map: RegionMap, region: Region) -> _Outline:
     top, left, bottom, right = region.bbox
     mask = (region_map.labels[top:bottom, left:right] == region.label).astype(np.uint8)
     contours, _ = cv2.findContours(mask, cv2.RETR_CCOMP, cv2.CHAIN_APPROX_NONE)
@@ -99,28 +126,40 @@ def _measured(
         max(0.0, 1 - area / outer),
         len(cv2.approxPolyDP(outline, 0.04 * cv2.arcLength(outline, True), True)) / 8,
     ]
-    place = np.array((left, top), np.float32)
-    return measures, _waves(outline), axis, hull + place, around, _overlay(mask, area, axis)
+    place, points = np.array((left, top), np.float32), _along(outline)
+    overlay, upright = _overlays(mask, area, axis)
+    return _Outline(
+        measures, _waves(points), axis, max(width, height) + 1, hull + place, overlay, upright,
+        points[:: SAMPLES // RIM] + place, around,
+    )  # fmt: skip
 
 
-def _overlay(mask: NDArray[np.uint8], area: float, axis: Floats) -> NDArray[np.float32]:
-    """The shape on a small grid, its long side lying level."""
+def _overlays(mask: NDArray[np.uint8], area: float, axis: Floats) -> tuple[NDArray[np.float32], NDArray[np.float32]]:
+    """The shape on a small grid, its long side lying level; and as it stands."""
     moments = cv2.moments(mask, binaryImage=True)
-    x, y = moments["m10"] / area, moments["m01"] / area
+    middle = np.array([moments["m10"], moments["m01"]]) / area
     scale = OVERLAY / (2 * OVERLAY_REACH * np.sqrt(area))
-    turn = scale * np.array([[axis[0], axis[1]], [-axis[1], axis[0]]])
-    shift = OVERLAY / 2 - 0.5 - turn @ (x, y)
     soft = cv2.GaussianBlur(mask.astype(np.float32), (0, 0), max(0.3, 0.4 / scale))
-    return np.asarray(cv2.warpAffine(soft, np.column_stack([turn, shift]), (OVERLAY, OVERLAY)), np.float32).ravel()
+
+    def turned(x: float, y: float) -> NDArray[np.float32]:
+        turn = scale * np.array([[x, y], [-y, x]])
+        shift = OVERLAY / 2 - 0.5 - turn @ middle
+        return np.asarray(cv2.warpAffine(soft, np.column_stack([turn, shift]), (OVERLAY, OVERLAY)), np.float32).ravel()
+
+    return turned(*axis), turned(1.0, 0.0)
 
 
-def _waves(outline: NDArray[np.float32]) -> Floats:
-    """Strengths of the outline's Fourier waves ([Zahn1972]), equal for turned, moved, larger and mirrored outlines."""
+def _along(outline: NDArray[np.float32]) -> Floats:
+    """SAMPLES points at like distances along a closed outline, x and y."""
     steps = np.hypot(*np.diff(outline, axis=0, append=outline[:1]).T)
     along = np.concatenate([[0.0], np.cumsum(steps)])
     at = np.linspace(0, along[-1], SAMPLES, endpoint=False)
     closed = np.concatenate([outline, outline[:1]])
-    points = np.interp(at, along, closed[:, 0]) + 1j * np.interp(at, along, closed[:, 1])
-    waves = np.abs(np.fft.fft(points))
+    return np.stack([np.interp(at, along, closed[:, 0]), np.interp(at, along, closed[:, 1])], axis=1)
+
+
+def _waves(points: Floats) -> Floats:
+    """Strengths of the outline's Fourier waves ([Zahn1972]), equal for turned, moved, larger and mirrored outlines."""
+    waves = np.abs(np.fft.fft(points @ (1, 1j)))
     first = max(waves[1], waves[-1], 1e-6)
     return np.array([np.hypot(waves[k], waves[-k]) for k in range(2, 2 + HARMONICS)]) / first

@@ -13,7 +13,7 @@ from paleta.impression._looks import FEWEST, GROUPINGS, Floats, likely
 from paleta.impression._region_map import RegionMap
 from paleta.impression._thing_pairs import FEATURES, Pairs, pairs_of
 
-LEAST = 0.28
+LEAST = 0.32
 """Regions are joined while their groups belong together with this likelihood on average."""
 
 

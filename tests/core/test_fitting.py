@@ -126,7 +126,7 @@ class ThingsTest(SimpleTestCase):
         features = chance.normal(0, 1, (12000, 4)).astype(np.float32)
         likely = 1 / (1 + np.exp(4 - 3 * features[:, :2]))
         together = (chance.random(likely.shape) < likely).astype(np.int8)
-        net = networks.fit(features[:10000], together[:10000], 1, hidden=(16, 8), rounds=20, batch=64)
+        net = networks.fit(features[:10000], together[:10000], 1, hidden=(16, 8), rounds=20, batch=64, shown=3)
         found = net.predict_proba(features[10000:])
         for column in range(2):
             truth = together[10000:, column]

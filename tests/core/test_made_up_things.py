@@ -17,7 +17,7 @@ from tools.things import (
     FOURTH_HAND,
     HELD_BACK,
     KINDS,
-    LONG_HELD_BACK,
+    ONCE_HELD_BACK,
     OTHER_HAND,
     SCENES,
     THIRD_HAND,
@@ -187,7 +187,7 @@ class HandsTest(SimpleTestCase):
         return canvas
 
     def test_no_two_sets_of_kinds_share_a_name(self):
-        sets = [set(one) for one in (KINDS, OTHER_HAND, THIRD_HAND, FOURTH_HAND, SCENES, LONG_HELD_BACK, HELD_BACK)]
+        sets = [set(one) for one in (KINDS, OTHER_HAND, THIRD_HAND, FOURTH_HAND, SCENES, ONCE_HELD_BACK, HELD_BACK)]
         self.assertEqual(len(set().union(*sets)), sum(map(len, sets)))
 
     def test_surfaces_in_pieces_are_one_part_and_leave_the_paper_around_alone(self):

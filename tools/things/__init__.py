@@ -1,14 +1,13 @@
 """Drawings by chance that know which of their cells are pieces of one surface and which are alike.
 
-`panel(seed, kinds)` draws; `exercise(seed, kinds)` what networks are fitted on, KINDS, OTHER_HAND, THIRD_HAND, SCENES
-and things made up by chance (`made_up_kinds`). They never saw LONG_HELD_BACK, which was looked at often, nor
-FOURTH_HAND and HELD_BACK, which were drawn when they had been fitted. `measure(number)` is the table of how well things
-are found in each.
+`panel(seed, kinds)` draws; `exercise(seed, kinds)` what networks are fitted on: KINDS, OTHER_HAND, THIRD_HAND,
+FOURTH_HAND, SCENES, ONCE_HELD_BACK, which was held back until it had been looked at too often, and things made up by
+chance (`made_up_kinds`). They never saw HELD_BACK. `measure(number)` is the table of how well things are found in each.
 """
 
 from tools.things._canvas import DPI, Canvas, Drawn
 from tools.things._fourth_hand import FOURTH_HAND
-from tools.things._further_kinds import LONG_HELD_BACK
+from tools.things._further_kinds import ONCE_HELD_BACK
 from tools.things._held_back import HELD_BACK
 from tools.things._kinds import Kind
 from tools.things._made_up import made_up_kinds
@@ -24,7 +23,7 @@ __all__ = [
     "FOURTH_HAND",
     "HELD_BACK",
     "KINDS",
-    "LONG_HELD_BACK",
+    "ONCE_HELD_BACK",
     "OTHER_HAND",
     "SCENES",
     "THIRD_HAND",

@@ -374,7 +374,7 @@ FURTHER: dict[str, Kind] = {
         bird,
     )
 }  # fmt: skip
-LONG_HELD_BACK: dict[str, Kind] = {
+ONCE_HELD_BACK: dict[str, Kind] = {
     one.__name__: one for one in (umbrella, butterfly, turtle, waves, present, cone, train, lantern)
 }
-"""Kinds that nothing was ever fitted on; how well things are found in them was looked at often."""
+"""Held back from fitting until how well things are found in them had been looked at too often."""

@@ -9,7 +9,7 @@ from functools import partial
 
 from tools.things._canvas import Drawn
 from tools.things._fourth_hand import FOURTH_HAND
-from tools.things._further_kinds import LONG_HELD_BACK
+from tools.things._further_kinds import ONCE_HELD_BACK
 from tools.things._held_back import HELD_BACK
 from tools.things._measure import WAYS, Agreement, Fronts, exact, fronts, measured, table
 from tools.things._of_the_demo import of_the_demo
@@ -25,7 +25,7 @@ SETS: dict[str, tuple[Callable[[int], Drawn], int]] = {
     "a third hand": (partial(panel, kinds=THIRD_HAND), 90_000),
     "scenes": (partial(panel, kinds=SCENES), 80_000),
     "a fourth hand": (partial(panel, kinds=FOURTH_HAND), 100_000),
-    "long held back": (partial(panel, kinds=LONG_HELD_BACK), 40_000),
+    "once held back": (partial(panel, kinds=ONCE_HELD_BACK), 40_000),
     "held back": (partial(panel, kinds=HELD_BACK), 110_000),
     "the demo's": (of_the_demo, 0),
 }

@@ -82,7 +82,7 @@ def _surroundings(shapes: Shapes, borders: NDArray[np.float32], one: Places, oth
 
 def _joined(unlike: Floats, one: Places, other: Places) -> list[Floats]:
     """The largest step in looks on the way of smallest steps from one to the other (single linkage, [Gower1969]), and
-    how many more are joined by steps no larger."""
+    how many are joined by steps no larger."""
     apart = (unlike + unlike.T) / 2
     np.fill_diagonal(apart, 0)
     step = squareform(cophenet(linkage(squareform(apart, checks=False), "single")))

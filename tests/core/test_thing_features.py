@@ -18,6 +18,7 @@ from paleta.impression._thing_pairs import FEATURES, Pairs, _unlike, pairs_of
 from paleta.impression._thing_poses import MEASURES as POSES
 from paleta.impression._thing_poses import _overlap
 from paleta.impression._thing_shapes import shapes_of
+from paleta.impression._thing_thirds import most_common
 from tests.builders import region_map
 from tools.things import KINDS, SCENES, panel
 
@@ -224,6 +225,8 @@ class BetweenTest(SimpleTestCase):
         self.assertAlmostEqual(met["like between"], 0.4, delta=0.06)
         self.assertLess(met["others between"], 0.06)
 
+
+class ThirdTest(SimpleTestCase):
     def test_a_row_goes_on_beyond_two_and_has_one_midway(self):
         row = [(100, 20 + 90 * k, 150, 70 + 90 * k) for k in range(4)]
         pairs = pairs_of(region_map(cells(*row)))
@@ -236,6 +239,49 @@ class BetweenTest(SimpleTestCase):
     def test_a_row_does_not_go_on_with_what_looks_otherwise(self):
         labels = cells((100, 20, 150, 70), (100, 110, 150, 160), (120, 180, 130, 270))
         self.assertLess(measured(pairs_of(region_map(labels)), "goes on")[1, 2], 0.2)
+
+    def flower(self, petals: int, reach: float) -> np.ndarray:
+        """1 is the heart, the others lie round it at like distances, the last one twice as far out."""
+        labels = np.zeros((SIZE, SIZE), np.int32)
+        for k in range(petals):
+            way = 2 * np.pi * k / petals
+            out = reach * (1.6 if k == petals - 1 else 1)
+            middle = 200 + out * np.cos(way), 200 + out * np.sin(way)
+            size = (int(out - 26), 22)
+            cv2.ellipse(
+                labels, (np.round(middle).astype(int).tolist(), (2 * size[0], 2 * size[1]), np.degrees(way)), k + 2, -1
+            )
+        cv2.circle(labels, (200, 200), 32, 1, -1)
+        return labels
+
+    def test_petals_lie_round_their_heart_as_far_away_and_point_at_it(self):
+        pairs = pairs_of(region_map(self.flower(6, 80)))
+        centred, equally, pointing = (
+            measured(pairs, name) for name in ("round a centre", "as far from it", "pointing at it")
+        )
+        for pair in ((2, 3), (2, 5), (4, 6)):
+            with self.subTest(pair=pair):
+                self.assertGreater(equally[pair], 0.95)
+                self.assertGreater(pointing[pair], 0.95)
+                self.assertGreater(centred[pair], 1.4)
+        # The one farther out still points at the heart.
+        self.assertLess(equally[2, 7], 0.9)
+        self.assertGreater(pointing[2, 7], 0.95)
+        self.assertEqual(centred[1, 2], 0)
+
+    def test_every_other_stripe_lies_across_one_that_borders_on_both(self):
+        stripes = pairs_of(region_map(cells(*((50, 40 + 60 * k, 350, 100 + 60 * k) for k in range(5)))))
+        straight, equal = measured(stripes, "straight across"), measured(stripes, "equal width across")
+        self.assertGreater(min(straight[1, 3], straight[2, 4], straight[3, 5]), 0.5)
+        self.assertAlmostEqual(equal[1, 3], 1, places=5)
+        self.assertEqual((straight[1, 2], straight[1, 4], straight[1, 5]), (0, 0, 0))
+
+    def test_what_two_are_towards_a_third_is_the_best_of_all_thirds(self):
+        """Against plain loops."""
+        towards = np.random.default_rng(4).random((9, 9)) * (np.random.default_rng(5).random((9, 9)) > 0.6)
+        one, other = np.triu_indices(9, 1)
+        expected = [max(towards[a, k] * towards[b, k] for k in range(9)) for a, b in zip(one, other, strict=True)]
+        np.testing.assert_allclose(most_common(towards, one, other), expected)
 
 
 class WholeTest(SimpleTestCase):

@@ -22,7 +22,7 @@ CELLS = (60, 110, 150)
 AIMS = (25, 35, 45)
 SEEDS = range(70_000, 70_400)
 DPI = 300
-REMEDIES = 3
+REMEDIES = 6
 """What the value guard still says after so many clicks on its remedies is knowingly left."""
 
 

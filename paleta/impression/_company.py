@@ -8,6 +8,8 @@ from numpy.typing import NDArray
 from scipy.cluster.hierarchy import cophenet, fcluster, linkage
 from scipy.spatial.distance import cdist, squareform
 
+from paleta.impression._squares import less_and_more, ranks
+
 Square = NDArray[np.float64]
 """n x n likelihoods 0..1 that two regions belong together; the same both ways, 0 on the diagonal."""
 BARS = (0.32, 0.55)
@@ -45,16 +47,16 @@ def company(square: Square) -> list[Square]:
     strength = np.sqrt(np.maximum((square**2).sum(axis=1)[:, None] - square**2, 1e-9))
     alone = (strength < ALONE) | (strength.T < ALONE)
     share = square / np.maximum(square.max(axis=1, keepdims=True), 1e-6)
-    rank = np.log1p(np.argsort(np.argsort(-square, axis=1, kind="stable"), axis=1, kind="stable"))
+    rank = np.log1p(ranks(-square))
     tree = grown(square)
     return [
         np.where(alone, 0, square @ square / (strength * strength.T)),
         go_between(square, square),
         (own + own.T - apart) / 2,
         apart,
-        *_less_and_more(own),
-        *_less_and_more(share),
-        *_less_and_more(rank),
+        *less_and_more(own, own.T),
+        *less_and_more(share, share.T),
+        *less_and_more(rank, rank.T),
         1 - squareform(cophenet(tree)),
         *(measure for bar in BARS for measure in _of_groups(square, fcluster(tree, 1 - bar, "distance"))),
     ]
@@ -66,10 +68,6 @@ def go_between(one: Square, other: Square) -> Square:
     for k in range(len(one)):
         np.maximum(best, np.outer(one[:, k], other[k]), out=best)
     return best
-
-
-def _less_and_more(measure: Square) -> tuple[Square, Square]:
-    return np.minimum(measure, measure.T), np.maximum(measure, measure.T)
 
 
 def _of_groups(square: Square, member: NDArray[np.int32]) -> list[Square]:
@@ -87,5 +85,5 @@ def _of_groups(square: Square, member: NDArray[np.int32]) -> list[Square]:
         together.astype(float),
         np.log(np.minimum.outer(size, size)),
         np.log(np.maximum.outer(size, size)),
-        *_less_and_more(pull),
+        *less_and_more(pull, pull.T),
     ]

@@ -54,8 +54,7 @@ def touching_regions(
     if not len(labels):
         return Touching(labels, np.zeros((0, len(FEATURES)), np.float32))
     shapes = shapes or shapes_of(region_map)
-    place = np.full(int(region_map.labels.max()) + 1, -1)
-    place[shapes.labels] = np.arange(len(shapes.labels))
+    place = shapes.places()
     pairs = place[labels]
     length = np.array([one.length_mm for one in borders])
     n = len(shapes.labels)

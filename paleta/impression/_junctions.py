@@ -80,7 +80,7 @@ def meeting_places(labels: NDArray[np.int32]) -> Iterator[tuple[int, int, list[i
 
 
 @cache
-def _ring(samples: int) -> NDArray[np.float64]:
+def _compass(samples: int) -> NDArray[np.float64]:
     """2 x samples, the ways down and to the right from the middle; never written to."""
     angles = np.linspace(0, 2 * np.pi, samples, endpoint=False)
     return np.stack([np.sin(angles), np.cos(angles)])
@@ -93,7 +93,7 @@ def on_rings(
     from the right."""
     y, x = (
         np.clip(np.round(places[..., axis, None] + radius_px * way), 0, labels.shape[axis] - 1).astype(int)
-        for axis, way in enumerate(_ring(samples))
+        for axis, way in enumerate(_compass(samples))
     )
     return labels[y, x]
 

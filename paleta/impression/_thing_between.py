@@ -5,8 +5,8 @@ from __future__ import annotations
 import numpy as np
 
 from paleta.impression._region_map import PAPER, RegionMap
-from paleta.impression._thing_shapes import RIM, Floats, Places, Shapes
-from paleta.impression._thing_thirds import LIKE
+from paleta.impression._squares import Floats
+from paleta.impression._thing_shapes import LIKE, RIM, Places, Shapes
 
 MEASURES = (
     "gap", "paper between", "nearer between", "farther between", "like between", "others between",
@@ -39,9 +39,7 @@ def _met(region_map: RegionMap, shapes: Shapes, unlike: Floats, before: Floats, 
     x, y = np.moveaxis((start[:, None] * (1 - at) + end[:, None] * at) * region_map.px_per_mm, 2, 0).astype(int)
     labels = region_map.labels
     met = labels[np.clip(y, 0, labels.shape[0] - 1), np.clip(x, 0, labels.shape[1] - 1)]
-    place = np.full(int(labels.max()) + 1, -1)
-    place[shapes.labels] = np.arange(len(shapes.labels))
-    third, a, b = place[met], one[:, None], other[:, None]
+    third, a, b = shapes.places()[met], one[:, None], other[:, None]
     new = (third >= 0) & (third != a) & (third != b)
     nearer = new * np.maximum(before[third, a], before[third, b])
     farther = new * np.maximum(before[a, third], before[b, third])

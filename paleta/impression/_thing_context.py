@@ -9,7 +9,8 @@ from scipy.cluster.hierarchy import cophenet, linkage
 from scipy.sparse.csgraph import connected_components, shortest_path
 from scipy.spatial.distance import cdist, squareform
 
-from paleta.impression._thing_shapes import Floats, Places, Shapes
+from paleta.impression._squares import Floats, less_and_more, ranks
+from paleta.impression._thing_shapes import Places, Shapes
 
 MEASURES = (
     "hops", "one figure", "hops from paper, less", "hops from paper, more", "as far from the figure's middle",
@@ -30,32 +31,23 @@ def context(shapes: Shapes, unlike: Floats, borders: NDArray[np.float32], one: P
     n, touching = len(borders), borders > 0
     hops = np.minimum(shortest_path(touching, unweighted=True), FAR)
     from_paper = np.min(hops[:, shapes.on_paper], axis=1, initial=FAR)
-    nearer = _rank(cdist(shapes.middle_mm, shapes.middle_mm))
-    liker = np.minimum(_rank(np.where(nearer <= NEARBY, unlike, np.inf)), NEARBY)
+    nearer = ranks(cdist(shapes.middle_mm, shapes.middle_mm))
+    liker = np.minimum(ranks(np.where(nearer <= NEARBY, unlike, np.inf)), NEARBY)
     paper = 1 - np.minimum(borders.sum(axis=1) / shapes.around_mm, 1)
     return [
         hops[one, other],
         (hops[one, other] < FAR).astype(float),
-        *_less_and_more(from_paper[one], from_paper[other]),
+        *less_and_more(from_paper[one], from_paper[other]),
         _from_the_middle(shapes, touching, one, other),
-        *_less_and_more(np.log1p(nearer[one, other]), np.log1p(nearer[other, one])),
+        *less_and_more(np.log1p(nearer[one, other]), np.log1p(nearer[other, one])),
         unlike[one, other],
-        *_less_and_more(np.log1p(liker[one, other]), np.log1p(liker[other, one])),
+        *less_and_more(np.log1p(liker[one, other]), np.log1p(liker[other, one])),
         *_surroundings(shapes, borders, one, other),
-        *_less_and_more(paper[one], paper[other]),
+        *less_and_more(paper[one], paper[other]),
         *_joined(np.where(touching, unlike, UNLIKE), one, other),
         *_joined(np.where(hops <= 2, unlike, UNLIKE), one, other),
         np.full(len(one), np.log(n)),
     ]
-
-
-def _rank(measure: Floats) -> NDArray[np.intp]:
-    """Row by row, of how many others each is larger."""
-    return np.argsort(np.argsort(measure, axis=1, kind="stable"), axis=1, kind="stable")
-
-
-def _less_and_more(one: Floats, other: Floats) -> tuple[Floats, Floats]:
-    return np.minimum(one, other), np.maximum(one, other)
 
 
 def _from_the_middle(shapes: Shapes, touching: NDArray[np.bool_], one: Places, other: Places) -> Floats:
@@ -66,7 +58,7 @@ def _from_the_middle(shapes: Shapes, touching: NDArray[np.bool_], one: Places, o
     whole = np.bincount(figure, weight, count)
     middle = np.stack([np.bincount(figure, weight * at, count) / whole for at in shapes.middle_mm.T], axis=1)
     reach = np.hypot(*(shapes.middle_mm - middle[figure]).T)
-    less, more = _less_and_more(reach[one], reach[other])
+    less, more = less_and_more(reach[one], reach[other])
     return np.asarray((figure[one] == figure[other]) * (less + 1e-6) / (more + 1e-6))
 
 
@@ -83,8 +75,6 @@ def _surroundings(shapes: Shapes, borders: NDArray[np.float32], one: Places, oth
 def _joined(unlike: Floats, one: Places, other: Places) -> list[Floats]:
     """The largest step in looks on the way of smallest steps from one to the other (single linkage, [Gower1969]), and
     how many are joined by steps no larger."""
-    apart = (unlike + unlike.T) / 2
-    np.fill_diagonal(apart, 0)
-    step = squareform(cophenet(linkage(squareform(apart, checks=False), "single")))
+    step = squareform(cophenet(linkage(squareform(unlike, checks=False), "single")))
     joined = np.stack([np.searchsorted(np.sort(row), row, "right") for row in step])
     return [step[one, other], np.log(joined[one, other])]

@@ -14,7 +14,8 @@ from paleta.impression._front_pairs import touching_regions
 from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
 from paleta.impression._junctions import Junction, running_on, t_junctions
 from paleta.impression._region_map import PAPER, RegionMap
-from paleta.impression._thing_shapes import MEASURES, Floats, Places, Shapes, shapes_of
+from paleta.impression._squares import Floats, less_and_more, ranks
+from paleta.impression._thing_shapes import LIKE, MEASURES, Places, Shapes, shapes_of
 from paleta.impression._thing_thirds import across, in_a_row, most_common, round_a_centre
 from paleta.impression._weights import Weights
 
@@ -34,7 +35,6 @@ MOST_WEIGHED = 1500
 """Of more regions no pairs are looked at: that would take many seconds, and no hand colours them thing by thing."""
 NEAREST = 60
 """For every region so many others by likeness are looked at, beside all that it touches or may run on into."""
-ALIKE_WITHIN = 0.35
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -62,7 +62,7 @@ def pairs_of(region_map: RegionMap, fronts: Weights | None = None) -> Pairs:
             a, b = place[border.a], place[border.b]
             borders[a, b] = borders[b, a] = border.length_mm
     junctions = t_junctions(region_map)
-    unlike = _unlike(shapes)
+    unlike = shapes.unlike()
     runs_on = _runs_on(junctions, place)
     one, other = _chosen(unlike, borders, runs_on)
     level, before = _fronts(region_map, shapes, junctions, place, fronts)
@@ -78,13 +78,6 @@ def pairs_of(region_map: RegionMap, fronts: Weights | None = None) -> Pairs:
         *_thing_between.between(region_map, shapes, unlike, before, one, other),
     ]
     return Pairs(shapes.labels, one, other, np.stack(columns, axis=1).astype(np.float32))
-
-
-def _unlike(shapes: Shapes) -> Floats:
-    """n x n: how different two outlines look."""
-    parts = shapes.looks
-    square = (parts**2).sum(axis=1)
-    return np.sqrt(np.maximum(square[:, None] + square[None] - 2 * parts @ parts.T, 0))
 
 
 def _chosen(
@@ -105,10 +98,10 @@ def _chosen(
 
 def _likeness(shapes: Shapes, unlike: Floats, one: Places, other: Places) -> list[Floats]:
     log_size = np.log(shapes.size_mm)
-    rank = _ranks(unlike)
-    overlay = _overlay(shapes)
-    overlay_rank = _ranks(-overlay)
-    alike = np.log1p(np.count_nonzero(unlike < ALIKE_WITHIN, axis=1) - 1)
+    rank = ranks(unlike)
+    covers = _thing_poses.overlay(shapes)
+    covers_rank = ranks(-covers)
+    alike = np.log1p(np.count_nonzero(unlike < LIKE, axis=1) - 1)
     first, second = shapes.measures[one], shapes.measures[other]
     return [
         np.abs(log_size[one] - log_size[other]),
@@ -116,37 +109,13 @@ def _likeness(shapes: Shapes, unlike: Floats, one: Places, other: Places) -> lis
         *np.abs(first - second).T,
         *np.minimum(first, second).T,
         np.linalg.norm(shapes.harmonics[one] - shapes.harmonics[other], axis=1),
-        overlay[one, other],
-        np.log(np.maximum(np.maximum(overlay_rank[one, other], overlay_rank[other, one]), 1)),
+        covers[one, other],
+        np.log(np.maximum(np.maximum(covers_rank[one, other], covers_rank[other, one]), 1)),
         np.log(np.maximum(np.minimum(rank[one, other], rank[other, one]), 1)),
         np.log(np.maximum(np.maximum(rank[one, other], rank[other, one]), 1)),
         np.maximum(alike[one], alike[other]),
         np.minimum(alike[one], alike[other]),
     ]
-
-
-def _ranks(unlike: Floats) -> NDArray[np.float32]:
-    """n x n: of how many others each is less unlike, row by row."""
-    rank = np.empty(unlike.shape, np.float32)
-    places = np.arange(len(unlike), dtype=np.float32)[None].repeat(len(unlike), 0)
-    np.put_along_axis(rank, np.argsort(unlike, axis=1, kind="stable"), places, axis=1)
-    return rank
-
-
-def _overlay(shapes: Shapes) -> Floats:
-    """n x n: how well two shapes cover each other (shared over joint area) in the best of all quarter turns and
-    mirrorings."""
-    side = round(shapes.overlays.shape[1] ** 0.5)
-    grid = shapes.overlays.reshape(-1, side, side)
-    shared = np.zeros((len(grid), len(grid)), np.float32)
-    for one in (grid, grid.transpose(0, 2, 1)):
-        for rows in (slice(None), slice(None, None, -1)):
-            for cols in (slice(None), slice(None, None, -1)):
-                np.maximum(shared, shapes.overlays @ one[:, rows, cols].reshape(len(grid), -1).T, out=shared)
-    # Soft edges: a shape shares less than its own area with itself.
-    own = np.maximum(np.einsum("ij,ij->i", shapes.overlays, shapes.overlays), 1e-6)
-    joint = own[:, None] + own[None] - shared
-    return np.clip(shared / np.maximum(joint, 1e-6), 0, 1).astype(np.float64)
 
 
 def _arrangement(shapes: Shapes, borders: NDArray[np.float32], one: Places, other: Places) -> list[Floats]:
@@ -209,11 +178,9 @@ def _overlap(
         np.minimum((behind.T @ behind)[one, other], 3),
         np.minimum(ends[one, other], 3),
         np.minimum(hidden[one, other], 3),
-        np.minimum(farness[one], farness[other]),
-        np.maximum(farness[one], farness[other]),
+        *less_and_more(farness[one], farness[other]),
         _hull_of_both(shapes, borders, one, other),
-        np.minimum(degree[one], degree[other]),
-        np.maximum(degree[one], degree[other]),
+        *less_and_more(degree[one], degree[other]),
     ]
 
 
@@ -263,6 +230,5 @@ def _order(level: Floats, before: Floats, borders: NDArray[np.float32], one: Pla
         np.abs(before[one, other] - before[other, one]),
         most_common(before.T, one, other),
         most_common(before, one, other),
-        np.minimum(behind[one], behind[other]),
-        np.maximum(behind[one], behind[other]),
+        *less_and_more(behind[one], behind[other]),
     ]

@@ -4,8 +4,10 @@ both are as thick, as long, as high, and whether they lie side by side or in one
 from __future__ import annotations
 
 import numpy as np
+from numpy.typing import NDArray
 
-from paleta.impression._thing_shapes import OVERLAY, Floats, Places, Shapes
+from paleta.impression._squares import Floats, less_and_more
+from paleta.impression._thing_shapes import OVERLAY, Places, Shapes
 
 MEASURES = (
     "same way up", "mirrored", "upside down", "thickness apart", "length apart", "width apart", "height apart",
@@ -33,17 +35,27 @@ def poses(shapes: Shapes, one: Places, other: Places) -> list[Floats]:
     ]
 
 
+def overlay(shapes: Shapes) -> Floats:
+    """n x n: how well two shapes cover each other in the best of all quarter turns and mirrorings."""
+    grid = shapes.overlays.reshape(-1, OVERLAY, OVERLAY)
+    both = grid, grid.transpose(0, 2, 1)
+    ways = (one[:, ::down, ::right] for one in both for down in (1, -1) for right in (1, -1))
+    return np.maximum.reduce([_cover(shapes.overlays, way) for way in ways])
+
+
 def _upright(shapes: Shapes, one: Places, other: Places) -> list[Floats]:
-    """How well two shapes cover each other (shared over joint area) as they stand, left and right exchanged, and top
-    and bottom."""
+    """How well two shapes cover each other as they stand, left and right exchanged, and top and bottom."""
     grid = shapes.upright.reshape(-1, OVERLAY, OVERLAY)
-    own = np.einsum("ij,ij->i", shapes.upright, shapes.upright)
-    found = []
-    for seen in (grid, grid[:, :, ::-1], grid[:, ::-1]):
-        shared = (shapes.upright @ seen.reshape(len(grid), -1).T)[one, other]
-        joint = np.maximum(own[one] + own[other] - shared, 1e-6)
-        found.append(np.clip(shared / joint, 0, 1).astype(np.float64))
-    return found
+    return [_cover(shapes.upright, seen)[one, other] for seen in (grid, grid[:, :, ::-1], grid[:, ::-1])]
+
+
+def _cover(shown: NDArray[np.float32], seen: NDArray[np.float32]) -> Floats:
+    """n x n: what shapes `shown` share with what is `seen` of the same, over their joint area."""
+    shared = shown @ seen.reshape(shown.shape).T
+    # Soft edges: a shape shares less than its own area with itself.
+    own = np.maximum(np.einsum("ij,ij->i", shown, shown), 1e-6)
+    joint = own[:, None] + own[None] - shared
+    return np.clip(shared / np.maximum(joint, 1e-6), 0, 1).astype(np.float64)
 
 
 def _overlap(low: Floats, high: Floats, other_low: Floats, other_high: Floats) -> Floats:
@@ -56,13 +68,13 @@ def _overlap(low: Floats, high: Floats, other_low: Floats, other_high: Floats) -
 def _beside(shapes: Shapes, one: Places, other: Places) -> list[Floats]:
     """Seen along the long side of each: how well both cover the same stretch of it, so that they lie side by side; and
     of what is across it, so that they lie in line."""
-    found = []
+    found: list[Floats] = []
     for way in (shapes.axis, shapes.axis[:, ::-1] * (-1, 1)):
         seen = []
         for first, second in ((one, other), (other, one)):
             own, its = (np.einsum("nij,nj->ni", shapes.rims_mm[at], way[first]) for at in (first, second))
             seen.append(_overlap(own.min(axis=1), own.max(axis=1), its.min(axis=1), its.max(axis=1)))
-        found += [np.minimum(*seen), np.maximum(*seen)]
+        found += less_and_more(*seen)
     return found
 
 

@@ -9,20 +9,21 @@ from typing import NamedTuple
 import cv2
 import numpy as np
 from numpy.typing import NDArray
+from scipy.spatial.distance import cdist
 
 from paleta.impression._region_map import PAPER, Region, RegionMap
+from paleta.impression._squares import Floats
 
-Floats = NDArray[np.float64]
 Places = NDArray[np.intp]
 """Where regions stand in Shapes."""
-SAMPLES = 64
-"""Points along an outline."""
+SAMPLES, RIM = 64, 16
+"""Points along an outline; so many of them stand for it where it is asked how near two come."""
 HARMONICS = 6
 OVERLAY, OVERLAY_REACH = 20, 1.5
 """Cells along each side of a picture of a shape, and how far it reaches from the middle, in square roots of its
 area."""
-RIM = 16
-"""Of these points so many stand for the outline where it is asked how near two come."""
+LIKE = 0.35
+"""Two outlines no more unlike than this look alike at a glance."""
 MEASURES = ("slim", "fills", "solid", "compact", "round inside", "skew", "holes", "corners")
 
 
@@ -62,6 +63,16 @@ class Shapes:
     def looks(self) -> Floats:
         """n x k: shapes lie as far apart here as they look different; size does not count much."""
         return np.concatenate([self.measures, 0.7 * self.harmonics, 0.35 * np.log(self.size_mm)[:, None]], axis=1)
+
+    def unlike(self) -> Floats:
+        """n x n: how different two outlines look."""
+        return np.asarray(cdist(self.looks, self.looks))
+
+    def places(self) -> Places:
+        """By label: where the region stands here; -1 of the paper."""
+        place = np.full(int(self.labels.max(initial=0)) + 1, -1)
+        place[self.labels] = np.arange(len(self.labels))
+        return place
 
 
 class _Outline(NamedTuple):

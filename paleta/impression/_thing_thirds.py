@@ -7,12 +7,11 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.spatial import KDTree
 
-from paleta.impression._thing_shapes import Floats, Places, Shapes
+from paleta.impression._squares import Floats
+from paleta.impression._thing_shapes import LIKE, Places, Shapes
 
 NEAR = 3
 """Of so many regions next to where a row would go on, the likest counts."""
-LIKE = 0.35
-"""How unlike something may be that goes on with a row, or lies in one."""
 
 
 def round_a_centre(

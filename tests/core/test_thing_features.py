@@ -11,12 +11,13 @@ from django.test import SimpleTestCase
 from sklearn.neighbors import NearestNeighbors
 
 from paleta.impression import RegionMap
+from paleta.impression._thing_between import MEASURES as BETWEEN
 from paleta.impression._thing_between import between
 from paleta.impression._thing_context import FAR, UNLIKE, _joined, context
 from paleta.impression._thing_context import MEASURES as CONTEXT
-from paleta.impression._thing_pairs import FEATURES, Pairs, _unlike, pairs_of
+from paleta.impression._thing_pairs import FEATURES, Pairs, pairs_of
 from paleta.impression._thing_poses import MEASURES as POSES
-from paleta.impression._thing_poses import _overlap
+from paleta.impression._thing_poses import _overlap, poses
 from paleta.impression._thing_shapes import shapes_of
 from paleta.impression._thing_thirds import most_common
 from tests.builders import region_map
@@ -127,7 +128,7 @@ class ContextTest(SimpleTestCase):
         """Single linkage and the minimum spanning tree say the same ([Gower1969]); the tree is NetworkX's."""
         found = panel(5, KINDS).region_map
         shapes, graph = shapes_of(found), touching_graph(found)
-        unlike = _unlike(shapes)
+        unlike = shapes.unlike()
         place = {int(label): k for k, label in enumerate(shapes.labels)}
         for a, b in graph.edges:
             graph[a][b]["weight"] = unlike[place[a], place[b]]
@@ -193,13 +194,11 @@ class ContextTest(SimpleTestCase):
 class BetweenTest(SimpleTestCase):
     def met(self, labels: np.ndarray, before: np.ndarray, unlike: np.ndarray | None = None) -> dict[str, float]:
         """What lies between the regions 1 and 2."""
-        from paleta.impression._thing_between import MEASURES
-
         found = region_map(labels)
         shapes = shapes_of(found)
-        looks = _unlike(shapes) if unlike is None else unlike
+        looks = shapes.unlike() if unlike is None else unlike
         columns = between(found, shapes, looks, before, np.array([0]), np.array([1]))
-        return {name: float(value[0]) for name, value in zip(MEASURES, columns, strict=True)}
+        return {name: float(value[0]) for name, value in zip(BETWEEN, columns, strict=True)}
 
     def test_the_gap_is_the_way_between_the_nearest_points(self):
         labels = cells((100, 50, 200, 100), (100, 200, 200, 250))
@@ -241,7 +240,7 @@ class ThirdTest(SimpleTestCase):
         self.assertLess(measured(pairs_of(region_map(labels)), "goes on")[1, 2], 0.2)
 
     def flower(self, petals: int, reach: float) -> np.ndarray:
-        """1 is the heart, the others lie round it at like distances, the last one twice as far out."""
+        """1 is the heart, the others lie round it at like distances, the last one farther out than the others."""
         labels = np.zeros((SIZE, SIZE), np.int32)
         for k in range(petals):
             way = 2 * np.pi * k / petals
@@ -296,9 +295,9 @@ class WholeTest(SimpleTestCase):
         lying = RegionMap(
             np.ascontiguousarray(np.rot90(found.labels)), np.ascontiguousarray(np.rot90(found.ink)), found.dpi
         )
-        upright, turned = pairs_of(found), pairs_of(lying)
+        standing, laid = pairs_of(found), pairs_of(lying)
         for name in ("hops", "one figure", "hops from paper, less", "surroundings in common", "paper around, more"):
-            one, other = measured(upright, name), measured(turned, name)
+            one, other = measured(standing, name), measured(laid, name)
             common = sorted(one.keys() & other.keys())
             self.assertGreater(len(common), 0.95 * len(one))
             with self.subTest(name):
@@ -311,8 +310,10 @@ class WholeTest(SimpleTestCase):
     def test_what_is_asked_about_no_pairs_is_nothing(self):
         found = region_map(cells((10, 10, 40, 40), (60, 60, 90, 90)))
         shapes, nobody = shapes_of(found), np.zeros(0, np.intp)
-        unlike = _unlike(shapes)
-        self.assertEqual([len(one) for one in between(found, shapes, unlike, unlike, nobody, nobody)], [0] * 6)
+        unlike = shapes.unlike()
+        self.assertEqual(
+            [len(one) for one in between(found, shapes, unlike, unlike, nobody, nobody)], [0] * len(BETWEEN)
+        )
         columns = context(shapes, unlike, np.zeros((2, 2), np.float32), nobody, nobody)
         self.assertEqual([len(one) for one in columns], [0] * len(CONTEXT))
-        self.assertEqual(len(POSES), 15)
+        self.assertEqual([len(one) for one in poses(shapes, nobody, nobody)], [0] * len(POSES))

@@ -15,7 +15,8 @@ from sklearn.metrics.cluster import pair_confusion_matrix
 
 from paleta.impression import Group, Things, find_things, t_junctions, weigh
 from paleta.impression._looks import FEWEST
-from paleta.impression._thing_pairs import _overlay, pairs_of
+from paleta.impression._thing_pairs import pairs_of
+from paleta.impression._thing_poses import overlay
 from paleta.impression._thing_shapes import shapes_of
 from paleta.order import PACES, SCHOOLS, make_plan
 from paleta.palette import share_out, suits
@@ -125,14 +126,14 @@ class LikenessTest(SimpleTestCase):
                     self.assertLess(hu, 0.25)
                     np.testing.assert_allclose(shapes.measures[0, :5], shapes.measures[1, :5], atol=0.06)
                     np.testing.assert_allclose(shapes.harmonics[0], shapes.harmonics[1], atol=0.04)
-                    self.assertGreater(_overlay(shapes)[0, 1], 0.85)
+                    self.assertGreater(overlay(shapes)[0, 1], 0.85)
 
     def test_other_shapes_do_not(self):
         labels = np.zeros((300, 700), np.int32)
         cv2.ellipse(labels, (120, 150), (60, 60), 0, 0, 360, 1, -1)
         labels[120:170, 300:640] = 2
         shapes = shapes_of(region_map(labels))
-        self.assertLess(_overlay(shapes)[0, 1], 0.6)
+        self.assertLess(overlay(shapes)[0, 1], 0.6)
         self.assertGreater(abs(shapes.measures[0, 0] - shapes.measures[1, 0]), 0.5)
 
 

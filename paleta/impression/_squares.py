@@ -1,0 +1,19 @@
+"""What the measures of pairs of regions have in common."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.stats import rankdata
+
+Floats = NDArray[np.float64]
+
+
+def less_and_more(one: Floats, other: Floats) -> tuple[Floats, Floats]:
+    """The same whichever of two comes first."""
+    return np.minimum(one, other), np.maximum(one, other)
+
+
+def ranks(square: Floats) -> Floats:
+    """Row by row, of how many others each is larger; of equal ones the first is the smaller."""
+    return np.asarray(rankdata(square, "ordinal", axis=1) - 1.0)

@@ -3,11 +3,11 @@
 from paleta.impression._corners import Corners, check_corners, find_sheet, rectify
 from paleta.impression._edges import to_edge
 from paleta.impression._edits import EDIT_SCHEMA, MOST_BANDS, MOST_HANDLES, apply_edits, check_edit, parts_of_split
-from paleta.impression._fronts import Front, Level, guess_order
 from paleta.impression._impression import MM_PER_INCH, Impression
 from paleta.impression._junctions import Junction, t_junctions
 from paleta.impression._likeness import likeness_doubts
 from paleta.impression._loops import warm_up
+from paleta.impression._order import Front, Level, guess_order
 from paleta.impression._read import WIDTH_RANGE_MM, read
 from paleta.impression._region_map import PAPER, Border, Region, RegionMap, labels_from_png, labels_to_png
 from paleta.impression._regions import find_regions

@@ -23,13 +23,19 @@ MEASURES = (
 )  # fmt: skip
 ALONE = 0.05
 """Who is with nobody as likely as this keeps no company to compare."""
+UNLIKELY = 0.02
+"""Nobody less likely than this goes between two others."""
 
 
 def square_of(count: int, one: NDArray[np.intp], other: NDArray[np.intp], likelihood: NDArray[np.float32]) -> Square:
-    """Pairs that were not looked at belong together with likelihood 0."""
-    square = np.zeros((count, count))
+    """Pairs that were not looked at belong together as likely as their likeliest go-between with both: of a hundred
+    scales each was seen beside those most like it only."""
+    square = np.full((count, count), np.nan)
     square[one, other] = square[other, one] = likelihood
-    return square
+    np.fill_diagonal(square, 0)
+    unseen = np.isnan(square)
+    square[unseen] = 0
+    return np.where(unseen, go_between(square, square), square) if unseen.any() else square
 
 
 def grown(square: Square) -> NDArray[np.float64]:
@@ -66,7 +72,9 @@ def go_between(one: Square, other: Square) -> Square:
     """The likeliest way from the first to the second over a third: one and the same for [i, j], other for [k, j]."""
     best = np.zeros_like(one)
     for k in range(len(one)):
-        np.maximum(best, np.outer(one[:, k], other[k]), out=best)
+        near, far = np.flatnonzero(one[:, k] > UNLIKELY), np.flatnonzero(other[k] > UNLIKELY)
+        at = np.ix_(near, far)
+        best[at] = np.maximum(best[at], np.outer(one[near, k], other[k, far]))
     return best
 
 

@@ -38,9 +38,10 @@ LEAST_BORDER_MM = 0.3
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Touching:
-    """Pairs of regions that touch: labels N x 2, features N x len(FEATURES)."""
+    """Pairs of regions that touch: labels N x 2, their places in `Shapes` N x 2, features N x len(FEATURES)."""
 
     labels: NDArray[np.int64]
+    places: NDArray[np.int64]
     features: NDArray[np.float32]
 
 
@@ -52,7 +53,7 @@ def touching_regions(
     borders = [one for one in region_map.borders if one.a != PAPER and one.length_mm >= LEAST_BORDER_MM]
     labels = np.array([(one.a, one.b) for one in borders], np.int64).reshape(-1, 2)
     if not len(labels):
-        return Touching(labels, np.zeros((0, len(FEATURES)), np.float32))
+        return Touching(labels, labels, np.zeros((0, len(FEATURES)), np.float32))
     shapes = shapes or shapes_of(region_map)
     place = shapes.places()
     pairs = place[labels]
@@ -74,7 +75,7 @@ def touching_regions(
         for one, other in (pairs.T, pairs.T[::-1])
     ]
     columns = [*of_each[0], *of_each[1], *_of_both(region_map, shapes, labels, pairs, length)]
-    return Touching(labels, np.stack(columns, axis=1).astype(np.float32))
+    return Touching(labels, pairs, np.stack(columns, axis=1).astype(np.float32))
 
 
 def exchanged(features: NDArray[np.float32]) -> NDArray[np.float32]:

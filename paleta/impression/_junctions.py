@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections import defaultdict
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cache
 
@@ -44,23 +44,25 @@ def t_junctions(region_map: RegionMap, *, near_mm: float = NEAR_MM, far: float =
     `far` times that."""
     labels = region_map.labels
     near_px = near_mm * region_map.px_per_mm
+    met: dict[tuple[frozenset[int], int, int], tuple[int, int]] = {}
+    for row, col, names in meeting_places(labels):
+        if len(names) == 3:
+            met.setdefault((frozenset(names), int(row / near_px / 2), int(col / near_px / 2)), (row, col))
+    places = np.array([*met.values()], float).reshape(-1, 2)
+    all_near, all_away = (
+        _lines_on_rings(labels, places, radius, [names for names, _, _ in met]) for radius in (near_px, far * near_px)
+    )
     found: list[Junction] = []
-    seen: set[tuple[frozenset[int], int, int]] = set()
-    for row, col, met in meeting_places(labels):
-        names = frozenset(met)
-        place = (names, int(row / near_px / 2), int(col / near_px / 2))
-        if place in seen or len(names) != 3:
-            continue
-        seen.add(place)
-        near = _lines_on_ring(labels, row, col, near_px, names)
+    for (row, col), near, away in zip(met.values(), all_near, all_away, strict=True):
         if near is None:
             continue
-        away = _lines_on_ring(labels, row, col, far * near_px, names)
+        x, y = float(col), float(row)
         # Inside of a stroke the three meet a little off; from ring to ring the lines show where they lead.
-        if away is None or away.keys() != near.keys():
-            near, away = dict.fromkeys(near, (float(col), float(row))), near
-        ways = {pair: _way(near[pair], end) for pair, end in away.items()}
-        junction = _as_t(ways, float(col), float(row))
+        if away is not None and away.keys() == near.keys():
+            ways = {pair: _way(near[pair], end) for pair, end in away.items()}
+        else:
+            ways = {pair: _way((x, y), end) for pair, end in near.items()}
+        junction = _as_t(ways, x, y)
         if junction is not None:
             found.append(junction)
     return found
@@ -115,21 +117,29 @@ def running_on(junctions: Iterable[Junction]) -> Iterator[tuple[Junction, Juncti
                     yield first, second, straight
 
 
-def _lines_on_ring(
-    labels: NDArray[np.int32], row: int, col: int, radius: float, names: frozenset[int]
-) -> dict[tuple[int, int], tuple[float, float]] | None:
-    """Where on a ring the lines between three regions lie: by what lies left and right of each, seen going outwards.
-    None if little of anything else lies on the ring, or one of them in two pieces."""
-    ring = on_rings(labels, np.array([row, col], float), radius, SAMPLES)
-    before = np.roll(ring, 1)
-    turns = np.flatnonzero(ring != before)
-    if len(turns) != 3 or set(ring[turns].tolist()) != names:
-        return None
-    # Angles grow clockwise on the screen, y pointing down: what comes before a line lies on its left.
-    return {
-        (int(before[k]), int(ring[k])): (col + radius * math.cos(angle), row + radius * math.sin(angle))
-        for k, angle in zip(turns.tolist(), ((turns - 0.5) * 2 * np.pi / SAMPLES).tolist(), strict=True)
-    }
+def _lines_on_rings(
+    labels: NDArray[np.int32], places: NDArray[np.float64], radius: float, names: Sequence[frozenset[int]]
+) -> list[dict[tuple[int, int], tuple[float, float]] | None]:
+    """Where on a ring round each place the lines between its three regions lie: by what lies left and right of each,
+    seen going outwards. None if anything else lies on the ring, or one of them in two pieces."""
+    rings = on_rings(labels, places, radius, SAMPLES)
+    befores = np.roll(rings, 1, axis=1)
+    turned = rings != befores
+    lines: list[dict[tuple[int, int], tuple[float, float]] | None] = [None] * len(places)
+    for k in np.flatnonzero(turned.sum(axis=1) == 3).tolist():
+        turns = np.flatnonzero(turned[k])
+        left, right = befores[k, turns].tolist(), rings[k, turns].tolist()
+        if set(right) != names[k]:
+            continue
+        row, col = places[k].tolist()
+        # Angles grow clockwise on the screen, y pointing down: what comes before a line lies on its left.
+        lines[k] = {
+            pair: (col + radius * math.cos(angle), row + radius * math.sin(angle))
+            for pair, angle in zip(
+                zip(left, right, strict=True), ((turns - 0.5) * 2 * np.pi / SAMPLES).tolist(), strict=True
+            )
+        }
+    return lines
 
 
 def _way(start: tuple[float, float], end: tuple[float, float]) -> tuple[float, float]:

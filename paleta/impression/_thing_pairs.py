@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.impression import _thing_between, _thing_context, _thing_poses
-from paleta.impression._front_pairs import touching_regions
+from paleta.impression._front_pairs import Touching, touching_regions
 from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
 from paleta.impression._junctions import Junction, running_on, t_junctions
 from paleta.impression._region_map import PAPER, RegionMap
@@ -39,12 +39,14 @@ NEAREST = 60
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Pairs:
-    """`one` < `other` are places in `labels`; `features` is N x len(FEATURES)."""
+    """`one` < `other` are places in `labels`; `features` is N x len(FEATURES). What was measured of those
+    that touch is kept; None where no pairs were looked at."""
 
     labels: NDArray[np.int64]
     one: Places
     other: Places
     features: NDArray[np.float32]
+    touching: Touching | None = None
 
 
 def pairs_of(region_map: RegionMap, fronts: Weights | None = None) -> Pairs:
@@ -65,7 +67,8 @@ def pairs_of(region_map: RegionMap, fronts: Weights | None = None) -> Pairs:
     unlike = shapes.unlike()
     runs_on = _runs_on(junctions, place)
     one, other = _chosen(unlike, borders, runs_on)
-    level, before = _fronts(region_map, shapes, junctions, place, fronts)
+    met = touching_regions(region_map, shapes, junctions)
+    level, before = _fronts(met, n, fronts)
     columns = [
         *_likeness(shapes, unlike, one, other),
         *_arrangement(shapes, borders, one, other),
@@ -77,7 +80,7 @@ def pairs_of(region_map: RegionMap, fronts: Weights | None = None) -> Pairs:
         *in_a_row(shapes, unlike, one, other),
         *_thing_between.between(region_map, shapes, unlike, before, one, other),
     ]
-    return Pairs(shapes.labels, one, other, np.stack(columns, axis=1).astype(np.float32))
+    return Pairs(shapes.labels, one, other, np.stack(columns, axis=1).astype(np.float32), met)
 
 
 def _chosen(
@@ -207,15 +210,11 @@ def _hull_of_both(shapes: Shapes, borders: NDArray[np.float32], one: Places, oth
     return result
 
 
-def _fronts(
-    region_map: RegionMap, shapes: Shapes, junctions: list[Junction], place: dict[int, int], fronts: Weights | None
-) -> tuple[Floats, Floats]:
+def _fronts(met: Touching, n: int, fronts: Weights | None) -> tuple[Floats, Floats]:
     """n x n each: how likely two that touch lie in one plane, and that the first stands before the second."""
-    n = len(shapes.labels)
     level, before = np.zeros((n, n)), np.zeros((n, n))
-    met = touching_regions(region_map, shapes, junctions)
     likely = likelihoods(met.features, fronts)
-    first, second = np.array([[place[a], place[b]] for a, b in met.labels.tolist()], np.intp).reshape(-1, 2).T
+    first, second = met.places.T
     level[first, second] = level[second, first] = likely[:, LEVEL]
     before[first, second], before[second, first] = likely[:, BEFORE], likely[:, BEHIND]
     return level, before

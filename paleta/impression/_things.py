@@ -8,12 +8,12 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.cluster.hierarchy import fcluster
 
-from paleta.impression._company import grown, square_of
-from paleta.impression._looks import FEWEST, GROUPINGS, Floats, likely
+from paleta.impression._company import Square, go_between, grown, square_of
+from paleta.impression._looks import FEWEST, Floats, likely
 from paleta.impression._region_map import RegionMap
 from paleta.impression._thing_pairs import FEATURES, Pairs, pairs_of
 
-LEAST = 0.32
+LEAST = 0.42
 """Regions are joined while their groups belong together with this likelihood on average."""
 
 
@@ -52,8 +52,36 @@ class Weighed:
     likelihoods: Mapping[str, Floats]
 
     def things(self, least: float = LEAST) -> Things:
-        """Groups that belong together with at least this likelihood on average."""
-        return Things(*(_groups(self.pairs, self.likelihoods[name], least) for name in GROUPINGS))
+        """Groups that belong together with at least this likelihood on average. A surface goes on from piece to piece:
+        its ends are as likely one as what lies between them belongs to both."""
+        parts = self.square("parts")
+        through = np.maximum(parts, go_between(parts, parts))
+        return Things(self._groups(through, least), self._groups(self.square("alike"), least))
+
+    def square(self, grouping: str) -> Square:
+        """How likely any two belong together, by places in `pairs.labels`."""
+        pairs = self.pairs
+        return square_of(len(pairs.labels), pairs.one, pairs.other, self.likelihoods[grouping])
+
+    def _groups(self, square: Square, least: float) -> tuple[Group, ...]:
+        """Groups of at least two, in the order of their lowest label."""
+        n = len(square)
+        if n < FEWEST:
+            return ()
+        tree = grown(square)
+        member = fcluster(tree, 1 - least, "distance")
+        widest: dict[int, float] = {}
+        for a, _, height, _ in tree[tree[:, 2] <= 1 - least]:
+            # Heights rise: the last one that joins into a group is its widest.
+            leaf = int(a)
+            while leaf >= n:
+                leaf = int(tree[leaf - n, 0])
+            widest[int(member[leaf])] = float(height)
+        groups = [
+            Group((int(label) for label in self.pairs.labels[member == number]), round(1 - height, 3))
+            for number, height in widest.items()
+        ]
+        return tuple(sorted(groups, key=min))
 
     def touching(self, one: int, other: int) -> bool:
         """Whether two regions have a border in common."""
@@ -64,14 +92,10 @@ class Weighed:
 
     def like(self, label: int, least: float) -> list[int]:
         """Regions that are alike with this one, likeliest first."""
-        pairs, likelihood = self.pairs, self.likelihoods["alike"]
-        place = int(np.flatnonzero(pairs.labels == label)[0])
-        found = [
-            (-float(likelihood[k]), int(pairs.labels[mate[k]]))
-            for own, mate in ((pairs.one, pairs.other), (pairs.other, pairs.one))
-            for k in np.flatnonzero((own == place) & (likelihood >= least))
-        ]
-        return [mate for _, mate in sorted(found)]
+        labels = self.pairs.labels
+        likely = self.square("alike")[int(np.flatnonzero(labels == label)[0])]
+        found = np.flatnonzero(likely >= least)
+        return [int(mate) for mate in labels[found[np.lexsort((labels[found], -likely[found]))]]]
 
 
 def find_things(region_map: RegionMap) -> Things:
@@ -89,24 +113,3 @@ def find_things(region_map: RegionMap) -> Things:
 def weigh(region_map: RegionMap) -> Weighed:
     pairs = pairs_of(region_map)
     return Weighed(pairs, likely(pairs))
-
-
-def _groups(pairs: Pairs, likelihood: Floats, least: float) -> tuple[Group, ...]:
-    """Groups of at least two, in the order of their lowest label."""
-    n = len(pairs.labels)
-    if n < FEWEST:
-        return ()
-    tree = grown(square_of(n, pairs.one, pairs.other, likelihood))
-    member = fcluster(tree, 1 - least, "distance")
-    widest: dict[int, float] = {}
-    for a, _, height, _ in tree[tree[:, 2] <= 1 - least]:
-        # Heights rise: the last one that joins into a group is its widest.
-        leaf = int(a)
-        while leaf >= n:
-            leaf = int(tree[leaf - n, 0])
-        widest[int(member[leaf])] = float(height)
-    groups = [
-        Group((int(label) for label in pairs.labels[member == number]), round(1 - height, 3))
-        for number, height in widest.items()
-    ]
-    return tuple(sorted(groups, key=min))

@@ -9,7 +9,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.impression import PAPER, RegionMap, guess_order, is_ring
+from paleta.impression import PAPER, RegionMap, Weighed, guess_order, is_ring, weigh
 from paleta.light._bodies import Body
 from paleta.light._depths import settle_depths
 
@@ -44,11 +44,13 @@ class _Shape:
     middle: NDArray[np.float64]
 
 
-def guess_bodies(region_map: RegionMap) -> list[Body]:
-    """One body per region, with form and base guessed from shapes, and depth from what stands before what."""
+def guess_bodies(region_map: RegionMap, weighed: Weighed | None = None) -> list[Body]:
+    """One body per region, with form and base guessed from shapes, and depth from what stands before what, with the
+    help of what is alike; `weighed` as `weigh` has it, where that is known already."""
     shapes = {shape.label: shape for shape in _shapes(region_map)}
     forms, bases = _guess_forms(region_map, shapes)
-    depths, _ = settle_depths([region.label for region in region_map.regions], guess_order(region_map))
+    order = guess_order(region_map, weighed or weigh(region_map))
+    depths, _ = settle_depths([region.label for region in region_map.regions], order)
     return [
         Body(
             regions=(region.label,),

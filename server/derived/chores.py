@@ -157,12 +157,13 @@ def read_and_find(
     region_map = find_regions(kept, gap_mm=gap_mm, sensitivity=sensitivity)
     narrow_mm = narrowest_shaded_mm("marker")
     small = {region.label for region in region_map.regions if 2 * region.inradius_mm < narrow_mm}
+    weighed = weigh(region_map)
     settings = {}
-    for number, body in enumerate(guess_bodies(region_map), start=1):
+    for number, body in enumerate(guess_bodies(region_map, weighed), start=1):
         for label in body.regions:
             guess = first_setting(f"Region {number}", body)
             settings[label] = replace(guess, shades=1) if label in small else guess
-    settings, unsure = proposed(weigh(region_map), settings)
+    settings, unsure = proposed(weighed, settings)
     height_px, width_px = kept.pixels.shape[:2]
     return NewPiece(
         picture=picture,

@@ -2,10 +2,12 @@
 
 `panel(seed, kinds)` draws; `exercise(seed, kinds)` what networks are fitted on: KINDS, OTHER_HAND, THIRD_HAND,
 FOURTH_HAND, SCENES, ONCE_HELD_BACK, which was held back until it had been looked at too often, and things made up by
-chance (`made_up_kinds`). They never saw HELD_BACK. `measure(number)` is the table of how well things are found in each.
+chance (`made_up_kinds`). They never saw HELD_BACK, which nobody thought of, nor FIFTH_HAND, the usual sorts drawn anew.
+`measure(number)` is the table of how well things are found in each.
 """
 
 from tools.things._canvas import DPI, Canvas, Drawn
+from tools.things._fifth_hand import FIFTH_HAND
 from tools.things._fourth_hand import FOURTH_HAND
 from tools.things._further_kinds import ONCE_HELD_BACK
 from tools.things._held_back import HELD_BACK
@@ -20,6 +22,7 @@ from tools.things._third_hand import THIRD_HAND
 
 __all__ = [
     "DPI",
+    "FIFTH_HAND",
     "FOURTH_HAND",
     "HELD_BACK",
     "KINDS",

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
 
-from paleta.impression import PAPER, Group, RegionMap, Things, find_things, guess_order
+from paleta.impression import PAPER, Group, RegionMap, Things, find_things, guess_order, weigh
 from paleta.impression._thing_pairs import FEATURES, pairs_of
 from paleta.impression._thing_shapes import shapes_of
 from paleta.light import settle_depths
@@ -151,7 +151,7 @@ class Fronts:
 def fronts(drawn: Drawn) -> Fronts:
     """How often the guessed depths put what was drawn later in front, and leave in one plane what does not overlap."""
     found = drawn.region_map
-    depth, _ = settle_depths([region.label for region in found.regions], guess_order(found))
+    depth, _ = settle_depths([region.label for region in found.regions], guess_order(found, weigh(found)))
     counts = Fronts()
     for border in found.borders:
         pair = int(drawn.owner[border.a]), int(drawn.owner[border.b])

@@ -8,6 +8,7 @@ from concurrent.futures import ProcessPoolExecutor
 from functools import partial
 
 from tools.things._canvas import Drawn
+from tools.things._fifth_hand import FIFTH_HAND
 from tools.things._fourth_hand import FOURTH_HAND
 from tools.things._further_kinds import ONCE_HELD_BACK
 from tools.things._held_back import HELD_BACK
@@ -26,6 +27,7 @@ SETS: dict[str, tuple[Callable[[int], Drawn], int]] = {
     "scenes": (partial(panel, kinds=SCENES), 80_000),
     "a fourth hand": (partial(panel, kinds=FOURTH_HAND), 100_000),
     "once held back": (partial(panel, kinds=ONCE_HELD_BACK), 40_000),
+    "a fifth hand": (partial(panel, kinds=FIFTH_HAND), 120_000),
     "held back": (partial(panel, kinds=HELD_BACK), 110_000),
     "the demo's": (of_the_demo, 0),
 }

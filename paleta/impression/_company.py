@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from scipy.cluster.hierarchy import cophenet, fcluster, linkage
 from scipy.spatial.distance import cdist, squareform
 
-from paleta.impression._squares import less_and_more, ranks
+from paleta.impression._squares import go_between, less_and_more, ranks
 
 Square = NDArray[np.float64]
 """n x n likelihoods 0..1 that two regions belong together; the same both ways, 0 on the diagonal."""
@@ -23,8 +23,6 @@ MEASURES = (
 )  # fmt: skip
 ALONE = 0.05
 """Who is with nobody as likely as this keeps no company to compare."""
-UNLIKELY = 0.02
-"""Nobody less likely than this goes between two others."""
 
 
 def square_of(count: int, one: NDArray[np.intp], other: NDArray[np.intp], likelihood: NDArray[np.float32]) -> Square:
@@ -66,16 +64,6 @@ def company(square: Square) -> list[Square]:
         1 - squareform(cophenet(tree)),
         *(measure for bar in BARS for measure in _of_groups(square, fcluster(tree, 1 - bar, "distance"))),
     ]
-
-
-def go_between(one: Square, other: Square) -> Square:
-    """The likeliest way from the first to the second over a third: one and the same for [i, j], other for [k, j]."""
-    best = np.zeros_like(one)
-    for k in range(len(one)):
-        near, far = np.flatnonzero(one[:, k] > UNLIKELY), np.flatnonzero(other[k] > UNLIKELY)
-        at = np.ix_(near, far)
-        best[at] = np.maximum(best[at], np.outer(one[near, k], other[k, far]))
-    return best
 
 
 def _of_groups(square: Square, member: NDArray[np.int32]) -> list[Square]:

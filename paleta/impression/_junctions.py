@@ -71,9 +71,9 @@ def t_junctions(region_map: RegionMap, *, near_mm: float = NEAR_MM, far: float =
 def meeting_places(labels: NDArray[np.int32]) -> Iterator[tuple[int, int, list[int]]]:
     """Row and column of every pixel at whose lower right corner three or four labels meet, with them, lowest first; in
     reading order."""
-    corners = np.stack([labels[:-1, :-1], labels[:-1, 1:], labels[1:, :-1], labels[1:, 1:]])
-    rows, cols = np.nonzero((corners[1:] != corners[0]).any(axis=0))
-    ordered = np.sort(corners[:, rows, cols], axis=0)
+    first, *others = labels[:-1, :-1], labels[:-1, 1:], labels[1:, :-1], labels[1:, 1:]
+    rows, cols = np.nonzero(np.logical_or.reduce([first != other for other in others]))
+    ordered = np.sort([corner[rows, cols] for corner in (first, *others)], axis=0)
     several = (ordered[1:] != ordered[:-1]).sum(axis=0) >= 2
     for row, col, met in zip(
         rows[several].tolist(), cols[several].tolist(), ordered[:, several].T.tolist(), strict=True
@@ -109,7 +109,7 @@ def running_on(junctions: Iterable[Junction]) -> Iterator[tuple[Junction, Juncti
         for k, first in enumerate(ends):
             for second in ends[:k]:
                 x, y = second.x - first.x, second.y - first.y
-                far = float(np.hypot(x, y))
+                far = math.hypot(x, y)
                 if far < 1:
                     continue
                 straight = min(-(first.dx * x + first.dy * y), second.dx * x + second.dy * y) / far
@@ -144,7 +144,7 @@ def _lines_on_rings(
 
 def _way(start: tuple[float, float], end: tuple[float, float]) -> tuple[float, float]:
     dx, dy = end[0] - start[0], end[1] - start[1]
-    size = max(float(np.hypot(dx, dy)), 1e-6)
+    size = max(math.hypot(dx, dy), 1e-6)
     return dx / size, dy / size
 
 
@@ -154,7 +154,7 @@ def _as_t(ways: dict[tuple[int, int], tuple[float, float]], x: float, y: float) 
     for (left, right), (dx, dy) in ways.items():
         (ax, ay), (bx, by) = (way for pair, way in ways.items() if pair != (left, right))
         through = ({side for pair in ways for side in pair} - {left, right}).pop()
-        bend = float(np.degrees(np.arccos(np.clip(-(ax * bx + ay * by), -1, 1))))
+        bend = math.degrees(math.acos(min(1.0, max(-1.0, -(ax * bx + ay * by)))))
         weight = 1 - bend / (2 * STRAIGHT_ON_DEG)
         if bend <= STRAIGHT_ON_DEG and (best is None or weight > best.weight):
             best = Junction(through, left, right, x, y, dx, dy, weight)

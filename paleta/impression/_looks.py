@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from scipy.special import expit, logit
 
 from paleta.impression import _company
+from paleta.impression._squares import go_between
 from paleta.impression._thing_pairs import FEATURES, Pairs
 from paleta.impression._weights import Weights, heard, weights_of
 
@@ -46,7 +47,7 @@ def seen_again(pairs: Pairs, first: Mapping[str, Floats]) -> Floats:
     """N x len(SECOND_FEATURES), given what was likely at first sight."""
     n, at = len(pairs.labels), (pairs.one, pairs.other)
     squares = {name: _company.square_of(n, *at, first[name]) for name in GROUPINGS}
-    over_parts = _company.go_between(squares["parts"] + np.eye(n), squares["alike"])
+    over_parts = go_between(squares["parts"] + np.eye(n), squares["alike"])
     columns: list[NDArray[np.floating]] = [
         *(logit(np.clip(first[name], SUREST, 1 - SUREST)) for name in GROUPINGS),
         *(measure[at] for name in GROUPINGS for measure in _company.company(squares[name])),

@@ -51,7 +51,7 @@ def guess_order(region_map: RegionMap, weighed: Weighed | None = None) -> list[F
     """
     met = (weighed and weighed.pairs.touching) or touching_regions(region_map)
     likely = likelihoods(met.features)
-    if weighed is not None and len(met.labels):
+    if weighed is not None and len(weighed.pairs.one):
         likely = _helped(likely, met.places, weighed)
     through, alone = _through_rings(met.features)
     order: list[Front | Level] = []

@@ -6,6 +6,8 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.stats import rankdata
 
+from paleta.impression._loops import loops
+
 Floats = NDArray[np.float64]
 
 
@@ -17,3 +19,8 @@ def less_and_more(one: Floats, other: Floats) -> tuple[Floats, Floats]:
 def ranks(square: Floats) -> Floats:
     """Row by row, of how many others each is larger; of equal ones the first is the smaller."""
     return np.asarray(rankdata(square, "ordinal", axis=1) - 1.0)
+
+
+def go_between(one: Floats, other: Floats) -> Floats:
+    """The likeliest way from the first to the second over a third: one and the same for [i, j], other for [k, j]."""
+    return np.asarray(loops().likeliest_way(np.ascontiguousarray(one, float), np.ascontiguousarray(other, float)))

@@ -14,9 +14,9 @@ from paleta.impression._front_pairs import Touching, touching_regions
 from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
 from paleta.impression._junctions import Junction, running_on, t_junctions
 from paleta.impression._region_map import PAPER, RegionMap
-from paleta.impression._squares import Floats, less_and_more, ranks
+from paleta.impression._squares import Floats, go_between, less_and_more, ranks
 from paleta.impression._thing_shapes import LIKE, MEASURES, Places, Shapes, shapes_of
-from paleta.impression._thing_thirds import across, in_a_row, most_common, round_a_centre
+from paleta.impression._thing_thirds import across, in_a_row, round_a_centre
 from paleta.impression._weights import Weights
 
 FEATURES = (
@@ -227,7 +227,7 @@ def _order(level: Floats, before: Floats, borders: NDArray[np.float32], one: Pla
     return [
         level[one, other],
         np.abs(before[one, other] - before[other, one]),
-        most_common(before.T, one, other),
-        most_common(before, one, other),
+        go_between(before.T, before)[one, other],
+        go_between(before, before.T)[one, other],
         *less_and_more(behind[one], behind[other]),
     ]

@@ -1,5 +1,5 @@
 """Two regions and a third: round which they lie, which lies between them as a stripe does, with which their row goes
-on, towards which both are the same."""
+on."""
 
 from __future__ import annotations
 
@@ -74,13 +74,3 @@ def in_a_row(shapes: Shapes, unlike: Floats, one: Places, other: Places) -> list
 
     beyond = np.maximum(found(middle[other] + apart), found(middle[one] - apart))
     return [beyond, found((middle[one] + middle[other]) / 2)]
-
-
-def most_common(towards: Floats, one: Places, other: Places) -> Floats:
-    """The largest product of what two are towards a third."""
-    result = np.zeros(len(one))
-    for third in range(len(towards)):
-        own = towards[:, third]
-        if own.any():
-            np.maximum(result, own[one] * own[other], out=result)
-    return result

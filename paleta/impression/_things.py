@@ -8,9 +8,10 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.cluster.hierarchy import fcluster
 
-from paleta.impression._company import Square, go_between, grown, square_of
+from paleta.impression._company import Square, grown, square_of
 from paleta.impression._looks import FEWEST, Floats, likely
 from paleta.impression._region_map import RegionMap
+from paleta.impression._squares import go_between
 from paleta.impression._thing_pairs import FEATURES, Pairs, pairs_of
 
 LEAST = 0.42

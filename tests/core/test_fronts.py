@@ -12,13 +12,15 @@ from demo.lineart import DRAWINGS
 from demo.scanner import scan
 from paleta.checks import stamping_order
 from paleta.errors import DepthCycle
-from paleta.impression import Front, Level, RegionMap, find_regions, guess_order, read
+from paleta.impression import Front, Level, RegionMap, Weighed, find_regions, guess_order, read
 from paleta.impression._front_pairs import FEATURES, exchanged, touching_regions
 from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
+from paleta.impression._order import _helped
+from paleta.impression._thing_pairs import Pairs
 from paleta.light import guess_bodies, put_before, settle_depths
 from paleta.recipe import RegionSetting
 from tests.builders import disc, make_sheet, region_map
-from tools.things import HELD_BACK, ONCE_HELD_BACK, panel
+from tools.things import FIFTH_HAND, HELD_BACK, ONCE_HELD_BACK, panel
 from tools.things._measure import Fronts, fronts
 
 
@@ -101,6 +103,31 @@ class GuessTest(SimpleTestCase):
         told = sum((fronts(panel(seed, HELD_BACK)) for seed in range(116_000, 116_008)), Fronts())
         self.assertGreater(told.right / (told.right + told.wrong + told.level), 0.8)
         self.assertLess(told.wrong, told.right / 5)
+
+    def test_with_the_help_of_things_more_of_the_usual_sorts_is_right(self):
+        """Eight drawings by a hand that nothing was fitted on, told by each border alone and by what is alike."""
+        alone = helped = Fronts()
+        for seed in range(126_000, 126_008):
+            drawn = panel(seed, FIFTH_HAND)
+            helped += fronts(drawn)
+            alone += fronts(drawn, guess_order(drawn.region_map))
+        self.assertGreater(helped.right, alone.right)
+        self.assertGreater(helped.right / (helped.right + helped.wrong + helped.level), 0.85)
+
+    def test_what_is_alike_stands_as_its_like_does(self):
+        """Three berries before three leaves, one of which is told to lie behind hers."""
+        one, other = np.triu_indices(6, 1)
+        like = np.where((one < 3) == (other < 3), 0.95, 0.0).astype(np.float32)
+        pairs = Pairs(np.arange(1, 7), one, other, np.zeros((len(one), 0), np.float32))
+        places = np.array([(0, 3), (1, 4), (2, 5)])
+        told = np.array([(0.05, 0.9, 0.05), (0.05, 0.9, 0.05), (0.1, 0.4, 0.5)])
+        helped = _helped(told, places, Weighed(pairs, {"alike": like}))
+        np.testing.assert_allclose(helped.sum(axis=1), 1)
+        self.assertGreater(helped[2, BEFORE], 0.5)
+        turned = _helped(told[:, [LEVEL, BEHIND, BEFORE]], places[:, ::-1], Weighed(pairs, {"alike": like}))
+        np.testing.assert_allclose(turned, helped[:, [LEVEL, BEHIND, BEFORE]])
+        strangers = Weighed(pairs, {"alike": np.zeros_like(like)})
+        np.testing.assert_allclose(_helped(told, places, strangers), told)
 
     def test_what_lies_side_by_side_mostly_stays_in_one_plane(self):
         """On other drawings of kinds that were fitted on: of those held back most pieces side by side do not."""

@@ -9,8 +9,9 @@ from django.test import SimpleTestCase
 from scipy.spatial.distance import cosine
 
 from paleta.impression import _looks
-from paleta.impression._company import MEASURES, company, go_between, grown, square_of
+from paleta.impression._company import MEASURES, company, grown, square_of
 from paleta.impression._looks import SECOND_FEATURES, first_look, likely, seen_again
+from paleta.impression._squares import go_between
 from paleta.impression._thing_pairs import FEATURES, pairs_of
 from tools import fit_second_look
 from tools.networks import EXERCISES
@@ -51,6 +52,20 @@ class CompanyTest(SimpleTestCase):
         alike[1, 2] = alike[2, 1] = 0.8
         self.assertAlmostEqual(go_between(parts, alike)[0, 2], 0.4)
         self.assertEqual(go_between(parts, alike)[2, 0], 0)
+
+    def test_two_that_were_not_looked_at_are_as_likely_as_their_likeliest_go_between(self):
+        one, other = np.triu_indices(9, 1)
+        looked = np.random.default_rng(2).random(len(one)) < 0.6
+        likely = np.random.default_rng(3).uniform(0.1, 1, len(one)).astype(np.float32)
+        whole = square_of(9, one, other, np.where(looked, likely, 0))
+        found = square_of(9, one[looked], other[looked], likely[looked])
+        for k, (i, j) in enumerate(zip(one.tolist(), other.tolist(), strict=True)):
+            with self.subTest(pair=(i, j)):
+                ways = [whole[i, third] * whole[third, j] for third in range(9)]
+                expected = likely[k] if looked[k] else max(ways)
+                self.assertAlmostEqual(found[i, j], float(expected))
+                self.assertEqual(found[i, j], found[j, i])
+        self.assertFalse(looked.all() or found.diagonal().any())
 
     def test_whatever_is_said_of_two_holds_the_other_way_round_and_in_any_order(self):
         square = by_chance(12, seed=4)

@@ -13,9 +13,9 @@ from django.test import SimpleTestCase
 from sklearn.metrics import adjusted_rand_score
 from sklearn.metrics.cluster import pair_confusion_matrix
 
-from paleta.impression import Group, Things, find_things, t_junctions, weigh
+from paleta.impression import Group, Things, Weighed, find_things, t_junctions, weigh
 from paleta.impression._looks import FEWEST
-from paleta.impression._thing_pairs import pairs_of
+from paleta.impression._thing_pairs import Pairs, pairs_of
 from paleta.impression._thing_poses import overlay
 from paleta.impression._thing_shapes import shapes_of
 from paleta.order import PACES, SCHOOLS, make_plan
@@ -233,10 +233,6 @@ class FindThingsTest(SimpleTestCase):
             with self.subTest(kind=kind):
                 self.assertGreater(measured(drawn(kind, seed), "plain")["parts"].f1, 0.9)
 
-
-def settings(count: int, **more) -> dict[int, RegionSetting]:
-    return {label: RegionSetting(name=f"Region {label}", **more) for label in range(1, count + 1)}
-
     def test_of_a_handful_of_regions_each_is_left_to_itself(self):
         """What the network says of them stays to be asked for; one more berry and there are groups."""
         for berries, grouped in ((FEWEST - 1, False), (FEWEST + 1, True)):
@@ -248,6 +244,33 @@ def settings(count: int, **more) -> dict[int, RegionSetting]:
                 self.assertEqual(bool(weighed.things().alike), grouped)
                 self.assertEqual(weighed.things().parts, ())
                 self.assertEqual(len(weighed.like(1, 0.5)), berries - 1)
+
+    def test_of_a_floor_of_a_hundred_tiles_all_are_one_thing(self):
+        """More than each is looked at beside: the rest go by those that lie between."""
+        labels = np.zeros((420, 420), np.int32)
+        tiles = np.arange(380) // 38
+        labels[20:400, 20:400] = tiles[:, None] * 10 + tiles[None] + 1
+        weighed = weigh(region_map(labels))
+        self.assertLess(len(weighed.pairs.one), 100 * 99 / 2)
+        (floor,) = weighed.things().alike
+        self.assertEqual(floor, set(range(1, 101)))
+        self.assertEqual(len(weighed.like(1, 0.5)), 99)
+
+    def test_a_surface_goes_on_from_piece_to_piece(self):
+        """Five pieces in a row, each only likely one with the next."""
+        one, other = np.triu_indices(5, 1)
+        parts = np.where(other - one == 1, 0.9, 0.2).astype(np.float32)
+        alone = np.zeros(len(one), np.float32)
+        nothing = np.zeros((len(one), 0), np.float32)
+        weighed = Weighed(Pairs(np.arange(1, 6), one, other, nothing), {"parts": parts, "alike": alone})
+        in_pairs = Weighed(weighed.pairs, {"parts": alone, "alike": parts})
+        self.assertEqual(weighed.things().parts, ({1, 2, 3, 4, 5},))
+        # What is alike does not: a leaf like a petal and like a berry makes no berry of the petal.
+        self.assertNotIn({1, 2, 3, 4, 5}, in_pairs.things().alike)
+
+
+def settings(count: int, **more) -> dict[int, RegionSetting]:
+    return {label: RegionSetting(name=f"Region {label}", **more) for label in range(1, count + 1)}
 
 
 class SheetThingsTest(SimpleTestCase):

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
 
-from paleta.impression import PAPER, Group, RegionMap, Things, find_things, guess_order, weigh
+from paleta.impression import PAPER, Front, Group, Level, RegionMap, Things, find_things, guess_order, weigh
 from paleta.impression._thing_pairs import FEATURES, pairs_of
 from paleta.impression._thing_shapes import shapes_of
 from paleta.light import settle_depths
@@ -148,10 +148,12 @@ class Fronts:
         return Fronts(*(a + b for a, b in zip(astuple(self), astuple(other), strict=True)))
 
 
-def fronts(drawn: Drawn) -> Fronts:
-    """How often the guessed depths put what was drawn later in front, and leave in one plane what does not overlap."""
+def fronts(drawn: Drawn, order: Sequence[Front | Level] | None = None) -> Fronts:
+    """How often the guessed depths put what was drawn later in front, and leave in one plane what does not overlap; by
+    this order, or by Paleta's own."""
     found = drawn.region_map
-    depth, _ = settle_depths([region.label for region in found.regions], guess_order(found, weigh(found)))
+    order = guess_order(found, weigh(found)) if order is None else order
+    depth, _ = settle_depths([region.label for region in found.regions], order)
     counts = Fronts()
     for border in found.borders:
         pair = int(drawn.owner[border.a]), int(drawn.owner[border.b])

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from scipy.cluster.hierarchy import cophenet, fcluster, linkage
 from scipy.spatial.distance import cdist, squareform
 
-from paleta.impression._squares import go_between, less_and_more, ranks
+from paleta.impression._squares import go_between, largest_step, less_and_more, ranks
 
 Square = NDArray[np.float64]
 """n x n likelihoods 0..1 that two regions belong together; the same both ways, 0 on the diagonal."""
@@ -16,7 +16,7 @@ BARS = (0.32, 0.55)
 """Groups are looked at as they stand with a low bar and with a high one."""
 MEASURES = (
     "same company", "best go-between", "company in common", "company of one only", "fewer mates", "more mates",
-    "less of the likeliest", "more of the likeliest", "better rank", "worse rank", "grown together at",
+    "less of the likeliest", "more of the likeliest", "better rank", "worse rank", "grown together at", "linked at",
     *(f"{name} at {bar}" for bar in BARS for name in (
         "groups together", "in one group", "smaller group", "larger group", "lesser pull", "greater pull",
     )),
@@ -38,9 +38,7 @@ def square_of(count: int, one: NDArray[np.intp], other: NDArray[np.intp], likeli
 
 def grown(square: Square) -> NDArray[np.float64]:
     """The tree of average linkage over 1 - likelihood, as SciPy has it."""
-    apart = 1 - square
-    np.fill_diagonal(apart, 0)
-    return np.asarray(linkage(squareform(apart, checks=False), "average"))
+    return np.asarray(linkage(squareform(1 - square, checks=False), "average"))
 
 
 def company(square: Square) -> list[Square]:
@@ -62,6 +60,7 @@ def company(square: Square) -> list[Square]:
         *less_and_more(share, share.T),
         *less_and_more(rank, rank.T),
         1 - squareform(cophenet(tree)),
+        1 - largest_step(1 - square),
         *(measure for bar in BARS for measure in _of_groups(square, fcluster(tree, 1 - bar, "distance"))),
     ]
 

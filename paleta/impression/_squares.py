@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.cluster.hierarchy import cophenet, linkage
+from scipy.spatial.distance import squareform
 from scipy.stats import rankdata
 
 from paleta.impression._loops import loops
@@ -24,3 +26,8 @@ def ranks(square: Floats) -> Floats:
 def go_between(one: Floats, other: Floats) -> Floats:
     """The likeliest way from the first to the second over a third: one and the same for [i, j], other for [k, j]."""
     return np.asarray(loops().likeliest_way(np.ascontiguousarray(one, float), np.ascontiguousarray(other, float)))
+
+
+def largest_step(apart: Floats) -> Floats:
+    """The largest step on the way of smallest steps from each to each (single linkage, [Gower1969])."""
+    return np.asarray(squareform(cophenet(linkage(squareform(apart, checks=False), "single"))))

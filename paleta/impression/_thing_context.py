@@ -5,11 +5,10 @@ from __future__ import annotations
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.cluster.hierarchy import cophenet, linkage
 from scipy.sparse.csgraph import connected_components, shortest_path
-from scipy.spatial.distance import cdist, squareform
+from scipy.spatial.distance import cdist
 
-from paleta.impression._squares import Floats, less_and_more, ranks
+from paleta.impression._squares import Floats, largest_step, less_and_more, ranks
 from paleta.impression._thing_shapes import Places, Shapes
 
 MEASURES = (
@@ -73,8 +72,8 @@ def _surroundings(shapes: Shapes, borders: NDArray[np.float32], one: Places, oth
 
 
 def _joined(unlike: Floats, one: Places, other: Places) -> list[Floats]:
-    """The largest step in looks on the way of smallest steps from one to the other (single linkage, [Gower1969]), and
-    how many are joined by steps no larger."""
-    step = squareform(cophenet(linkage(squareform(unlike, checks=False), "single")))
+    """The largest step in looks on the way of smallest steps from one to the other, and how many are joined by steps no
+    larger."""
+    step = largest_step(unlike)
     joined = np.stack([np.searchsorted(np.sort(row), row, "right") for row in step])
     return [step[one, other], np.log(joined[one, other])]

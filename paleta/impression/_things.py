@@ -14,7 +14,7 @@ from paleta.impression._region_map import RegionMap
 from paleta.impression._squares import go_between
 from paleta.impression._thing_pairs import FEATURES, Pairs, pairs_of
 
-LEAST = 0.42
+LEAST = 0.4
 """Regions are joined while their groups belong together with this likelihood on average."""
 
 

@@ -9,7 +9,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.impression import PAPER, RegionMap, Weighed, guess_order, is_ring, weigh
+from paleta.impression import PAPER, RegionMap, Things, Weighed, guess_order, is_ring, weigh
 from paleta.light._bodies import Body
 from paleta.light._depths import settle_depths
 
@@ -20,6 +20,8 @@ POINTED = 0.47
 LEAF_FILLS, LEAF_RATIO = (0.5, 0.76), (1.6, 6.0)
 PETAL_RATIO = (1.1, 4.5)
 FEWEST_PETALS = 4
+SURE = 0.55
+"""Things this sure have a say in what their regions are."""
 GROUND_WIDE, GROUND_LOW, GROUND_SHARE = 0.55, 0.6, 0.04
 """Ground reaches over this much of the picture's width, lies in its lower part, and has this share of its area."""
 STAFF_SLIM = 0.34
@@ -45,11 +47,13 @@ class _Shape:
 
 
 def guess_bodies(region_map: RegionMap, weighed: Weighed | None = None) -> list[Body]:
-    """One body per region, with form and base guessed from shapes, and depth from what stands before what, with the
-    help of what is alike; `weighed` as `weigh` has it, where that is known already."""
+    """One body per region, with form and base guessed from shapes, and depth from what stands before what, both with
+    the help of things; `weighed` as `weigh` has it, where that is known already."""
+    weighed = weighed or weigh(region_map)
     shapes = {shape.label: shape for shape in _shapes(region_map)}
     forms, bases = _guess_forms(region_map, shapes)
-    order = guess_order(region_map, weighed or weigh(region_map))
+    _help(region_map, shapes, forms, bases, weighed.things(SURE))
+    order = guess_order(region_map, weighed)
     depths, _ = settle_depths([region.label for region in region_map.regions], order)
     return [
         Body(
@@ -137,6 +141,42 @@ def _guess_forms(
             forms[label] = "leaf"
             bases[label] = _tucked_end(region_map, shape)
     return forms, bases
+
+
+def _help(
+    region_map: RegionMap,
+    shapes: Mapping[int, _Shape],
+    forms: dict[int, str],
+    bases: dict[int, tuple[float, float]],
+    things: Things,
+) -> None:
+    """Of what is hidden in part the shape says little; its fellows say what it is. In place: the rest of a flower are
+    petals where most are, and pieces of one surface are what the largest of them is."""
+    for group in things.alike:
+        petals = [label for label in group if forms[label] == "petal"]
+        if len(petals) < max(FEWEST_PETALS, len(group) // 2 + 1):
+            continue
+        for label in group.difference(petals):
+            middle = shapes[label].middle
+            nearest = min(petals, key=lambda petal: float(np.linalg.norm(shapes[petal].middle - middle)))
+            forms[label], bases[label] = "petal", _nearest_to(region_map, label, bases[nearest])
+    area = {region.label: region.area_mm2 for region in region_map.regions}
+    for surface in things.parts:
+        largest = max(surface, key=lambda label: (area[label], -label))
+        for label in surface:
+            forms[label] = forms[largest]
+            if largest in bases:
+                bases[label] = bases[largest]
+            else:
+                bases.pop(label, None)
+
+
+def _nearest_to(region_map: RegionMap, label: int, place: tuple[float, float]) -> tuple[float, float]:
+    """Where a region comes nearest to a place, x and y in mm."""
+    rows, cols = np.nonzero(region_map.labels == label)
+    at = np.stack([cols, rows], axis=1) / region_map.px_per_mm
+    x, y = at[np.argmin(np.linalg.norm(at - place, axis=1))]
+    return round(float(x), 1), round(float(y), 1)
 
 
 def _is_staff(shape: _Shape) -> bool:

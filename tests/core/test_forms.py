@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
+
 import cv2
 import numpy as np
 from django.test import SimpleTestCase
@@ -9,7 +11,8 @@ from scipy.stats import spearmanr
 
 from paleta.checks import check_light, light_directions, narrowest_shaded_mm
 from paleta.errors import FormError
-from paleta.impression import Level, RegionMap, guess_order
+from paleta.impression import Level, RegionMap, Weighed, guess_order
+from paleta.impression._thing_pairs import pairs_of
 from paleta.light import (
     Body,
     Glow,
@@ -108,6 +111,15 @@ class BaseTest(SimpleTestCase):
             Body((1,), turn_deg=200)
 
 
+def told_alike(found: RegionMap, among: Collection[int], grouping: str = "alike") -> Weighed:
+    """As if all `among` were as good as sure to belong together, and nothing else."""
+    pairs = pairs_of(found)
+    first, second = pairs.labels[pairs.one], pairs.labels[pairs.other]
+    sure = (np.isin(first, [*among]) & np.isin(second, [*among])).astype(np.float32) * 0.95
+    nothing = np.zeros_like(sure)
+    return Weighed(pairs, {"parts": nothing, "alike": nothing} | {grouping: sure})
+
+
 class GuessTest(SimpleTestCase):
     def test_pointed_pairs_round_a_centre_are_petals_with_their_base_there(self):
         labels = np.zeros((500, 500), np.int32)
@@ -122,6 +134,32 @@ class GuessTest(SimpleTestCase):
         for body in bodies[:6]:
             away = np.hypot(body.base_mm[0] - 250 / MM, body.base_mm[1] - 250 / MM)
             self.assertLess(away, 60 / MM)
+
+    def test_a_petal_hidden_in_part_is_one_by_its_fellows(self):
+        labels = np.zeros((500, 500), np.int32)
+        y, x = np.mgrid[:500, :500] - 250.0
+        for k in range(6):
+            angle = np.radians(60 * k)
+            along, across = x * np.cos(angle) + y * np.sin(angle), y * np.cos(angle) - x * np.sin(angle)
+            labels[((along - 110) / 95) ** 2 + (across / 42) ** 2 < 1] = k + 1
+        labels[np.hypot(x, y) < 40] = 7
+        labels[190:400, 330:490] = 8  # before all but the base of the first one
+        found = region_map(labels)
+        alone, helped = (guess_bodies(found, told_alike(found, among)) for among in ((), range(1, 7)))
+        self.assertNotEqual(alone[0].form, "petal")
+        self.assertEqual([body.form for body in helped[:6]], ["petal"] * 6)
+        self.assertLess(np.hypot(helped[0].base_mm[0] - 250 / MM, helped[0].base_mm[1] - 250 / MM), 60 / MM)
+        # Where petals are few among what is alike, nothing is a petal for their sake.
+        self.assertEqual(guess_bodies(found, told_alike(found, (1, 2, 7, 8)))[0].form, alone[0].form)
+
+    def test_pieces_of_one_hill_are_one_ground(self):
+        labels = np.zeros((300, 400), np.int32)
+        labels[200:290, 10:300], labels[200:290, 320:390], labels[150:290, 300:320] = 1, 2, 3
+        labels[30:80, 50:100], labels[30:80, 250:300] = 4, 5
+        found = region_map(labels)
+        self.assertEqual([body.form for body in guess_bodies(found, told_alike(found, ()))][:2], ["ground", "dome"])
+        one_hill = told_alike(found, (1, 2), grouping="parts")
+        self.assertEqual([body.form for body in guess_bodies(found, one_hill)][:3], ["ground", "ground", "tube"])
 
     def test_what_reaches_across_the_bottom_is_ground(self):
         labels = np.zeros((300, 400), np.int32)

@@ -165,9 +165,9 @@ def wing(p: Place) -> None:
 
 
 def awning(p: Place) -> None:
-    """Cloth in stripes of two sorts in turn over a window, each stripe with a lobe at its end, of the same cloth."""
+    """Cloth in stripes of two sorts in turn over a window, with a valance of lobes, which hangs upright."""
     chance, cloth, panes = p.canvas.chance, p.canvas.group(), p.canvas.group()
-    two, n = (p.canvas.group(), p.canvas.group()), int(chance.integers(6, 13))
+    two, lobes, n = (p.canvas.group(), p.canvas.group()), p.canvas.group(), int(chance.integers(6, 13))
     p.draw(box(-0.8, -0.1, 0.8, 0.95))
     for k in range(4):
         x, y = -0.7 + 0.72 * (k % 2), 0.1 + 0.4 * (k // 2)
@@ -175,7 +175,7 @@ def awning(p: Place) -> None:
     for k in range(n):
         top, low = (-0.8 + 1.6 * np.array([k, k + 1]) / n), (-1 + 2 * np.array([k, k + 1]) / n)
         lobe = np.stack([np.linspace(low[1], low[0], 9), 0.1 + 0.9 / n * np.sin(np.linspace(0, np.pi, 9))], axis=1)
-        p.draw(lobe, part=cloth, alike=two[k % 2])
+        p.draw(lobe, alike=lobes)
         stripe = np.array([[top[0], -0.8], [top[1], -0.8], [low[1], 0.1], [low[0], 0.1]])
         p.draw(dense(stripe), part=cloth, alike=two[k % 2])
 

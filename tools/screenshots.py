@@ -31,7 +31,6 @@ def main(address: str) -> None:
         piece(page, "Balloon over the terraces").click()
         bench(page, 0.42, 0.2, "colours", "coloured", "bench-colours")
         bench(page, 0.42, 0.2, "order", "coloured", "bench-order")
-        bench(page, 0.42, 0.2, "regions", "regions", "bench-regions")
         bench(page, 0.42, 0.2, "finish", "coloured", "bench-finish")
         back(page, address)
         piece(page, "Pangolin at the telescope").click()
@@ -39,9 +38,11 @@ def main(address: str) -> None:
         bench(page, 0.78, 0.16, "light", "clay", "bench-light")
         back(page, address)
         piece(page, "Three on the shelf").click()
+        closer(page, 0.5, 0.4)
         bench(page, 0.5, 0.4, "colours", "values", "bench-values")
         back(page, address)
         piece(page, "A poor scan").click()
+        quick_round(page)
         stamp(page)
         versions(page, address)
         page.get_by_role("link", name="Print view").first.click()
@@ -113,6 +114,29 @@ def ground(page: Page) -> None:
     bench(page, 0, 0, "regions", "coloured", "bench-ground")
 
 
+def quick_round(page: Page) -> None:
+    """What Paleta was not sure of when it read the scan."""
+    page.locator('canvas[data-shown*="version="]').wait_for()
+    page.locator('button[aria-controls="part-regions"]').click()
+    page.get_by_role("button", name="Look through them").click()
+    page.get_by_role("group", name="Quick round").wait_for()
+    view(page, "regions")
+    page.mouse.move(5, 795)
+    page.wait_for_timeout(400)
+    take(page, "bench-regions")
+    page.get_by_role("button", name="Later").click()
+    page.keyboard.press("Escape")
+
+
+def closer(page: Page, x: float, y: float) -> None:
+    """The picture comes near to the thing there."""
+    page.locator('canvas[data-shown*="version="]').wait_for()
+    box = page.get_by_test_id("card").bounding_box()
+    assert box
+    page.mouse.dblclick(box["x"] + x * box["width"], box["y"] + y * box["height"])
+    page.wait_for_timeout(600)
+
+
 def check(page: Page, address: str) -> None:
     """The demo's card with faults, beside its plan."""
     back(page, address)
@@ -128,14 +152,18 @@ def check(page: Page, address: str) -> None:
     take(page, "check")
 
 
-def bench(page: Page, x: float, y: float, section: str, view: str, name: str) -> None:
+def view(page: Page, which: str) -> None:
+    page.get_by_role("group", name="View of the picture").get_by_role("button", name=which.capitalize()).click()
+    page.locator(f'canvas[data-shown*="view={which}"]').wait_for()
+
+
+def bench(page: Page, x: float, y: float, section: str, seen: str, name: str) -> None:
     """One section of the sheet with the region at (x, y) in hand."""
     page.locator('canvas[data-shown*="version="]').wait_for()
     page.get_by_role("listbox", name="Passes in order").wait_for()
     if page.locator(f"#part-{section}").count() == 0:
         page.locator(f'button[aria-controls="part-{section}"]').click()
-    page.get_by_role("group", name="View of the picture").get_by_role("button", name=view.capitalize()).click()
-    page.locator(f'canvas[data-shown*="view={view}"]').wait_for()
+    view(page, seen)
     if section != "finish" and not page.locator('[aria-label="Regions"] [aria-pressed="true"]').count():
         box = page.get_by_test_id("card").bounding_box()
         assert box

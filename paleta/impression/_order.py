@@ -79,14 +79,10 @@ def _helped(likely: NDArray[np.float64], places: NDArray[np.int64], weighed: Wei
     met[one, other] = met[other, one] = 1
     level[one, other] = level[other, one] = said[:, LEVEL]
     before[one, other], before[other, one] = said[:, BEFORE], said[:, BEHIND]
-    many = like @ met @ like
-    of_all = np.stack(
-        [(like @ square @ like)[at] / many[at] for square, at in (
-            (level, (one, other)), (before, (one, other)), (before, (other, one)),
-        )],
-        axis=1,
-    )  # fmt: skip
-    return np.asarray(softmax((1 - HELPED) * said + HELPED * of_all, axis=1))
+    of_all = like @ np.stack([met, level, before]) @ like
+    many = of_all[0, one, other]
+    sums = [of_all[1, one, other], of_all[2, one, other], of_all[2, other, one]]
+    return np.asarray(softmax((1 - HELPED) * said + HELPED * np.stack(sums, axis=1) / many[:, None], axis=1))
 
 
 def _through_rings(features: NDArray[np.float32]) -> tuple[NDArray[np.bool_], NDArray[np.bool_]]:

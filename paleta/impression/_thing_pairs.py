@@ -39,8 +39,8 @@ NEAREST = 60
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Pairs:
-    """`one` < `other` are places in `labels`; `features` is N x len(FEATURES). What was measured of those
-    that touch is kept; None where no pairs were looked at."""
+    """`one` < `other` are places in `labels`; `features` is N x len(FEATURES). What was measured of those that
+    touch is kept; None where no pairs were looked at."""
 
     labels: NDArray[np.int64]
     one: Places

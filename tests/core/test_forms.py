@@ -111,6 +111,18 @@ class BaseTest(SimpleTestCase):
             Body((1,), turn_deg=200)
 
 
+def flower() -> np.ndarray:
+    """Six petals, the first to the right, round a heart in the middle."""
+    labels = np.zeros((500, 500), np.int32)
+    y, x = np.mgrid[:500, :500] - 250.0
+    for k in range(6):
+        angle = np.radians(60 * k)
+        along, across = x * np.cos(angle) + y * np.sin(angle), y * np.cos(angle) - x * np.sin(angle)
+        labels[((along - 110) / 95) ** 2 + (across / 42) ** 2 < 1] = k + 1
+    labels[np.hypot(x, y) < 40] = 7
+    return labels
+
+
 def told_alike(found: RegionMap, among: Collection[int], grouping: str = "alike") -> Weighed:
     """As if all `among` were as good as sure to belong together, and nothing else."""
     pairs = pairs_of(found)
@@ -122,13 +134,7 @@ def told_alike(found: RegionMap, among: Collection[int], grouping: str = "alike"
 
 class GuessTest(SimpleTestCase):
     def test_pointed_pairs_round_a_centre_are_petals_with_their_base_there(self):
-        labels = np.zeros((500, 500), np.int32)
-        y, x = np.mgrid[:500, :500] - 250.0
-        for k in range(6):
-            angle = np.radians(60 * k)
-            along, across = x * np.cos(angle) + y * np.sin(angle), y * np.cos(angle) - x * np.sin(angle)
-            labels[((along - 110) / 95) ** 2 + (across / 42) ** 2 < 1] = k + 1
-        labels[np.hypot(x, y) < 40] = 7
+        labels = flower()
         bodies = guess_bodies(region_map(labels))
         self.assertEqual([body.form for body in bodies[:6]], ["petal"] * 6)
         for body in bodies[:6]:
@@ -136,13 +142,7 @@ class GuessTest(SimpleTestCase):
             self.assertLess(away, 60 / MM)
 
     def test_a_petal_hidden_in_part_is_one_by_its_fellows(self):
-        labels = np.zeros((500, 500), np.int32)
-        y, x = np.mgrid[:500, :500] - 250.0
-        for k in range(6):
-            angle = np.radians(60 * k)
-            along, across = x * np.cos(angle) + y * np.sin(angle), y * np.cos(angle) - x * np.sin(angle)
-            labels[((along - 110) / 95) ** 2 + (across / 42) ** 2 < 1] = k + 1
-        labels[np.hypot(x, y) < 40] = 7
+        labels = flower()
         labels[190:400, 330:490] = 8  # before all but the base of the first one
         found = region_map(labels)
         alone, helped = (guess_bodies(found, told_alike(found, among)) for among in ((), range(1, 7)))

@@ -105,9 +105,9 @@ class GuessTest(SimpleTestCase):
         self.assertLess(told.wrong, told.right / 5)
 
     def test_with_the_help_of_things_more_of_the_usual_sorts_is_right(self):
-        """Eight drawings by a hand that nothing was fitted on, told by each border alone and by what is alike."""
+        """Four drawings by a hand that nothing was fitted on, told by each border alone and by what is alike."""
         alone = helped = Fronts()
-        for seed in range(126_000, 126_008):
+        for seed in range(126_000, 126_004):
             drawn = panel(seed, FIFTH_HAND)
             helped += fronts(drawn)
             alone += fronts(drawn, guess_order(drawn.region_map))

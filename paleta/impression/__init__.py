@@ -13,7 +13,7 @@ from paleta.impression._region_map import PAPER, Border, Region, RegionMap, labe
 from paleta.impression._regions import find_regions
 from paleta.impression._ring import is_ring
 from paleta.impression._svg import is_svg
-from paleta.impression._things import Group, Things, Weighed, find_things, weigh
+from paleta.impression._things import SURE, Group, Things, Weighed, find_things, weigh
 
 __all__ = [
     "EDIT_SCHEMA",
@@ -21,6 +21,7 @@ __all__ = [
     "MOST_BANDS",
     "MOST_HANDLES",
     "PAPER",
+    "SURE",
     "WIDTH_RANGE_MM",
     "Border",
     "Corners",

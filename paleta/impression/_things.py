@@ -16,6 +16,8 @@ from paleta.impression._thing_pairs import FEATURES, Pairs, pairs_of
 
 LEAST = 0.4
 """Regions are joined while their groups belong together with this likelihood on average."""
+SURE = 0.55
+"""Groups this sure are taken for granted; of less sure ones a user is asked."""
 
 
 class Group(frozenset[int]):
@@ -95,8 +97,8 @@ class Weighed:
         """Regions that are alike with this one, likeliest first."""
         labels = self.pairs.labels
         likely = self.square("alike")[int(np.flatnonzero(labels == label)[0])]
-        found = np.flatnonzero(likely >= least)
-        return [int(mate) for mate in labels[found[np.lexsort((labels[found], -likely[found]))]]]
+        found = sorted(np.flatnonzero(likely >= least), key=lambda place: (-likely[place], labels[place]))
+        return [int(labels[place]) for place in found]
 
 
 def find_things(region_map: RegionMap) -> Things:

@@ -9,7 +9,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.impression import PAPER, RegionMap, Things, Weighed, guess_order, is_ring, weigh
+from paleta.impression import PAPER, SURE, RegionMap, Things, Weighed, guess_order, is_ring, weigh
 from paleta.light._bodies import Body
 from paleta.light._depths import settle_depths
 
@@ -20,8 +20,6 @@ POINTED = 0.47
 LEAF_FILLS, LEAF_RATIO = (0.5, 0.76), (1.6, 6.0)
 PETAL_RATIO = (1.1, 4.5)
 FEWEST_PETALS = 4
-SURE = 0.55
-"""Things this sure have a say in what their regions are."""
 GROUND_WIDE, GROUND_LOW, GROUND_SHARE = 0.55, 0.6, 0.04
 """Ground reaches over this much of the picture's width, lies in its lower part, and has this share of its area."""
 STAFF_SLIM = 0.34
@@ -164,10 +162,8 @@ def _help(
     for surface in things.parts:
         largest = max(surface, key=lambda label: (area[label], -label))
         for label in surface:
-            forms[label] = forms[largest]
-            if largest in bases:
-                bases[label] = bases[largest]
-            else:
+            if forms[label] != forms[largest]:
+                forms[label] = forms[largest]
                 bases.pop(label, None)
 
 

@@ -6,11 +6,11 @@ from collections import Counter
 from collections.abc import Collection
 from dataclasses import replace
 
-from paleta.impression import Weighed
+from paleta.impression import SURE, Weighed
 from paleta.recipe._region import RegionSetting, Settings
 
-DONE, ASKED = 0.55, 0.35
-"""Things this sure are made; less sure ones are asked about, down to the second."""
+ASKED = 0.35
+"""Things less than SURE are asked about, down to this."""
 BODIES_DONE = 0.9
 """Bodies must be surer: shading that runs across what is no one surface is worse than a ramp laid twice."""
 NOUNS = {
@@ -31,7 +31,7 @@ def proposed(weighed: Weighed, settings: Settings) -> tuple[dict[int, RegionSett
 
     Regions that belong to a body or a thing already are left alone.
     """
-    sure, likely = weighed.things(DONE), weighed.things(ASKED)
+    sure, likely = weighed.things(SURE), weighed.things(ASKED)
     result = dict(settings)
     for group in weighed.things(BODIES_DONE).parts:
         free = sorted(label for label in group if label in result and _open(result[label]) and not result[label].body)

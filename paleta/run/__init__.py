@@ -24,7 +24,7 @@ from paleta.run._outcome import Differed, as_done, differed, pens_taken
 from paleta.run._replay import Card, LaidPass, RunState, course_of, plan_key, replay, wetness
 from paleta.run._rescues import RESCUES, SLIPS, Rescue, rescues_for
 from paleta.run._times import seconds_by_pass, seconds_of, times_of
-from paleta.run._wet import Need, Touched, Wetness, needs_of, slowness, ways_of, wetness_after
+from paleta.run._wet import Need, Touched, Wetness, needs_of, needs_of_handling, slowness, ways_of, wetness_after
 
 __all__ = [
     "EVENTS",
@@ -59,6 +59,7 @@ __all__ = [
     "event_from_plain",
     "event_to_plain",
     "needs_of",
+    "needs_of_handling",
     "pairs_between",
     "pens_taken",
     "plan_key",

@@ -10,7 +10,7 @@ from functools import cached_property
 from paleta.errors import PlanImpossible
 from paleta.order import Handling, Mask, Pass, Pen, Work, paler_first, ranks_of
 from paleta.run._replay import Card, RunState
-from paleta.run._wet import Need, needs_of
+from paleta.run._wet import Need, needs_of, needs_of_handling
 
 DRIED = "The pass before it has dried: soften the step with the paler swatch."
 
@@ -79,6 +79,7 @@ class _Desk:
         self.paces = state.ways.paces
         self.near = self.work.neighbours()
         self.needs = needs_of(state.plan)
+        self.handling_needs = needs_of_handling(state.plan)
         self.ranks = ranks_of(self.work)
         self.passes = {one.number: one for one in state.plan.passes}
         self.chains: dict[int, list[Pass]] = {}
@@ -212,8 +213,7 @@ class _Desk:
             if number in card.handled:
                 continue
             lies = self._lies(card, step.mask)
-            wet = mask.during if step.kind == "lift" else mask.over if step.kind == "lay" else frozenset()
-            if not all(self._ready(card, Need(region, False)) for region in wet):
+            if not all(self._ready(card, need) for need in self.handling_needs[number - 1]):
                 continue
             if step.kind == "wipe":
                 if lies and self._inked(card, mask, step):

@@ -29,7 +29,7 @@ from paleta.run._events import (
     Started,
     Undone,
 )
-from paleta.run._rescues import LAYING
+from paleta.run._rescues import WETTING
 from paleta.run._wet import Touched, Wetness, ways_of, wetness_after
 
 
@@ -79,6 +79,7 @@ class RunState:
 
     cards      from 1, in their order.
     pens       swatches taken from now on instead of planned ones.
+    here       swatches taken for single passes, by card and pass.
     log        the lines that count, by time.
     set_aside  lines that do not count, with why: they speak of another plan, of a pass it does not have.
     """
@@ -86,6 +87,7 @@ class RunState:
     plan: Plan
     cards: tuple[Card, ...]
     pens: Mapping[Pen, str]
+    here: Mapping[tuple[int, int], str]
     log: tuple[Event, ...]
     set_aside: tuple[tuple[str, str], ...]
     finished: bool
@@ -190,7 +192,9 @@ class _Replay:
                 strict=True,
             )
         )
-        return RunState(self.plan, cards, self.pens, tuple(self.counting), tuple(self.set_aside), self.finished)
+        return RunState(
+            self.plan, cards, self.pens, self.here, tuple(self.counting), tuple(self.set_aside), self.finished
+        )
 
     def _numbers_by_plan(self) -> dict[str, dict[int, int] | None]:
         """For every plan the run ever followed, its pass numbers in this plan; None: they are the same."""
@@ -249,7 +253,7 @@ class _Replay:
         slip = self.slips.get(event.event)
         if slip is None:
             return "It rescues a slip that is not in the log."
-        if event.rescue in LAYING and slip.plan in self.numbers:
+        if event.rescue in WETTING and slip.plan in self.numbers:
             for number in self._known(slip, slip.passes):
                 self._touch(card, self.passes[number], event.at_s)
         return ""

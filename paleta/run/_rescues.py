@@ -30,6 +30,7 @@ class Rescue:
     """One way out: what to do, for which slips, in which media.
 
     lays  whether it lays colour, and so belongs into the recipe when the run is kept.
+    wets  whether the paper is wet afterwards, and has to dry again.
     """
 
     key: str
@@ -38,6 +39,7 @@ class Rescue:
     slips: tuple[str, ...]
     media: tuple[str, ...] = ANY
     lays: bool = True
+    wets: bool = True
     caution: str = ""
 
 
@@ -66,6 +68,7 @@ RESCUES: tuple[Rescue, ...] = (
         ("over the line", "too dark", "highlight lost"),
         ("pencil",),
         lays=False,
+        wets=False,
     ),
     Rescue(
         "wipe",
@@ -92,6 +95,7 @@ RESCUES: tuple[Rescue, ...] = (
         "A soft pencil shadow over the place, on the side away from the lamp.",
         ("over the line", "dropped pen", "ran together"),
         ("marker", "watercolour", "pencil", "inkpad"),
+        wets=False,
     ),
     Rescue(
         "paler pen",
@@ -114,6 +118,7 @@ RESCUES: tuple[Rescue, ...] = (
         "Burnish with the paler pencil of the ramp, with a light hand.",
         ("too dark", "stripe"),
         ("pencil", "marker"),
+        wets=False,
     ),
     Rescue(
         "melt again",
@@ -128,12 +133,14 @@ RESCUES: tuple[Rescue, ...] = (
         "Touch nothing until both regions are bone dry, then lay the lost edge anew with the darker of the two.",
         ("ran together",),
         ("marker", *WATER, "inkpad"),
+        wets=False,
     ),
     Rescue(
         "white pencil",
         "White pencil",
         "White pencil on the crest that faces the lamp, pressed in the middle, light at the rim.",
         ("highlight lost",),
+        wets=False,
     ),
     Rescue(
         "white pen",
@@ -165,6 +172,7 @@ RESCUES: tuple[Rescue, ...] = (
         "Dry, between clean sheets, under books overnight.",
         ("warped",),
         lays=False,
+        wets=False,
     ),
     Rescue(
         "foam",
@@ -172,6 +180,7 @@ RESCUES: tuple[Rescue, ...] = (
         "Mount the panel on foam, more of it than usual; leave out the roller press if anything is embossed.",
         ("warped",),
         lays=False,
+        wets=False,
     ),
     Rescue(
         "leave it",
@@ -179,10 +188,12 @@ RESCUES: tuple[Rescue, ...] = (
         "From arm's length nobody sees it. Note it for the next card.",
         tuple(SLIPS),
         lays=False,
+        wets=False,
     ),
 )
 RESCUE_KEYS = {one.key: one.name for one in RESCUES}
 LAYING = {one.key for one in RESCUES if one.lays}
+WETTING = {one.key for one in RESCUES if one.wets}
 
 
 def rescues_for(slip: str, medium: str) -> list[Rescue]:

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from paleta.media import Paper
-from paleta.order import DEFAULT_SCHOOL, SCHOOLS, Pace, Pass, Plan, Ways
+from paleta.order import DEFAULT_SCHOOL, SCHOOLS, Pace, Pass, Plan, Ways, dry_before
 
 THIRSTY = {"watercolour": 1.25}
 """How much longer a paper of this kind stays wet than card: it holds more of what is laid on it. From memory."""
@@ -55,6 +55,13 @@ def needs_of(plan: Plan) -> dict[int, tuple[Need, ...]]:
     drying = {one.region for one in plan.passes if ways.paces[one.medium].touch_dry_s > 0}
     near = plan.work.neighbours() if plan.work is not None else {}
     return {one.number: tuple(_needs(one, near.get(one.region, ()), drying)) for one in plan.passes}
+
+
+def needs_of_handling(plan: Plan) -> tuple[tuple[Need, ...], ...]:
+    """For every step of the plan's handling what must be dry before it, as far as the plan knows its work."""
+    if plan.work is None:
+        return tuple(() for _ in plan.handling)
+    return tuple(tuple(Need(region, False) for region in sorted(dry_before(step, plan.work))) for step in plan.handling)
 
 
 def _needs(one: Pass, near: Sequence[int], drying: set[int]) -> Iterator[Need]:

@@ -10,7 +10,18 @@ from paleta.checks import reserves
 from paleta.colour import lab_to_hex
 from paleta.order import Plan
 from paleta.recipe import Sheet, Stint, stints_of
-from paleta.run import SLIPS, RunState, choices, needs_of, plan_key, rescues_for, seconds_by_pass, slowness, ways_of
+from paleta.run import (
+    SLIPS,
+    RunState,
+    choices,
+    needs_of,
+    needs_of_handling,
+    plan_key,
+    rescues_for,
+    seconds_by_pass,
+    slowness,
+    ways_of,
+)
 from server.derived.maps import region_map
 from server.drawers.models import SwatchRecord
 from server.drawers.serializers import SwatchSerializer
@@ -67,7 +78,10 @@ def run_readout(run: Run) -> dict[str, Any]:
             for one in plan.passes
         ],
         "stints": [asdict(stint) for stint in stints],
-        "handling": [asdict(one) for one in plan.handling],
+        "handling": [
+            {**asdict(one), "needs": [asdict(need) for need in dry_first]}
+            for one, dry_first in zip(plan.handling, needs_of_handling(plan), strict=True)
+        ],
         "lines": [{"first_pass": first, "last_pass": last} for first, last in run.lines],
         "swatches": swatches,
         "masked": "mask" in covers,
@@ -117,7 +131,14 @@ def _rescues(slip: str, media: Sequence[str]) -> list[dict[str, Any]]:
     """The ways out in each of the media; each is told with those it is for."""
     found = {one.key: one for medium in media for one in rescues_for(slip, medium)}
     return [
-        {"code": one.key, "name": one.name, "how": one.how, "caution": one.caution, "media": list(one.media)}
+        {
+            "code": one.key,
+            "name": one.name,
+            "how": one.how,
+            "caution": one.caution,
+            "media": list(one.media),
+            "wets": one.wets,
+        }
         for one in found.values()
     ]
 

@@ -83,6 +83,10 @@ class RunStepSerializer(PassSerializer):
     coat_dry_s = serializers.FloatField(help_text="Until what it leaves is dry enough for a coat over it.")
 
 
+class RunHandlingSerializer(HandlingSerializer):
+    needs = NeedSerializer(many=True)
+
+
 class StretchSerializer(serializers.Serializer):
     """A stretch of the plan that is done on every card before going on."""
 
@@ -101,6 +105,7 @@ class RescueSerializer(serializers.Serializer):
     how = serializers.CharField()
     caution = serializers.CharField()
     media = serializers.ListField(child=serializers.ChoiceField(choices=MEDIUM_CHOICES))
+    wets = serializers.BooleanField(help_text="Whether the paper is wet afterwards.")
 
 
 class SlipSerializer(serializers.Serializer):
@@ -151,7 +156,7 @@ class RunReadoutSerializer(RunLineSerializer):
     height_px = serializers.IntegerField()
     steps = RunStepSerializer(many=True)
     stints = StintSerializer(many=True)
-    handling = HandlingSerializer(many=True)
+    handling = RunHandlingSerializer(many=True)
     lines = StretchSerializer(many=True)
     swatches = LaidOutSerializer(many=True, help_text="In the order of first use.")
     masked = serializers.BooleanField()

@@ -3,7 +3,8 @@ import { useEffect, useRef } from "react";
 import type { RunReadout } from "@/shared/api";
 import { swatchStyle } from "@/shared/ui";
 import type { Step } from "./course";
-import { isDone, type Progress } from "./progress";
+import { isDone } from "./progress";
+import type { Progress } from "./replay";
 import { tellStep } from "./words";
 
 type Props = { run: RunReadout; course: Step[]; progress: Progress; current: Step; onPick: (step: Step) => void };

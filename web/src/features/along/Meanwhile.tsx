@@ -3,7 +3,8 @@ import { useQuery } from "@tanstack/react-query";
 import { api, type RunChoice, type RunReadout } from "@/shared/api";
 import { Button } from "@/shared/ui";
 import type { Step } from "./course";
-import { clockOf, type CardProgress, type Progress } from "./progress";
+import { clockOf } from "./progress";
+import type { CardProgress, Progress } from "./replay";
 import { useSeconds } from "./surroundings";
 
 type Props = {
@@ -22,7 +23,7 @@ const WORTH_S = 8;
 
 /** While the paper dries: what may be laid now instead, by the server's word. */
 export function Meanwhile({ run, online, card, current, course, progress, onPick }: Props) {
-  const clock = clockOf(run, card, current.kind === "stint" ? current.passes : [], useSeconds());
+  const clock = clockOf(run, card, current, useSeconds());
   const waiting = clock?.kind === "dry" && clock.left_s > WORTH_S;
   const choices = useQuery({
     queryKey: ["runs", run.id, "choices", progress.log.length] as const,

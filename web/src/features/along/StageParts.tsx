@@ -1,7 +1,8 @@
 import type { KeptRun } from "@/shared/api/runStore";
 import { swatchStyle } from "@/shared/ui";
 import type { Step } from "./course";
-import { beneathOf, clockOf, type Progress } from "./progress";
+import { beneathOf, clockOf } from "./progress";
+import type { Progress } from "./replay";
 import { useSeconds } from "./surroundings";
 import { clockFace, tellStep } from "./words";
 
@@ -10,7 +11,7 @@ type ClockProps = { run: KeptRun["run"]; card: Progress["cards"][number]; step: 
 /** What is still wet, or how long a blend waits. Only this redraws every second. */
 export function ClockFace({ run, card, step }: ClockProps) {
   const now = useSeconds();
-  const clock = clockOf(run, card, step.kind === "stint" ? step.passes : [], now);
+  const clock = clockOf(run, card, step, now);
   if (!clock) return <p className="text-[17px]">ready</p>;
   const late = clock.kind === "blend" && clock.left_s < 0;
   return (

@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
 
 import type { RunEvent, RunReadout } from "@/shared/api";
-import { courseOf } from "./course";
+import { courseOf, type Step } from "./course";
 import { paintLit, zoomTo, type LitMap } from "./lit";
-import { beneathOf, clockOf, isDone, lastDone, nextUp, progressOf } from "./progress";
+import { beneathOf, clockOf, isDone, lastDone, nextUp } from "./progress";
+import { replay } from "./replay";
 
 const step = (number: number, region: number, more: object = {}) => ({
   number,
@@ -22,6 +23,8 @@ const step = (number: number, region: number, more: object = {}) => ({
 function run(more: object = {}): RunReadout {
   return {
     cards: 1,
+    plan: "p",
+    slips: [],
     steps: [step(1, 1), step(2, 2), step(3, 1, { within_s: 75 }), step(4, 3, { needs: [{ region: 1, coat: false }] })],
     stints: [
       { first_pass: 1, last_pass: 2, name: "Petals", count: 2 },
@@ -33,6 +36,8 @@ function run(more: object = {}): RunReadout {
     ...more,
   } as unknown as RunReadout;
 }
+
+const stint = (pass: number): Step => ({ kind: "stint", card: 1, stint: 0, passes: [pass], key: `1-${pass}` });
 
 let made = 0;
 const line = (kind: RunEvent["kind"], at_s: number, more: object = {}): RunEvent => ({
@@ -82,8 +87,8 @@ describe("progress", () => {
 
   it("is the same in any order and counts every line once", () => {
     const log = [laid(1, 1, 2), laid(9, 3), line("another pen", 5, { instead_of: "a", code: "z" })];
-    const forwards = progressOf(run(), log);
-    const backwards = progressOf(run(), [...log, ...log].reverse());
+    const forwards = replay(run(), log);
+    const backwards = replay(run(), [...log, ...log].reverse());
     expect(backwards).toEqual(forwards);
     expect(forwards.pens.get("marker a")?.code).toBe("z");
   });
@@ -91,10 +96,10 @@ describe("progress", () => {
   it("goes on with the first stint that is not done, and back over the last", () => {
     const course = courseOf(run());
     const last = laid(9, 3);
-    const before = progressOf(run(), [laid(1, 1, 2), last]);
+    const before = replay(run(), [laid(1, 1, 2), last]);
     expect(nextUp(before, course, 2).map((one) => one.key)).toEqual(["1-4"]);
     expect(lastDone(before)).toBe(last);
-    const after = progressOf(run(), [laid(1, 1, 2), last, line("undone", 10, { event: last.id })]);
+    const after = replay(run(), [laid(1, 1, 2), last, line("undone", 10, { event: last.id })]);
     expect(nextUp(after, course, 1)[0]?.key).toBe("1-3");
   });
 
@@ -102,42 +107,52 @@ describe("progress", () => {
     const swatches = [{ medium: "marker", code: "a", name: "Ash 1" }];
     const early = courseOf(run())[1];
     if (early?.kind !== "stint") throw new Error("no stint");
-    expect(beneathOf(run({ swatches }), progressOf(run(), []), early)).toBe("Ash 1");
-    expect(beneathOf(run({ swatches }), progressOf(run(), [laid(1, 1)]), early)).toBeUndefined();
+    expect(beneathOf(run({ swatches }), replay(run(), []), early)).toBe("Ash 1");
+    expect(beneathOf(run({ swatches }), replay(run(), [laid(1, 1)]), early)).toBeUndefined();
   });
 
   it("does not call a stint done of which one pass is missing", () => {
     const [first] = courseOf(run());
-    expect(first && isDone(progressOf(run(), [laid(1, 1)]), first)).toBe(false);
+    expect(first && isDone(replay(run(), [laid(1, 1)]), first)).toBe(false);
   });
 
   it("tells what is wet, and how long a blend waits", () => {
-    const [card] = progressOf(run(), [laid(100, 1)]).cards;
+    const [card] = replay(run(), [laid(100, 1)]).cards;
     if (!card) throw new Error("no card");
-    expect(clockOf(run(), card, [4], 110)).toEqual({ words: "R1", left_s: 40, kind: "dry" });
-    expect(clockOf(run(), card, [4], 151)).toBeNull();
-    expect(clockOf(run(), card, [3], 110)).toEqual({ words: "R1", left_s: 65, kind: "blend" });
+    expect(clockOf(run(), card, stint(4), 110)).toEqual({ words: "R1", left_s: 40, kind: "dry" });
+    expect(clockOf(run(), card, stint(4), 151)).toBeNull();
+    expect(clockOf(run(), card, stint(3), 110)).toEqual({ words: "R1", left_s: 65, kind: "blend" });
   });
 
   it("waits as long as what was laid last takes to dry, for a coat longer than beside it", () => {
     const coats = [step(1, 1), step(2, 1, { medium: "pencil", touch_dry_s: 0, needs: [{ region: 1, coat: true }] })];
     const two = run({ steps: [...coats, step(3, 2, { needs: [{ region: 1, coat: false }] })] });
-    const [marker] = progressOf(two, [laid(100, 1)]).cards;
-    const [both] = progressOf(two, [laid(100, 1), laid(260, 2)]).cards;
+    const [marker] = replay(two, [laid(100, 1)]).cards;
+    const [both] = replay(two, [laid(100, 1), laid(260, 2)]).cards;
     if (!marker || !both) throw new Error("no card");
-    expect(clockOf(two, marker, [2], 110)).toEqual({ words: "R1", left_s: 140, kind: "dry" });
-    expect(clockOf(two, marker, [3], 110)).toEqual({ words: "R1", left_s: 40, kind: "dry" });
-    expect(clockOf(two, both, [3], 261)).toBeNull();
+    expect(clockOf(two, marker, stint(2), 110)).toEqual({ words: "R1", left_s: 140, kind: "dry" });
+    expect(clockOf(two, marker, stint(3), 110)).toEqual({ words: "R1", left_s: 40, kind: "dry" });
+    expect(clockOf(two, both, stint(3), 261)).toBeNull();
+  });
+
+  it("waits for wet ink beside a mask before it is lifted", () => {
+    const handling = [{ kind: "lift", before_pass: 5, needs: [{ region: 1, coat: false }] }];
+    const masked = run({ handling });
+    const [card] = replay(masked, [laid(100, 1)]).cards;
+    const lift = courseOf(masked).at(-1);
+    if (!card || !lift) throw new Error("no card");
+    expect(clockOf(masked, card, lift, 101)).toEqual({ words: "R1", left_s: 49, kind: "dry" });
+    expect(clockOf(masked, card, lift, 151)).toBeNull();
   });
 
   it("keeps pens of one code apart by their medium", () => {
     const two = run({ steps: [step(1, 1), step(2, 2, { medium: "pencil" })] });
     const event = line("another pen", 5, { instead_of: "a", code: "z", medium: "pencil" });
-    expect([...progressOf(two, [event]).pens.keys()]).toEqual(["pencil a"]);
+    expect([...replay(two, [event]).pens.keys()]).toEqual(["pencil a"]);
   });
 
   it("ends when somebody says so", () => {
-    expect(nextUp(progressOf(run(), [line("finished", 3)]), courseOf(run()), 1)).toEqual([]);
+    expect(nextUp(replay(run(), [line("finished", 3)]), courseOf(run()), 1)).toEqual([]);
   });
 });
 

@@ -7,7 +7,10 @@ export type Step = { key: string; card: number } & (
 
 type Laying = Pick<RunReadout, "cards" | "lines" | "stints" | "handling" | "steps">;
 
-/** All there is to do, in order: every stretch of the plan on card after card, masks where the plan has them. */
+/**
+ * All there is to do, in order: every stretch of the plan on card after card, masks where the plan has them, and what
+ * comes after the last pass once all cards are coloured.
+ */
 export function courseOf(run: Laying): Step[] {
   const steps: Step[] = [];
   const masks = (card: number, from: number, to: number) => {
@@ -27,8 +30,8 @@ export function courseOf(run: Laying): Step[] {
         );
         steps.push({ kind: "stint", card, stint: place, passes, key: `${card}-${stint.first_pass}` });
       });
-      if (line.last_pass === run.steps.length) masks(card, line.last_pass + 1, Infinity);
     }
   }
+  for (let card = 1; card <= run.cards; card++) masks(card, run.steps.length + 1, Infinity);
   return steps;
 }

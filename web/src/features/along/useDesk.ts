@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState, useSyncExternalStore } from "react";
 
 import { courseOf, type Step } from "./course";
 import { Desk, type DeskState } from "./desk";
-import { progressOf, type Progress } from "./progress";
+import { replay, type Progress } from "./replay";
 
 export type AtDesk = { desk: Desk; state: DeskState; course: Step[]; progress: Progress | null };
 
@@ -14,7 +14,7 @@ export function useDesk(id: number): AtDesk {
   const run = state.kept?.run;
   const course = useMemo(() => (run ? courseOf(run) : []), [run]);
   const progress = useMemo(
-    () => (run ? progressOf(run, [...run.log, ...state.unsent.flatMap(({ event }) => event ?? [])]) : null),
+    () => (run ? replay(run, [...run.log, ...state.unsent.flatMap(({ event }) => event ?? [])]) : null),
     [run, state.unsent],
   );
   return { desk, state, course, progress };

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import type { RunReadout } from "@/shared/api";
-import type { Progress } from "./progress";
+import type { Progress } from "./replay";
 import { clockFace, tellStep } from "./words";
 
 const RUN = {

@@ -1,6 +1,7 @@
 import type { RunReadout } from "@/shared/api";
 import type { Step } from "./course";
-import { penKey, plannedPen, type Progress } from "./progress";
+import { plannedPen } from "./progress";
+import { penKey, type Progress } from "./replay";
 
 /** A step in words: which swatch, where, how. */
 export type Told = {

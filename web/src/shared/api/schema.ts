@@ -2993,18 +2993,11 @@ export interface components {
              * @description How long the hand rests before it.
              */
             wait_s: number;
-            kind: components["schemas"]["HandlingKindEnum"];
+            kind: components["schemas"]["KindAe5Enum"];
             name: string;
             how: string;
             before_pass: number;
         };
-        /**
-         * @description * `lay` - lay
-         *     * `wipe` - wipe
-         *     * `lift` - lift
-         * @enum {string}
-         */
-        HandlingKindEnum: "lay" | "wipe" | "lift";
         /** @description A line that parts a ground: what lies below it, and the handles it runs through, in mm. */
         HorizonOut: {
             label: number;
@@ -3101,6 +3094,13 @@ export interface components {
          * @enum {string}
          */
         KeyEnum: "light" | "middle" | "night";
+        /**
+         * @description * `lay` - lay
+         *     * `wipe` - wipe
+         *     * `lift` - lift
+         * @enum {string}
+         */
+        KindAe5Enum: "lay" | "wipe" | "lift";
         /** @description A piece in its place, from the front's top left corner. */
         Laid: {
             kind: components["schemas"]["LaidKindEnum"];
@@ -4082,6 +4082,8 @@ export interface components {
             how: string;
             caution: string;
             media: components["schemas"]["Medium"][];
+            /** @description Whether the paper is wet afterwards. */
+            wets: boolean;
         };
         /** @description A restore under way. */
         Restore: {
@@ -4155,6 +4157,23 @@ export interface components {
             minutes: number;
             /** @default  */
             note: string;
+        };
+        /** @description A mask or tape being laid, wiped or lifted. */
+        RunHandling: {
+            /** Format: double */
+            start_s: number;
+            /** Format: double */
+            end_s: number;
+            /**
+             * Format: double
+             * @description How long the hand rests before it.
+             */
+            wait_s: number;
+            kind: components["schemas"]["KindAe5Enum"];
+            name: string;
+            how: string;
+            before_pass: number;
+            needs: components["schemas"]["Need"][];
         };
         /** @description A run in the logbook. */
         RunLine: {
@@ -4233,7 +4252,7 @@ export interface components {
             height_px: number;
             steps: components["schemas"]["RunStep"][];
             stints: components["schemas"]["Stint"][];
-            handling: components["schemas"]["Handling"][];
+            handling: components["schemas"]["RunHandling"][];
             lines: components["schemas"]["Stretch"][];
             /** @description In the order of first use. */
             swatches: components["schemas"]["LaidOut"][];

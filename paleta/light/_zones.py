@@ -124,7 +124,10 @@ def _with_bodies(histogram: NDArray[np.int64], bodies: Mapping[int, int]) -> NDA
 def zone_shares(
     light_levels: NDArray[np.int32], labels: NDArray[np.int32], starts: Mapping[int, NDArray[np.int32]]
 ) -> dict[int, tuple[float, ...]]:
-    """Part of each region's area in each of its zones, deepest first, to a thousandth; a part may be 0."""
+    """Part of each region's area in each of its zones, deepest first, to a thousandth; a part may be 0.
+
+    What is rounded are the sums from the deepest on, so that all parts together are 1 and no more.
+    """
     span = int(labels.max()) + 1
     histogram = _histogram(light_levels, labels, span)
     shares = {}
@@ -133,7 +136,7 @@ def zone_shares(
         parts = np.add.reduceat(np.append(histogram[label], 0), [0, *np.minimum(begin, LEVELS)])
         # Where two thresholds fall together reduceat gives the single level there, not nothing.
         parts = np.where(np.diff([0, *begin, LEVELS]) > 0, parts, 0)
-        shares[label] = tuple(round(float(part) / total, 3) for part in parts)
+        shares[label] = tuple(np.diff(np.round(np.cumsum(parts) / total, 3), prepend=0.0).round(3).tolist())
     return shares
 
 

@@ -2,6 +2,7 @@
 
 from paleta.order._check import Violation, check_batch, check_plan
 from paleta.order._copies import MOST_COPIES, Batch, BatchLine, batch
+from paleta.order._masks import dry_before
 from paleta.order._own_pace import LEAST_TIMED, Learnt, Timed, TimedPasses, learn, own_pace
 from paleta.order._pace import PACES, Pace
 from paleta.order._plan import Handling, Pass, Plan
@@ -71,6 +72,7 @@ __all__ = [
     "batch",
     "check_batch",
     "check_plan",
+    "dry_before",
     "expand",
     "learn",
     "make_plan",

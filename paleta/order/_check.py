@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
@@ -63,8 +64,8 @@ def check_plan(
 
 def check_batch(work: Work, plan: Plan, batch: Batch, pace: Paces | None = None) -> list[Violation]:
     """All rules that a batch breaks beside those its plan does: on every card the passes come in the plan's order,
-    second coats and touching regions find dry paper, wet blends are not interrupted; one hand does them all, and
-    changes its pens.
+    second coats and touching regions find dry paper, wet blends are not interrupted, masks lie where and when they
+    must; one hand does them all, and changes its pens.
 
     Raises
     ------
@@ -74,7 +75,8 @@ def check_batch(work: Work, plan: Plan, batch: Batch, pace: Paces | None = None)
     ways = plan.laid_by(pace=pace)
     found: list[Violation] = []
     laid: list[Pass] = []
-    for starts_s in batch.starts_s:
+    handled: list[Handling] = []
+    for starts_s, handled_s in zip(batch.starts_s, batch.handled_s, strict=True):
         passes = [
             replace(one, start_s=start_s, end_s=start_s + ways.paces[one.medium].laying_s(one.area_mm2))
             for one, start_s in zip(plan.passes, starts_s, strict=True)
@@ -87,9 +89,26 @@ def check_batch(work: Work, plan: Plan, batch: Batch, pace: Paces | None = None)
             if after.start_s < before.end_s - ROUNDING_S:
                 numbers = (before.number, after.number)
                 found.append(Violation("order", numbers, f"Pass {after.number} is laid before pass {before.number}."))
+        steps = [
+            replace(one, start_s=start_s, end_s=start_s + one.end_s - one.start_s)
+            for one, start_s in zip(plan.handling, handled_s, strict=True)
+        ]
+        card = replace(plan, passes=tuple(passes), handling=tuple(steps))
+        found += [Violation(*fault) for fault in mask_faults(work, card, ways, ROUNDING_S)]
         laid += passes
+        handled += steps
     in_turn = replace(plan, passes=tuple(sorted(laid, key=lambda one: one.start_s)), handling=())
-    return [*found, *_hand(in_turn, ways)]
+    return [*found, *_hand(in_turn, ways), *_one_at_a_time(laid, handled)]
+
+
+def _one_at_a_time(laid: Sequence[Pass], handled: Sequence[Handling]) -> list[Violation]:
+    """No mask of any card is handled while the hand lays a pass or handles another."""
+    steps: list[Pass | Handling] = sorted([*laid, *handled], key=lambda one: (one.start_s, one.end_s))
+    return [
+        Violation("hand", (), "A mask is handled while the hand is busy on another card.")
+        for before, after in pairwise(steps)
+        if (isinstance(before, Handling) or isinstance(after, Handling)) and after.start_s < before.end_s - ROUNDING_S
+    ]
 
 
 def _numbers(plan: Plan) -> list[Violation]:

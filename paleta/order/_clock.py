@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
@@ -80,3 +80,8 @@ class Paper:
                     if end_s + self.ways.paces[medium].touch_dry_s > ready_s:
                         ready_s, cause = end_s + self.ways.paces[medium].touch_dry_s, other
         return ready_s, cause
+
+    def touch_dry(self, regions: Iterable[int]) -> float:
+        """When all of `regions` are touch dry."""
+        laid = (self.last[region] for region in regions if region in self.last)
+        return max((end_s + self.ways.paces[medium].touch_dry_s for medium, end_s in laid), default=0.0)

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
 
 from paleta.errors import PlanImpossible
 from paleta.order._clock import Hand, Paper
-from paleta.order._plan import Pass, Plan
+from paleta.order._masks import dry_before
+from paleta.order._plan import Handling, Pass, Plan
 from paleta.order._ways import Paces, Ways
 from paleta.order._work import Work
 
@@ -28,8 +30,8 @@ class BatchLine:
 class Batch:
     """n cards worked together. one_by_one_s is the time of n cards after each other.
 
-    starts_s  for every card when each pass of the plan begins on it; the handling of masks is left out where the cards
-              are worked together.
+    starts_s   for every card when each pass of the plan begins on it.
+    handled_s  for every card when each step of the plan's handling of masks begins on it.
     """
 
     copies: int
@@ -39,11 +41,14 @@ class Batch:
     pen_changes: int
     one_by_one_changes: int
     starts_s: tuple[tuple[float, ...], ...] = ()
+    handled_s: tuple[tuple[float, ...], ...] = ()
 
 
 def batch(work: Work, plan: Plan, pace: Paces | None, copies: int) -> Batch:
     """Work `copies` cards along `plan`: every wet stretch is done on card after card, one dries while the next is laid.
-    Where the plan is woven so closely that this would take longer, card after card is worked whole.
+    Masks are laid, wiped and lifted on each card before the pass they come before; what comes after the last pass is
+    done once all cards are coloured. Where the plan is woven so closely that this would take longer, card after card is
+    worked whole.
 
     Raises
     ------
@@ -56,33 +61,52 @@ def batch(work: Work, plan: Plan, pace: Paces | None, copies: int) -> Batch:
         raise PlanImpossible(f"A batch has 1 to {MOST_COPIES} cards, got {copies}.")
     ways = plan.laid_by(pace=pace)
     hand, near = Hand(ways), work.neighbours()
-    cards = [Paper(ways, near) for _ in range(copies)]
-    starts: list[list[float]] = [[] for _ in range(copies)]
+    cards = [_Card(Paper(ways, near)) for _ in range(copies)]
     lines = []
     for stretch in _stretches(plan.passes):
         begun, waited = hand.now_s, 0.0
         # Alternate cards run the stretch's single pen on; a stretch of several pens starts over on every card.
-        for card, begins in zip(cards, starts, strict=True):
+        for card in cards:
             for place, one in enumerate(stretch):
-                ready_s = card.ready([one])[0] if place == 0 or one.join != "wet" else 0.0
-                laid = hand.lay(one, card, ready_s)
+                waited += card.handle(hand, work, [step for step in plan.handling if step.before_pass == one.number])
+                ready_s = card.paper.ready([one])[0] if place == 0 or one.join != "wet" else 0.0
+                laid = hand.lay(one, card.paper, ready_s)
                 waited += laid.waited_s
-                begins.append(round(laid.start_s, 1))
+                card.starts_s.append(round(laid.start_s, 1))
         lines.append(
             BatchLine(stretch[0].number, stretch[-1].number, round(begun, 1), round(hand.now_s, 1), round(waited, 1))
         )
-    # Every card has its masks laid and lifted.
-    handled_s = copies * sum(one.end_s - one.start_s for one in plan.handling)
+    for card in cards:
+        card.handle(hand, work, [step for step in plan.handling if step.before_pass > len(plan.passes)])
     whole = _card_after_card(plan, ways, copies)
-    if hand.now_s + handled_s > whole.one_by_one_s:
+    if hand.now_s > whole.one_by_one_s:
         return whole
     return replace(
         whole,
         lines=tuple(lines),
-        duration_s=round(hand.now_s + handled_s, 1),
+        duration_s=round(hand.now_s, 1),
         pen_changes=hand.changes,
-        starts_s=tuple(tuple(begins) for begins in starts),
+        starts_s=tuple(tuple(card.starts_s) for card in cards),
+        handled_s=tuple(tuple(card.handled_s) for card in cards),
     )
+
+
+@dataclass(slots=True)
+class _Card:
+    """One card of a batch being worked: its paper, and when passes and handling began on it."""
+
+    paper: Paper
+    starts_s: list[float] = field(default_factory=list)
+    handled_s: list[float] = field(default_factory=list)
+
+    def handle(self, hand: Hand, work: Work, steps: Sequence[Handling]) -> float:
+        """Lay, wipe and lift masks; seconds that were waited for dry paper."""
+        waited_s = 0.0
+        for step in steps:
+            waited_s += hand.wait_until(self.paper.touch_dry(dry_before(step, work)))
+            self.handled_s.append(round(hand.now_s, 1))
+            hand.now_s += step.end_s - step.start_s
+        return waited_s
 
 
 def _card_after_card(plan: Plan, ways: Ways, copies: int) -> Batch:
@@ -94,7 +118,7 @@ def _card_after_card(plan: Plan, ways: Ways, copies: int) -> Batch:
     each_s = plan.duration_s + again_s
     total_s = round(copies * each_s - (each_s - plan.duration_s), 1)
     changes = copies * plan.pen_changes + (copies - 1 if another else 0)
-    waits_s = copies * sum(one.wait_s for one in plan.passes)
+    waits_s = copies * sum(one.wait_s for one in (*plan.passes, *plan.handling))
     return Batch(
         copies=copies,
         lines=(BatchLine(1, len(plan.passes), 0.0, total_s, round(waits_s, 1)),) if plan.passes else (),
@@ -103,6 +127,9 @@ def _card_after_card(plan: Plan, ways: Ways, copies: int) -> Batch:
         pen_changes=changes,
         one_by_one_changes=changes,
         starts_s=tuple(tuple(round(one.start_s + card * each_s, 1) for one in plan.passes) for card in range(copies)),
+        handled_s=tuple(
+            tuple(round(one.start_s + card * each_s, 1) for one in plan.handling) for card in range(copies)
+        ),
     )
 
 

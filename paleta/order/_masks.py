@@ -38,6 +38,13 @@ def handling_s(work: Work, chains: Sequence[Sequence[Stroke]]) -> float:
     return (LAY_S + LIFT_S) * len(masks) + WIPE_S * wipes
 
 
+def dry_before(step: Handling, work: Work) -> frozenset[int]:
+    """The regions that must be touch dry before a mask is handled: beneath one that is laid, beside one that is
+    lifted."""
+    mask = work.masks[step.mask]
+    return {"lay": mask.over, "lift": mask.during}.get(step.kind, frozenset())
+
+
 def used_masks(work: Work) -> list[tuple[int, Mask]]:
     """The masks beneath which something is coloured, with their numbers."""
     return [(number, mask) for number, mask in enumerate(work.masks) if _used(mask, work)]

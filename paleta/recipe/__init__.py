@@ -3,7 +3,7 @@
 from paleta.recipe._card import Card
 from paleta.recipe._carry import CarriedOver, carry_over, first_setting, taken_from_paper
 from paleta.recipe._changes import what_changed
-from paleta.recipe._coat import MOST_COATS, Accent, Coat, spread_over
+from paleta.recipe._coat import MOST_COATS, Accent, Coat, accents_in_laying_order, spread_over
 from paleta.recipe._colours import KEY_NAMES, Colours
 from paleta.recipe._file import build, dump, load, plan_from_plain, plan_to_plain
 from paleta.recipe._finish import Finish
@@ -64,6 +64,7 @@ __all__ = [
     "Sheet",
     "Stamp",
     "Stint",
+    "accents_in_laying_order",
     "bodies_of",
     "build",
     "carry_over",

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import permutations
 
 from paleta.errors import RecipeError
 from paleta.fields import Choice, Many, Text, check_fields, holds
 from paleta.light import ACCENTS
-from paleta.media import LONGEST_CODE, MEDIA
+from paleta.media import LONGEST_CODE, MEDIA, stack_fault
 from paleta.order import SCHOOLS, Pen
 
 CODE = Text(LONGEST_CODE + 20, 1)
@@ -53,6 +55,30 @@ class Accent:
     @property
     def pen(self) -> Pen:
         return self.medium, self.code
+
+
+def accents_in_laying_order(media: Sequence[str], accents: Sequence[Accent]) -> tuple[Accent, ...]:
+    """Accents over coats of these media, in the order in which they are laid.
+
+    Touches of a background come first, then the order is that of ACCENTS. Where a medium could not lie over another in
+    that order, media change places; an accent in a medium of the coats may lie over all of them, since the trade goes
+    back to the darkest marker over pencil for accents.
+
+    Raises
+    ------
+    RecipeError
+        If the media cannot lie over each other in any order.
+    """
+    kinds = list(ACCENTS)
+    usual = sorted(accents, key=lambda one: (not ACCENTS[one.kind].background, kinds.index(one.kind)))
+    own = tuple(dict.fromkeys(accent.medium for accent in usual if accent.medium not in media))
+    possible = next((order for order in permutations(own) if not stack_fault((*media, *order))), None)
+    if possible is None:
+        raise RecipeError(stack_fault((*media, *own)))
+    if possible == own:
+        return tuple(usual)
+    layers = (*media, *possible)
+    return tuple(sorted(usual, key=lambda accent: layers.index(accent.medium)))
 
 
 def spread_over(shades: int, zones: int) -> tuple[int, ...]:

@@ -12,7 +12,7 @@ from paleta.ground import Fade
 from paleta.light import FORMS
 from paleta.media import stack_fault
 from paleta.order import Pen
-from paleta.recipe._coat import MOST_COATS, Accent, Coat
+from paleta.recipe._coat import MOST_COATS, Accent, Coat, accents_in_laying_order
 
 ROLES = {"focal": "Focal image", "background": "Background"}
 TAGS = (
@@ -76,11 +76,13 @@ class RegionSetting:
         kinds = [accent.kind for accent in self.accents]
         if len(set(kinds)) < len(kinds):
             raise RecipeError(f"{self.name}: the same accent is there twice.")
-        # The trade goes back to the darkest marker over pencil for accents, so an accent in a coat's own medium may lie
-        # over all of them.
-        fault = stack_fault((*media, *(accent.medium for accent in self.accents if accent.medium not in media)))
+        fault = stack_fault(media)
         if fault:
             raise RecipeError(f"{self.name}: {fault}")
+        try:
+            accents_in_laying_order(media, self.accents)
+        except RecipeError as error:
+            raise RecipeError(f"{self.name}: {error}") from error
 
     @property
     def pens(self) -> tuple[Pen, ...]:

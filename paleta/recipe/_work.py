@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from paleta.impression import RegionMap
 from paleta.light import ACCENTS, Body, Zoning
 from paleta.order import Job, Mask, Work
-from paleta.recipe._coat import zones_covered
+from paleta.recipe._coat import accents_in_laying_order, zones_covered
 from paleta.recipe._sheet import Sheet
 
 
@@ -111,19 +111,25 @@ def _coats(sheet: Sheet, label: int, area_mm2: float, shares: tuple[float, ...],
 def _accents(
     sheet: Sheet, label: int, area_mm2: float, accents: Mapping[tuple[int, str], float], rank: int
 ) -> Iterator[Job]:
-    """Accents come after all that is coloured; those of a background with it."""
+    """Accents come after all that is coloured. Touches of a background, and what lies beneath them, come with it; so
+    does every accent on a background that is coloured while a mask covers the figure."""
     setting = sheet.regions.settings[label]
-    order = list(ACCENTS)
-    for accent in sorted(setting.accents, key=lambda accent: order.index(accent.kind)):
+    under_mask = sheet.order.masked and setting.role == "background"
+    kinds = list(ACCENTS)
+    laid = accents_in_laying_order([coat.medium for coat in setting.coats], setting.accents)
+    numbers = [kinds.index(accent.kind) for accent in laid]
+    if numbers != sorted(numbers):
+        numbers = list(range(len(laid)))
+    for place, (number, accent) in enumerate(zip(numbers, laid, strict=True)):
         kind = ACCENTS[accent.kind]
         yield Job(
             region=label,
             name=setting.name,
             area_mm2=min(accents.get((label, accent.kind), 0.05 * area_mm2), area_mm2),
             ramp=(accent.code,),
-            rank=rank if kind.background else AFTER_ALL,
+            rank=rank if under_mask or any(ACCENTS[later.kind].background for later in laid[place:]) else AFTER_ALL,
             medium=accent.medium,
-            coat=FIRST_ACCENT + order.index(accent.kind),
+            coat=FIRST_ACCENT + number,
             place=kind.place,
             how=kind.how,
         )

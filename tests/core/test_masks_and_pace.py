@@ -10,8 +10,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.optimize import nnls
 
-from paleta.errors import PlanImpossible, SchoolError
-from paleta.order import PACES, SCHOOLS, Mask, Timed, Work, batch, check_plan, make_plan, own_pace
+from paleta.errors import PlanImpossible
+from paleta.order import PACES, SCHOOLS, Mask, Timed, Work, batch, check_batch, check_plan, make_plan, own_pace
 from tests.builders import make_work
 
 MARKER = PACES["marker"]
@@ -89,13 +89,28 @@ class MaskTest(SimpleTestCase):
         with self.assertRaisesMessage(PlanImpossible, "while the mask is on"):
             make_plan(mixed, SCHOOLS["M1"], MARKER)
 
-    def test_every_card_of_a_batch_is_masked(self):
-        work = masked_work()
-        plan = make_plan(work, SCHOOLS["M2"], MARKER)
-        bare = replace(plan, handling=())
-        handled = sum(one.end_s - one.start_s for one in plan.handling)
-        masked, unmasked = (batch(work, one, MARKER, 4).duration_s for one in (plan, bare))
-        self.assertAlmostEqual(masked - unmasked, 4 * handled, delta=0.2)
+    def test_every_card_of_a_batch_is_masked_at_a_time_of_its_own(self):
+        work = masked_work(figures=4, behind=3)
+        plan = make_plan(work, SCHOOLS["M1"], MARKER)
+        made = batch(work, plan, None, 6)
+        self.assertEqual(check_batch(work, plan, made), [])
+        self.assertEqual([len(card) for card in made.handled_s], [len(plan.handling)] * 6)
+        self.assertEqual(len(set(made.handled_s)), 6)
+        lays, lifts = zip(*made.handled_s, strict=True)
+        for card, starts_s in enumerate(made.starts_s):
+            behind = [start for start, one in zip(starts_s, plan.passes, strict=True) if one.region > 4]
+            with self.subTest(card=card):
+                self.assertLess(lays[card], min(behind))
+                self.assertGreater(lifts[card], max(behind))
+
+    def test_a_batch_that_handles_a_mask_while_the_hand_is_busy_is_named(self):
+        work = masked_work(figures=4, behind=3)
+        plan = make_plan(work, SCHOOLS["M1"], MARKER)
+        made = batch(work, plan, None, 3)
+        lay, lift = made.handled_s[0]
+        for wrong in ((made.starts_s[1][0], lift), (lay, made.starts_s[1][-1])):
+            broken = replace(made, handled_s=(wrong, *made.handled_s[1:]))
+            self.assertIn("hand", {fault.kind for fault in check_batch(work, plan, broken)})
 
     def test_a_plan_knows_what_it_was_made_for_and_one_from_elsewhere_must_be_told(self):
         work = make_work(("a", "b"))

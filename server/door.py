@@ -7,7 +7,7 @@ from collections.abc import Callable
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 
-from server.derived.worker import waited_for_by
+from server.derived.waiting import waited_for_by
 from server.problems import document, plain_response
 
 LONGEST_ADDRESS = 4000

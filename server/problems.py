@@ -18,12 +18,13 @@ from rest_framework import exceptions, status
 from rest_framework.response import Response
 
 from paleta.errors import ImageTooLarge, PaletaError
-from server.derived.worker import NobodyWaits
+from server.derived.waiting import NobodyWaits
 from server.files.store import FileMissing
 
 MEDIA_TYPE = "application/problem+json"
 CLIENT_LEFT = 499
 """No status of a standard, since nobody reads it; servers log it under this number."""
+CLIENT_LEFT_REASON = "Client Closed Request"
 OUT_OF_ROOM = (errno.ENOSPC, errno.EDQUOT)
 log = logging.getLogger(__name__)
 
@@ -136,7 +137,17 @@ def _title(code: str) -> str:
 
 
 def _response(body: dict[str, Any]) -> Response:
-    return Response(body, status=body["status"], content_type=MEDIA_TYPE)
+    response = Response(body, status=body["status"], content_type=MEDIA_TYPE)
+    if body["status"] == CLIENT_LEFT:
+        response.reason_phrase = CLIENT_LEFT_REASON
+    return response
+
+
+class WorthLogging(logging.Filter):
+    """Leaves out requests that their client gave up: they are no trouble of the server's."""
+
+    def filter(self, record: logging.LogRecord) -> bool:
+        return getattr(record, "status_code", None) != CLIENT_LEFT
 
 
 def _unforeseen(path: str) -> dict[str, Any]:

@@ -107,6 +107,13 @@ SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_FAILURE_VIEW = "server.problems.forbidden"
 SECURE_REFERRER_POLICY = "same-origin"
 
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "filters": {"worth_logging": {"()": "server.problems.WorthLogging"}},
+    "loggers": {"django.request": {"filters": ["worth_logging"]}},
+}
+
 TEST_RUNNER = "tests.runner.Runner"
 
 REST_FRAMEWORK = {

@@ -14,6 +14,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any, ClassVar
 
+from paleta.fields import whole_numbers
 from paleta.order import Pass, Pen, Plan, Ways, batch
 from paleta.recipe import plan_to_plain
 from paleta.run._events import (
@@ -34,8 +35,8 @@ from paleta.run._wet import Touched, Wetness, ways_of, wetness_after
 
 
 def plan_key(plan: Plan) -> str:
-    """Names a plan by its content: 16 characters."""
-    content = plan_to_plain(plan)
+    """Names a plan by its content: 16 characters, the same before a plan is written to a file and after."""
+    content = whole_numbers(plan_to_plain(plan))
     if not any(one.coat for one in plan.passes) and len({one.medium for one in plan.passes}) <= 1:
         # Logs that were begun before there were coats speak of such plans without them.
         left_out = ("medium", "coat")

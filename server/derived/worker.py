@@ -6,7 +6,6 @@ A picture that somebody sent is never read by the process that serves everyone.
 from __future__ import annotations
 
 import contextlib
-import contextvars
 import multiprocessing
 import threading
 import time
@@ -18,28 +17,14 @@ from django.conf import settings
 
 from server.derived import chores
 from server.derived.chores import TookTooLong, TookTooMuch
+from server.derived.waiting import stop_if_nobody_waits
 
 Made = TypeVar("Made")
 TICK_S = 0.25
 """How often is looked whether anybody still waits."""
 
 
-class NobodyWaits(Exception):
-    """Whoever asked has gone."""
-
-
 _room = threading.BoundedSemaphore(settings.HEAVY_AT_ONCE)
-_gone: contextvars.ContextVar[Callable[[], bool]] = contextvars.ContextVar("gone", default=lambda: False)
-
-
-@contextlib.contextmanager
-def waited_for_by(gone: Callable[[], bool]) -> Iterator[None]:
-    """Work begun inside is stopped once `gone` says that the client has left."""
-    token = _gone.set(gone)
-    try:
-        yield
-    finally:
-        _gone.reset(token)
 
 
 def run(work: Callable[..., Made], *values: Any, limit_s: float = 120.0, memory_mb: int = 900) -> Made:
@@ -71,8 +56,7 @@ def run(work: Callable[..., Made], *values: Any, limit_s: float = 120.0, memory_
 @contextlib.contextmanager
 def _turn() -> Iterator[None]:
     while not _room.acquire(timeout=TICK_S):
-        if _gone.get()():
-            raise NobodyWaits
+        stop_if_nobody_waits()
     try:
         yield
     finally:
@@ -83,8 +67,7 @@ def _result(pipe: Connection, until_s: float) -> Any:
     while not pipe.poll(TICK_S):
         if time.monotonic() > until_s:
             raise TookTooLong("This takes too long and was stopped. Try a smaller or simpler picture.")
-        if _gone.get()():
-            raise NobodyWaits
+        stop_if_nobody_waits()
     try:
         good, value = pipe.recv()
     except EOFError as error:

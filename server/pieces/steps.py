@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import dataclass
 from typing import Any
 
 import jsonpatch
@@ -37,32 +38,56 @@ def lock(actor: Actor, piece: Piece, version: int) -> Piece:
     return current
 
 
-def keep_step(*, actor: Actor, piece: Piece, version: int, what: str, sheet: Sheet) -> Piece:
-    """Make `sheet` the current one; steps that had been undone are dropped. An unchanged sheet is no step.
+@dataclass(frozen=True, slots=True)
+class PreparedStep:
+    """A sheet that can become the current one of its piece, and what changes with it."""
 
-    Whatever is slow or could fail about the new sheet is done before the database is locked.
+    sheet: Sheet
+    plain: Plain
+    forward: Patches
+    back: Patches
+
+
+def prepare_step(piece: Piece, version: int, sheet: Sheet) -> PreparedStep:
+    """Do whatever is slow or could fail about the new sheet: to be done before the database is locked.
+
+    Raises
+    ------
+    ChangedElsewhere
+        If the piece is no longer at `version`.
     """
-    require_owner(actor, piece)
     plain = sheet_to_plain(sheet)
     sheet_readout(piece, sheet)
     if piece.version != version:
         raise ChangedElsewhere
-    forward, back = _patches(piece.current_sheet, plain), _patches(plain, piece.current_sheet)
+    return PreparedStep(sheet, plain, _patches(piece.current_sheet, plain), _patches(plain, piece.current_sheet))
+
+
+def write_step(*, actor: Actor, piece: Piece, version: int, what: str, prepared: PreparedStep) -> Piece:
+    """Make the prepared sheet the current one, inside the running transaction; steps that had been undone are dropped.
+    An unchanged sheet is no step."""
+    current = lock(actor, piece, version)
+    if not prepared.forward:
+        return current
+    current.steps.filter(number__gt=current.position).delete()
+    current.position += 1
+    Step.objects.create(
+        piece=current,
+        number=current.position,
+        what=what[:LONGEST_WHAT],
+        forward=prepared.forward,
+        back=prepared.back,
+    )
+    current.steps.filter(number__lte=current.position - STEPS_KEPT).delete()
+    return _show(current, prepared.sheet, prepared.plain)
+
+
+def keep_step(*, actor: Actor, piece: Piece, version: int, what: str, sheet: Sheet) -> Piece:
+    """Make `sheet` the current one as a step that can be undone."""
+    require_owner(actor, piece)
+    prepared = prepare_step(piece, version, sheet)
     with transaction.atomic():
-        current = lock(actor, piece, version)
-        if not forward:
-            return current
-        current.steps.filter(number__gt=current.position).delete()
-        current.position += 1
-        Step.objects.create(
-            piece=current,
-            number=current.position,
-            what=what[:LONGEST_WHAT],
-            forward=forward,
-            back=back,
-        )
-        current.steps.filter(number__lte=current.position - STEPS_KEPT).delete()
-        return _show(current, sheet, plain)
+        return write_step(actor=actor, piece=piece, version=version, what=what, prepared=prepared)
 
 
 def undo(*, actor: Actor, piece: Piece, version: int) -> Piece:

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterator
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 from rest_framework.exceptions import NotFound
 
 from paleta.errors import EditError, RecipeError, ShapeError
-from paleta.recipe import ImpressionRecord, Recipe, build, dump, load, sheet_sha256, to_newest, what_changed
+from paleta.recipe import ImpressionRecord, Recipe, Sheet, build, dump, load, sheet_sha256, to_newest, what_changed
 from server.derived import chores, plans, worker
 from server.derived.maps import map_sha256
 from server.files import store
@@ -27,13 +27,18 @@ MOST_RECIPES = 2000
 CHECK_LIMIT_S, CHECK_LIMIT_MB = 30.0, 512
 
 
-def keep_recipe(*, actor: AbstractBaseUser, piece: Piece, version: int) -> RecipeRecord:
-    """Freeze the sheet as the next version. A sheet that is the newest version already makes no other one.
+@dataclass(frozen=True, slots=True)
+class FrozenSheet:
+    """A sheet with its plan, ready to be written as the next version of its piece."""
 
-    The plan is worked out before the database is locked.
-    """
-    require_owner(actor, piece)
-    sheet = piece.sheet()
+    recipe: Recipe
+    sha256: str
+    previous: int | None
+    changes: list[str]
+
+
+def freeze(piece: Piece, sheet: Sheet) -> FrozenSheet:
+    """Work out all that a version of `sheet` holds. Slow: to be done before the database is locked."""
     plan, _ = plans.plans_of(piece.stamping, sheet, paces_of(piece.owner_id, sheet.media))
     last = piece.recipes.last()
     before = recipe_of(last) if last else None
@@ -46,15 +51,27 @@ def keep_recipe(*, actor: AbstractBaseUser, piece: Piece, version: int) -> Recip
     )
     recipe = Recipe(version=last.number + 1 if last else 1, impression=impression, sheet=sheet, plan=plan)
     changes = what_changed(before, recipe) if before else []
-    sha256 = sheet_sha256(sheet)
+    return FrozenSheet(recipe, sheet_sha256(sheet), last.number if last else None, changes)
+
+
+def write_version(*, actor: AbstractBaseUser, piece: Piece, version: int, frozen: FrozenSheet) -> RecipeRecord:
+    """Write a frozen sheet as the next version, inside the running transaction. A sheet that is the newest version
+    already makes no other one."""
+    current = lock(actor, piece, version)
+    newest = current.recipes.last()
+    if newest is not None and newest.sheet_sha256 == frozen.sha256:
+        return newest
+    if current.recipes.count() >= MOST_RECIPES:
+        raise Refused(f"A piece keeps up to {MOST_RECIPES:,} versions.", "full")
+    return _store(current, frozen.recipe, frozen.sha256, previous=frozen.previous, changes=frozen.changes)
+
+
+def keep_recipe(*, actor: AbstractBaseUser, piece: Piece, version: int) -> RecipeRecord:
+    """Freeze the sheet as the next version. A sheet that is the newest version already makes no other one."""
+    require_owner(actor, piece)
+    frozen = freeze(piece, piece.sheet())
     with transaction.atomic():
-        current = lock(actor, piece, version)
-        newest = current.recipes.last()
-        if newest is not None and newest.sheet_sha256 == sha256:
-            return newest
-        if current.recipes.count() >= MOST_RECIPES:
-            raise Refused(f"A piece keeps up to {MOST_RECIPES:,} versions.", "full")
-        return _store(current, recipe, sha256, previous=last.number if last else None, changes=changes)
+        return write_version(actor=actor, piece=piece, version=version, frozen=frozen)
 
 
 def _store(

@@ -42,9 +42,9 @@ from server.pieces.colours.ramps import drawer_of
 from server.pieces.models import Piece
 from server.pieces.quota import require_room
 from server.pieces.shelf.services import put_on_shelf
-from server.problems import Refused
+from server.problems import ChangedElsewhere, Refused
 from server.recipes.models import RecipeRecord
-from server.recipes.services import keep_recipe, recipe_of
+from server.recipes.services import freeze, recipe_of, write_version
 from server.repeats.models import CardCheck
 from server.repeats.things import things_told
 from server.runs.models import Run
@@ -60,7 +60,7 @@ def check_photo(
     corners: Corners | None = None, simulated: bool = False,
 ) -> CardCheck:  # fmt: skip
     """Hold a photo of a finished card against its recipe: the one that the run with this id follows, or the sheet as it
-    is now, which is kept as a version first.
+    is now, which is kept as a version with it.
 
     Raises
     ------
@@ -72,8 +72,10 @@ def check_photo(
         raise Refused(f"An account keeps up to {MOST_CHECKS:,} photo checks.", "full")
     whose = None if run is None else _run_of(piece, run)
     followed = whose.recipe if whose is not None else None
-    record = followed or keep_recipe(actor=actor, piece=piece, version=version)
-    sheet, stamping = _nothing_missing(recipe_of(record).sheet), piece.stamping
+    if followed is None and piece.version != version:
+        raise ChangedElsewhere
+    sheet = _nothing_missing(recipe_of(followed).sheet if followed else piece.sheet())
+    stamping, frozen = piece.stamping, None if followed else freeze(piece, sheet)
     found = worker.run(
         card_chores.check_card,
         data,
@@ -91,6 +93,7 @@ def check_photo(
     require_room(actor, more_pieces=0, more_bytes=more)
     photo, flat = store.keep(found.photo), store.keep(found.flat)
     with transaction.atomic():
+        record = followed or write_version(actor=actor, piece=piece, version=version, frozen=frozen)
         Piece.objects.filter(pk=piece.pk).update(stored_bytes=F("stored_bytes") + more)
         return CardCheck.objects.create(
             owner=actor,

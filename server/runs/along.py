@@ -46,10 +46,10 @@ from server.ownership import require_owner
 from server.pieces.models import Piece
 from server.pieces.pace import paces_of
 from server.pieces.quota import require_room
-from server.pieces.steps import keep_step
+from server.pieces.steps import prepare_step, write_step
 from server.problems import Refused, TooLarge
 from server.recipes.models import RecipeRecord
-from server.recipes.services import keep_recipe, recipe_named, recipe_of
+from server.recipes.services import freeze, recipe_named, recipe_of, write_version
 from server.runs.models import Run, RunEvent
 
 MOST_AT_ONCE = 1_000
@@ -86,16 +86,20 @@ def start_run(*, actor: AbstractBaseUser, piece: Piece, version: int, cards: int
     """
     if not 1 <= cards <= MOST_COPIES:
         raise Refused(f"A run is on 1 to {MOST_COPIES} cards.", "too_many_cards")
-    record = keep_recipe(actor=actor, piece=piece, version=version)
-    recipe = recipe_of(record)
-    if not recipe.plan.passes:
+    require_owner(actor, piece)
+    frozen = freeze(piece, piece.sheet())
+    if not frozen.recipe.plan.passes:
         raise Refused("There is nothing to colour along yet: no region has its colours.", "nothing_to_colour")
-    idle = piece.runs.filter(recipe=record, cards=cards, passes_laid=0, events_count=1, finished_at=None).first()
-    if idle is not None:
-        return idle
+    newest = piece.recipes.last()
+    # The newest version holds its own order, which the sheet's would not be any more at a pace learnt since.
+    recipe = recipe_of(newest) if newest and newest.sheet_sha256 == frozen.sha256 else frozen.recipe
     paces = paces_of(piece.owner_id, recipe.sheet.media)
     plan = _whole(piece.stamping, recipe, paces)
     with transaction.atomic():
+        record = write_version(actor=actor, piece=piece, version=version, frozen=frozen)
+        idle = piece.runs.filter(recipe=record, cards=cards, passes_laid=0, events_count=1, finished_at=None).first()
+        if idle is not None:
+            return idle
         run = Run.objects.create(
             owner=actor,
             piece=piece,
@@ -373,14 +377,11 @@ def keep_as_version(*, actor: AbstractBaseUser, run: Run) -> RecipeRecord:
     if lost:
         raise Refused(f"{lost[0]} is in none of your drawers. Add it there, then keep what you did.", "pen_missing")
     sheet = as_done(recipe.sheet, state, swatches, names)
-    piece = keep_step(
-        actor=actor,
-        piece=run.piece,
-        version=run.piece.version,
-        what=f"As it was coloured along version {run.recipe_number}",
-        sheet=sheet,
-    )
-    return keep_recipe(actor=actor, piece=piece, version=piece.version)
+    piece, what = run.piece, f"As it was coloured along version {run.recipe_number}"
+    prepared, frozen = prepare_step(piece, piece.version, sheet), freeze(piece, sheet)
+    with transaction.atomic():
+        piece = write_step(actor=actor, piece=piece, version=piece.version, what=what, prepared=prepared)
+        return write_version(actor=actor, piece=piece, version=piece.version, frozen=frozen)
 
 
 def _in_drawers(owner: AbstractBaseUser, pens: set[Pen]) -> dict[Pen, Swatch]:

@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.optimize import nnls
 
-from paleta.errors import PlanImpossible
+from paleta.errors import PlanImpossible, SchoolError
 from paleta.order import PACES, SCHOOLS, Mask, Timed, Work, batch, check_batch, check_plan, make_plan, own_pace
 from tests.builders import make_work
 

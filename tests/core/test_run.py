@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import replace
 from itertools import count
 
@@ -10,8 +11,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from paleta.errors import EventError
+from paleta.fields import whole_numbers
 from paleta.media import MEDIA
 from paleta.order import PACES, SCHOOLS, Plan, make_plan
+from paleta.recipe import plan_from_plain, plan_to_plain
 from paleta.run import (
     RESCUES,
     SLIPS,
@@ -87,6 +90,12 @@ def logs(draw: st.DrawFn) -> list[Event]:
             )
         )
     return found
+
+
+class PlanKeyTest(SimpleTestCase):
+    def test_a_plan_has_the_same_name_before_and_after_it_is_written_to_a_file(self):
+        plain = json.loads(json.dumps(whole_numbers(plan_to_plain(PLAN))))
+        self.assertEqual(plan_key(plan_from_plain(plain)), KEY)
 
 
 class LogTest(SimpleTestCase):

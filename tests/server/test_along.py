@@ -18,6 +18,7 @@ from server.runs.along import MOST_AT_ONCE, MOST_PHOTOS, plan_followed, record, 
 from server.runs.models import Run, RunEvent
 from tests.builders import as_file, line_drawing
 from tests.server.base import ApiTestCase
+from tests.server.builders import make_piece
 
 NUMBERS = count(1)
 
@@ -62,6 +63,12 @@ class AlongTestCase(ApiTestCase):
 
 
 class StartTest(AlongTestCase):
+    def test_a_start_that_is_refused_keeps_no_version(self):
+        bare = make_piece(self.ana, "Bare")
+        answer = self.send("post", f"pieces/{bare.pk}/start-run/", {"cards": 1}, bare.version)
+        self.assertProblem(answer, 409, "nothing_to_colour")
+        self.assertFalse(bare.recipes.exists())
+
     def test_starting_keeps_a_version_if_the_sheet_has_changed_and_goes_on_with_an_idle_run(self):
         self.assertIsNone(self.piece.latest_recipe)
         run = self.start()
@@ -218,6 +225,16 @@ class AfterTest(AlongTestCase):
         self.assertIn(("marker", pen.code), sheet.colours.swatches)
         self.assertNotIn(("marker", planned), sheet.colours.swatches)
         self.assertIn("once more", sheet.finish.notes)
+
+    def test_what_was_done_is_kept_whole_or_not_at_all(self):
+        run = self.start()
+        _, _, taken = self.another_pen(run)
+        self.log(run, taken, *self.everything(run))
+        before = Piece.objects.get(pk=self.piece.pk)
+        with patch("server.recipes.services.MOST_RECIPES", 1):
+            self.assertProblem(self.send("post", f"runs/{run['id']}/keep/"), 409, "full")
+        after = Piece.objects.get(pk=self.piece.pk)
+        self.assertEqual((after.version, after.current_sheet), (before.version, before.current_sheet))
 
     def test_a_pen_from_no_drawer_must_be_added_first(self):
         run = self.start()

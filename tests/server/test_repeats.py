@@ -98,6 +98,7 @@ class PhotoCheckTest(ApiTestCase):
                 response = self.post(SimpleUploadedFile("x.png", data, "image/png"))
                 self.assertProblem(response, 422, code)
         self.assertEqual(CardCheck.objects.count(), 0)
+        self.assertFalse(self.piece.recipes.exists())
 
     def test_a_piece_without_colours_has_nothing_to_compare(self):
         bare = make_piece(self.ana, "Bare")

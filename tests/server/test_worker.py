@@ -6,11 +6,16 @@ import os
 import threading
 import time
 
-from django.test import SimpleTestCase
+from django.http import HttpResponse
+from django.test import RequestFactory, SimpleTestCase
+from django.utils.log import log_response
 
 from paleta.errors import DepthCycle
 from server.derived import worker
 from server.derived.chores import TookTooLong, TookTooMuch
+from server.derived.memory import Memory
+from server.derived.waiting import NobodyWaits, waited_for_by
+from server.problems import handle
 
 
 # These run in the other process, which finds them by their names.
@@ -29,6 +34,11 @@ def endless() -> None:
 
 def greedy() -> int:
     return len(bytearray(4_000_000_000))
+
+
+def slow() -> str:
+    time.sleep(1.5)
+    return "done"
 
 
 def dying() -> None:
@@ -76,15 +86,75 @@ class WorkerTest(SimpleTestCase):
     def test_work_that_nobody_waits_for_is_stopped_and_makes_room(self):
         left = threading.Event()
         threading.Timer(0.5, left.set).start()
-        with self.assertRaises(worker.NobodyWaits), worker.waited_for_by(left.is_set):
+        with self.assertRaises(NobodyWaits), waited_for_by(left.is_set):
             worker.run(endless, limit_s=30)
         self.assertEqual(worker.run(twice, 2), 4)
 
     def test_who_leaves_while_waiting_for_room_never_begins(self):
         rooms = [worker._room.acquire(timeout=5) for _ in range(worker.settings.HEAVY_AT_ONCE)]
         try:
-            with self.assertRaises(worker.NobodyWaits), worker.waited_for_by(lambda: True):
+            with self.assertRaises(NobodyWaits), waited_for_by(lambda: True):
                 worker.run(twice, 2)
         finally:
             for _ in rooms:
                 worker._room.release()
+
+
+class GivenUpTest(SimpleTestCase):
+    """Two ask for the same work, and one of them leaves."""
+
+    def setUp(self):
+        self.memory, self.begun, self.left = Memory(10_000), threading.Event(), threading.Event()
+        self.found: dict[str, object] = {}
+
+    def ask(self, name: str, gone, work=None) -> threading.Thread:
+        def asking():
+            try:
+                with waited_for_by(gone):
+                    self.found[name] = self.memory.get("key", lambda: worker.run(work or self.slow()))
+            except NobodyWaits as error:
+                self.found[name] = error
+
+        thread = threading.Thread(target=asking)
+        thread.start()
+        return thread
+
+    def slow(self):
+        self.begun.set()
+        return slow
+
+    def test_whoever_asks_next_gets_the_answer_when_the_first_one_leaves(self):
+        first = self.ask("first", self.left.is_set)
+        self.begun.wait(20)
+        second = self.ask("second", lambda: False)
+        self.left.set()
+        second.join(60)
+        first.join(60)
+        self.assertEqual(self.found["second"], "done")
+
+    def test_whoever_leaves_does_not_keep_waiting_for_the_others(self):
+        first = self.ask("first", lambda: False)
+        self.begun.wait(20)
+        self.left.set()
+        second = self.ask("second", self.left.is_set)
+        second.join(60)
+        self.assertIsInstance(self.found["second"], NobodyWaits)
+        first.join(60)
+        self.assertEqual(self.found["first"], "done")
+
+    def test_work_is_begun_anew_for_whoever_comes_after_it_was_given_up(self):
+        self.left.set()
+        self.ask("first", self.left.is_set, endless).join(60)
+        self.assertIsInstance(self.found["first"], NobodyWaits)
+        self.ask("second", lambda: False).join(60)
+        self.assertEqual(self.found["second"], "done")
+
+
+class LoggedTest(SimpleTestCase):
+    def test_a_request_that_was_given_up_is_not_logged(self):
+        response = handle(NobodyWaits(), {"request": RequestFactory().get("/api/v1/pieces/1/plan/")})
+        self.assertEqual((response.status_code, response.reason_phrase), (499, "Client Closed Request"))
+        with self.assertNoLogs("django.request"):
+            log_response("given up", response=response, request=None)
+        with self.assertLogs("django.request"):
+            log_response("missing", response=HttpResponse(status=404), request=None)

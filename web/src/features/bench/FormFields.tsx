@@ -52,24 +52,15 @@ export function FormFields({ regions }: { regions: Region[] }) {
         ))}
       </div>
       {form !== undefined && form !== "flat" && (
-        <label className="flex items-center gap-2 text-[13px]">
-          Bulge
-          <input
-            key={String(same("bulge"))}
-            type="range"
-            min={0.2}
-            max={2}
-            step={0.1}
-            defaultValue={same("bulge") ?? 1}
-            className="h-7 grow accent-ink"
-            onPointerUp={(event) => change.mutate({ labels, changes: { bulge: Number(event.currentTarget.value) } })}
-            onKeyUp={(event) =>
-              event.key.startsWith("Arrow") &&
-              change.mutate({ labels, changes: { bulge: Number(event.currentTarget.value) } })
-            }
-          />
-          <span className="w-8 text-right">{same("bulge")?.toFixed(1) ?? "–"}</span>
-        </label>
+        <Slider
+          label="Bulge"
+          unit=""
+          min={0.2}
+          max={2}
+          step={0.1}
+          value={same("bulge") ?? first.bulge}
+          onKeep={(bulge) => change.mutate({ labels, changes: { bulge } })}
+        />
       )}
       {form === "tube" && (
         <label className="flex items-center gap-2 text-[13px]">
@@ -122,7 +113,12 @@ export function FormFields({ regions }: { regions: Region[] }) {
       <div className="flex flex-wrap items-center gap-x-4 text-[13px]">
         <Button
           kind="quiet"
-          onClick={() => change.mutate({ labels, changes: { turn_deg: Math.abs(first.turn_deg) === 180 ? 0 : 180 } })}
+          onClick={() =>
+            change.mutate({
+              labels,
+              changes: ([now]) => ({ turn_deg: Math.abs(now?.turn_deg ?? 0) === 180 ? 0 : 180 }),
+            })
+          }
         >
           Swap light and shade
         </Button>
@@ -138,13 +134,17 @@ export function FormFields({ regions }: { regions: Region[] }) {
         <span>{same("depth") === undefined ? "At different depths" : `Depth ${same("depth")}`}, higher is nearer</span>
         <Button
           kind="quiet"
-          onClick={() => change.mutate({ labels, changes: { depth: Math.min(99, first.depth + 1) } })}
+          onClick={() =>
+            change.mutate({ labels, changes: ([now]) => ({ depth: Math.min(99, (now ?? first).depth + 1) }) })
+          }
         >
           Bring nearer
         </Button>
         <Button
           kind="quiet"
-          onClick={() => change.mutate({ labels, changes: { depth: Math.max(-99, first.depth - 1) } })}
+          onClick={() =>
+            change.mutate({ labels, changes: ([now]) => ({ depth: Math.max(-99, (now ?? first).depth - 1) }) })
+          }
         >
           Move back
         </Button>

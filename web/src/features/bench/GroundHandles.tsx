@@ -1,6 +1,6 @@
 import type { Region } from "@/shared/api";
 import { useHandle, type Place } from "@/shared/ui";
-import { useChangeRegions, useDrawHorizon } from "./api";
+import { useChangeRegions, useMoveHorizonHandle } from "./api";
 import { useChosen, usePiece } from "./bench";
 
 type Point = [number, number];
@@ -15,13 +15,7 @@ export function GroundHandles() {
     <>
       {first.fade?.kind === "point" && <FadePoint key={first.label} ground={first} />}
       {line?.handles.map((handle, place) => (
-        <HorizonHandle
-          key={place}
-          label={line.label}
-          handles={line.handles as Point[]}
-          place={place}
-          at={handle as Point}
-        />
+        <HorizonHandle key={place} label={line.label} place={place} at={handle as Point} />
       ))}
     </>
   );
@@ -39,7 +33,10 @@ function FadePoint({ ground }: { ground: Region }) {
     step: { x: 1 / piece.width_mm, y: 1 / piece.height_mm },
     onKeep: (place) => {
       const [x_mm, y_mm] = inMm(place, piece);
-      return change.mutateAsync({ labels: [ground.label], changes: { fade: { ...fade, x_mm, y_mm } } });
+      return change.mutateAsync({
+        labels: [ground.label],
+        changes: ([now]) => ({ fade: { ...(now?.fade ?? fade), x_mm, y_mm } }),
+      });
     },
   });
   const [x, y] = inMm(shown, piece);
@@ -53,16 +50,15 @@ function FadePoint({ ground }: { ground: Region }) {
   );
 }
 
-type HandleProps = { label: number; handles: Point[]; place: number; at: Point };
+type HandleProps = { label: number; place: number; at: Point };
 
-function HorizonHandle({ label, handles, place, at }: HandleProps) {
+function HorizonHandle({ label, place, at }: HandleProps) {
   const piece = usePiece();
-  const draw = useDrawHorizon(piece.id);
+  const move = useMoveHorizonHandle(piece.id);
   const { shown, handleProps } = useHandle({
     at: { x: at[0] / piece.width_mm, y: at[1] / piece.height_mm },
     step: { x: 1 / piece.width_mm, y: 1 / piece.height_mm },
-    onKeep: (to) =>
-      draw.mutateAsync({ label, handles: handles.map((one, number) => (number === place ? inMm(to, piece) : one)) }),
+    onKeep: (to) => move.mutateAsync({ label, place, to: inMm(to, piece) }),
   });
   const [x, y] = inMm(shown, piece);
   return (

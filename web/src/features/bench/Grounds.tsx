@@ -92,7 +92,8 @@ function GroundFields({ grounds, trade }: { grounds: Region[]; trade: Trade }) {
     (trade.ways.find((one) => one.medium === first.coats[0]?.medium) ?? trade.ways[0])?.code ?? "",
   );
   const [wish, setWish] = useState(first.wish_hex ?? "#4a6fa8");
-  const keep = (next: Partial<Fade>) => change.mutateAsync({ labels, changes: { fade: { ...fade, ...next } } });
+  const keep = (next: Partial<Fade>) =>
+    change.mutateAsync({ labels, changes: ([now]) => ({ fade: { ...(now?.fade ?? fade), ...next } }) });
   const chosenWay = trade.ways.find((one) => one.code === way);
   const parted = piece.regions.horizons.some((one) => one.label === first.label);
   return (

@@ -18,7 +18,6 @@ export function LightSection() {
   const turnLamp = useTurnLamp(piece.id);
   const describe = useDescribeLight(piece.id);
   const chosen = useChosen();
-  const plain = { azimuth_deg: lamp.azimuth_deg, elevation_deg: lamp.elevation_deg, ambient: lamp.ambient };
   return (
     <div className="flex flex-col gap-3">
       <p className="text-soft">
@@ -31,7 +30,7 @@ export function LightSection() {
         min={0}
         max={359}
         value={Math.round(lamp.azimuth_deg) % 360}
-        onKeep={(azimuth_deg) => turnLamp.mutate({ ...plain, azimuth_deg })}
+        onKeep={(azimuth_deg) => turnLamp.mutate({ azimuth_deg })}
       />
       <Slider
         label="Height"
@@ -39,7 +38,7 @@ export function LightSection() {
         min={0}
         max={90}
         value={Math.round(lamp.elevation_deg)}
-        onKeep={(elevation_deg) => turnLamp.mutate({ ...plain, elevation_deg })}
+        onKeep={(elevation_deg) => turnLamp.mutate({ elevation_deg })}
       />
       <Slider
         label="Ambient"
@@ -47,7 +46,7 @@ export function LightSection() {
         min={0}
         max={90}
         value={Math.round(lamp.ambient * 100)}
-        onKeep={(percent) => turnLamp.mutate({ ...plain, ambient: percent / 100 })}
+        onKeep={(percent) => turnLamp.mutate({ ambient: percent / 100 })}
       />
       {SHARES.map(({ field, label, min }) => (
         <Slider

@@ -14,7 +14,7 @@ import {
 } from "@/shared/api";
 import { Button, Choice, RampChips, StepBars, swatchStyle } from "@/shared/ui";
 import { Accents } from "./Accents";
-import { useSetRamp } from "./api";
+import { useSetRamp, useSwapSwatch } from "./api";
 import { usePiece } from "./bench";
 import { Counterparts } from "./Counterparts";
 import { GoTos } from "./GoTos";
@@ -46,27 +46,26 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
     enabled: piece.colours.drawer !== null,
   }).data;
   const setRamp = useSetRamp(piece.id);
+  const swapSwatch = useSwapSwatch(piece.id);
   const { medium } = piece.colours;
   const current = first.coats.find((coat) => coat.medium === medium)?.ramp ?? null;
   const beneath = first.coats.filter((coat) => coat.medium !== medium);
   const [over, setOver] = useState(true);
 
-  function lay(swatches: Swatch[], byHand: boolean) {
+  function lay(swatches: Swatch[]) {
     const codes = swatches.map((swatch) => swatch.code);
     setRamp.mutate({
       labels,
       codes,
       wish_hex: wish.wish_hex,
-      by_hand: byHand,
+      by_hand: false,
       medium,
       over: over && beneath.length > 0,
     });
   }
 
   function swap(place: number, swatch: Swatch) {
-    if (!current) return;
-    const next = current.swatches.map((old, index) => (index === place ? swatch : old));
-    lay(next, true);
+    swapSwatch.mutate({ labels, place, code: swatch.code, wish_hex: wish.wish_hex, medium, over: beneath.length > 0 });
   }
 
   const chosenKey = current ? keyOf(current) : "";
@@ -154,7 +153,7 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
           value={chosenKey}
           onChange={(key) => {
             const ramp = proposals.data.find((one) => keyOf(one) === key);
-            if (ramp) lay(ramp.swatches, false);
+            if (ramp) lay(ramp.swatches);
           }}
           aria-label="Ramps from the drawer"
           className={`flex flex-col gap-1 ${proposals.isPlaceholderData ? "opacity-60" : ""}`}

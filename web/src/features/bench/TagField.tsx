@@ -12,17 +12,19 @@ export function TagField({ regions }: { regions: Region[] }) {
   const known = useQuery(tradeQuery).data?.tags ?? [];
   const [text, setText] = useState("");
   const labels = regions.map((region) => region.label);
-  const shared = regions.reduce<string[]>(
-    (tags, region) => tags.filter((tag) => region.tags.includes(tag)),
-    regions[0]?.tags ?? [],
-  );
+  const shared = sharedTags(regions);
   const used = [...new Set([...piece.regions.list.flatMap((region) => region.tags), ...known])];
 
   function add() {
     const tag = text.trim().toLowerCase();
     setText("");
     if (tag && !shared.includes(tag))
-      change.mutate({ labels, changes: { tags: [...shared, tag].slice(-LIMITS.tags.most) } });
+      change.mutate({
+        labels,
+        changes: (now) => ({
+          tags: [...sharedTags(now).filter((one) => one !== tag), tag].slice(-LIMITS.tags.most),
+        }),
+      });
   }
 
   return (
@@ -50,11 +52,21 @@ export function TagField({ regions }: { regions: Region[] }) {
           type="button"
           aria-label={`Take off the tag ${tag}`}
           className="min-h-6 rounded-full border border-soft px-2 hover:border-ink"
-          onClick={() => change.mutate({ labels, changes: { tags: shared.filter((other) => other !== tag) } })}
+          onClick={() =>
+            change.mutate({ labels, changes: (now) => ({ tags: sharedTags(now).filter((one) => one !== tag) }) })
+          }
         >
           {tag} ×
         </button>
       ))}
     </div>
+  );
+}
+
+/** Tags that all of the regions have. */
+function sharedTags(regions: Region[]): string[] {
+  return regions.reduce<string[]>(
+    (tags, region) => tags.filter((tag) => region.tags.includes(tag)),
+    regions[0]?.tags ?? [],
   );
 }

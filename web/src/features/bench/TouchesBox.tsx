@@ -1,21 +1,17 @@
-import type { Piece, Plan, Trade } from "@/shared/api";
-import { minutes, useDraft } from "@/shared/ui";
-import { useDescribeFinish } from "./api";
+import type { Plan, Trade } from "@/shared/api";
+import { minutes, useQueued } from "@/shared/ui";
+import { useSetTouches, type Touch } from "./api";
 import { usePiece } from "./bench";
-
-type Touch = Piece["finish"]["touches"][number];
 
 /** Which finishing touches, and in what order they come with which waits. */
 export function TouchesBox({ trade, plan }: { trade: Trade; plan: Plan | undefined }) {
   const piece = usePiece();
-  const describe = useDescribeFinish(piece.id);
-  const [chosen, setChosen] = useDraft(piece.finish.touches);
+  const { mutateAsync } = useSetTouches(piece.id);
+  const [chosen, change] = useQueued(piece.finish.touches, mutateAsync);
   const steps = plan?.after ?? [];
 
   function mark(code: Touch, on: boolean) {
-    const next = on ? [...chosen, code] : chosen.filter((one) => one !== code);
-    setChosen(next);
-    describe.mutate({ touches: next }, { onError: () => setChosen(piece.finish.touches) });
+    change((touches) => [...touches.filter((one) => one !== code), ...(on ? [code] : [])]);
   }
 
   return (

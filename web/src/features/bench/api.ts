@@ -8,7 +8,9 @@ import type {
   Medium,
   OwnPaper,
   PaletteColour,
+  Piece,
   ReaderRead,
+  Region,
   RegionChanges,
   Request,
   Run,
@@ -18,7 +20,15 @@ import type {
 } from "@/shared/api";
 import { decodeLabels } from "./labels";
 
+export type Touch = Piece["finish"]["touches"][number];
+type RegionChange = { labels: number[]; changes: RegionChanges | ((now: Region[]) => RegionChanges) };
 type Optional<T, K extends keyof T> = Omit<T, K> & Partial<Pick<T, K>>;
+
+function plainLamp(piece: Piece | undefined): Lamp | undefined {
+  if (!piece) return undefined;
+  const { azimuth_deg, elevation_deg, ambient } = piece.light.lamp;
+  return { azimuth_deg, elevation_deg, ambient };
+}
 
 /** Labels change only when regions are edited; `regions` names the state. */
 export const labelsQuery = (id: number, regions: string) =>
@@ -78,7 +88,14 @@ export const useDescribeColours = (id: number) =>
 export const useDescribeOrder = (id: number) => useChange(id, "put", "order", (order: Request<"OrderForm">) => order);
 export const useDescribeFinish = (id: number) =>
   useChange(id, "put", "finish", (finish: Request<"FinishForm">) => finish);
-export const useTurnLamp = (id: number) => useChange(id, "put", "lamp", (lamp: Lamp) => lamp);
+/** A change to the finishing touches as they stand when it is its turn. */
+export const useSetTouches = (id: number) =>
+  useChange(id, "put", "finish", (change: (touches: Touch[]) => Touch[], piece) => ({
+    touches: change(piece?.finish.touches ?? []),
+  }));
+/** What is not named of the lamp stays as it is when it is the change's turn. */
+export const useTurnLamp = (id: number) =>
+  useChange(id, "put", "lamp", (lamp: Partial<Lamp>, piece) => ({ ...plainLamp(piece), ...lamp }));
 /** A change to the glows as they stand when it is their turn: two quick ones must not undo each other. */
 export const useSetGlows = (id: number) =>
   useChange(id, "put", "glows", (change: (glows: Glow[]) => Glow[], piece) => ({
@@ -90,11 +107,13 @@ export const useLayOver = (id: number) => useChange(id, "put", "lay-over", (draw
 export const useChooseSchool = (id: number) => useChange(id, "put", "school", (school: string) => ({ school }));
 
 // Regions.
+/** A new value that hangs on the old one is a function of the regions as they stand when it is the change's turn. */
 export const useChangeRegions = (id: number) =>
-  useChange(id, "put", "regions", ({ labels, changes }: { labels: number[]; changes: RegionChanges }) => ({
-    labels,
-    ...changes,
-  }));
+  useChange(id, "put", "regions", ({ labels, changes }: RegionChange, piece) => {
+    if (typeof changes !== "function") return { labels, ...changes };
+    const regions = labels.flatMap((label) => piece?.regions.list.find((region) => region.label === label) ?? []);
+    return { labels, ...changes(regions) };
+  });
 export const useJoinRegions = (id: number) => useChange(id, "post", "join", (labels: number[]) => ({ labels }));
 export const useMakeBody = (id: number) =>
   useChange(id, "put", "body", (body: { labels: number[]; together: boolean }) => body);
@@ -113,12 +132,36 @@ export const useSplitRegion = (id: number) => useChange(id, "post", "split", (ba
 /** A ramp for some regions; in the usual medium and instead of other coats unless more is said. */
 export const useSetRamp = (id: number) =>
   useChange(id, "put", "ramp", (ramp: Optional<Request<"RampForm">, "medium" | "over">) => ramp);
+/** Another swatch in one place of a coat's ramp, as the ramp stands when it is the change's turn. */
+export const useSwapSwatch = (id: number) =>
+  useChange(
+    id,
+    "put",
+    "ramp",
+    (
+      { place, code, ...ramp }: Omit<Request<"RampForm">, "codes" | "by_hand"> & { place: number; code: string },
+      piece,
+    ) => {
+      const region = piece?.regions.list.find((one) => one.label === ramp.labels[0]);
+      const swatches = region?.coats.find((coat) => coat.medium === ramp.medium)?.ramp.swatches ?? [];
+      const codes = swatches.map((swatch, index) => (index === place ? code : swatch.code));
+      return { ...ramp, codes, by_hand: true };
+    },
+  );
 export const useSetAccent = (id: number) => useChange(id, "put", "accent", (accent: Request<"AccentForm">) => accent);
 
 // Grounds.
 export const useTakeGround = (id: number) => useChange(id, "post", "ground", (ground: Request<"Ground">) => ground);
 export const useLeaveGround = (id: number) => useChange<void>(id, "post", "leave-ground");
 export const useDrawHorizon = (id: number) => useChange(id, "put", "horizon", (line: Request<"Horizon">) => line);
+/** Moves one handle of a horizon, which is sent with all of them. */
+export const useMoveHorizonHandle = (id: number) =>
+  useChange(id, "put", "horizon", ({ label, place, to }: { label: number; place: number; to: number[] }, piece) => ({
+    label,
+    handles: (piece?.regions.horizons.find((one) => one.label === label)?.handles ?? []).map((one, number) =>
+      number === place ? to : one,
+    ),
+  }));
 export const useCutBands = (id: number) => useChange(id, "post", "bands", (bands: Request<"Bands">) => bands);
 export const useLayGround = (id: number) => useChange(id, "put", "lay-ground", (way: Request<"LayGround">) => way);
 export const useColourWishes = (id: number) => useChange<void>(id, "post", "colour-wishes");

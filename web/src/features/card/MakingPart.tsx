@@ -9,15 +9,18 @@ export function MakingPart() {
   const codes = laid.making.map((step) => step.code);
   const nameOf = (code: string) => laid.making.find((step) => step.code === code)?.name ?? code;
 
-  const put = (making: string[]) =>
-    void change((now) => ({ ...now, making: making as typeof now.making })).catch(() => undefined);
+  const put = (by: (making: string[]) => string[]) =>
+    void change((now) => ({
+      ...now,
+      making: by(now.making.length ? now.making : codes) as typeof now.making,
+    })).catch(() => undefined);
 
   return (
     <Part
       name="Order of making"
       action={
         spec.making.length > 0 && (
-          <Button kind="quiet" onClick={() => put([])}>
+          <Button kind="quiet" onClick={() => put(() => [])}>
             Back to Paleta’s order
           </Button>
         )
@@ -48,7 +51,7 @@ export function MakingPart() {
                 kind="bar"
                 aria-label={`${step.name}: earlier`}
                 disabled={place === 0}
-                onClick={() => put(moved(codes, step.code, -1))}
+                onClick={() => put((making) => moved(making, step.code, -1))}
               >
                 <span aria-hidden>↑</span>
               </Button>
@@ -56,7 +59,7 @@ export function MakingPart() {
                 kind="bar"
                 aria-label={`${step.name}: later`}
                 disabled={place === codes.length - 1}
-                onClick={() => put(moved(codes, step.code, 1))}
+                onClick={() => put((making) => moved(making, step.code, 1))}
               >
                 <span aria-hidden>↓</span>
               </Button>

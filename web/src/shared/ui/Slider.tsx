@@ -1,3 +1,4 @@
+import { useAtRest } from "./useAtRest";
 import { useDraft } from "./useDraft";
 
 type SliderProps = {
@@ -10,12 +11,12 @@ type SliderProps = {
   onKeep: (value: number) => void;
 };
 
-/** A labelled slider that is kept when the hand leaves it. */
+/** A labelled slider that is kept when the hand leaves it, or once its keys rest. */
 export function Slider({ label, unit, min, max, step = 1, value, onKeep }: SliderProps) {
   const [shown, setShown] = useDraft(value);
-  const keep = () => {
-    if (shown !== value) onKeep(shown);
-  };
+  const { later, now } = useAtRest((next: number) => {
+    if (next !== value) onKeep(next);
+  });
   return (
     <label className="grid grid-cols-[8rem_1fr_3.2rem] items-center gap-3">
       {label}
@@ -26,10 +27,12 @@ export function Slider({ label, unit, min, max, step = 1, value, onKeep }: Slide
         max={max}
         step={step}
         value={shown}
-        onChange={(event) => setShown(Number(event.target.value))}
-        onPointerUp={keep}
-        onKeyUp={keep}
-        onBlur={keep}
+        onChange={(event) => {
+          setShown(Number(event.target.value));
+          later(Number(event.target.value));
+        }}
+        onPointerUp={now}
+        onBlur={now}
       />
       <span className="text-right">
         {shown}

@@ -1,5 +1,6 @@
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 
+import { useAtRest } from "./useAtRest";
 import { clamp, placeIn, stepped, type Place } from "./place";
 
 type Options = {
@@ -10,7 +11,7 @@ type Options = {
   shift?: number;
   /** While it moves. */
   onMove?: (place: Place) => void;
-  /** Once the hand lets go of it, or after a key. What it gives back is waited for before the handle lets go too. */
+  /** Once the hand lets go of it, or once its keys rest. What it gives back is waited for before the handle lets go too. */
   onKeep?: (place: Place) => Promise<unknown> | void;
 };
 
@@ -43,6 +44,8 @@ export function useHandle({ at, step, shift = 5, onMove, onKeep }: Options) {
       });
   }
 
+  const { later, now } = useAtRest(keep);
+
   function follow(event: PointerEvent): Place {
     const box = event.currentTarget.parentElement;
     if (!box) return shown;
@@ -73,8 +76,9 @@ export function useHandle({ at, step, shift = 5, onMove, onKeep }: Options) {
       if (!place) return;
       event.preventDefault();
       move(place);
-      keep(place);
+      later(place);
     },
+    onBlur: now,
   };
   return { shown, handleProps };
 }

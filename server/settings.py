@@ -142,6 +142,7 @@ SPECTACULAR_SETTINGS = {
         "RowKind": "server.drawers.serializers.ROW_KINDS",
         "AccentKind": "server.pieces.serializers.ACCENT_CHOICES",
         "FadeKind": "server.pieces.serializers.FADE_CHOICES",
+        "HandlingKind": "server.pieces.order.serializers.HANDLING_KINDS",
         "MeasuredBy": "server.drawers.models.MEASURED_CHOICES",
     },
 }

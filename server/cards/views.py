@@ -39,13 +39,13 @@ from server.cards.serializers import (
     CutPlanSerializer,
     OnePageSerializer,
 )
-from server.derived import pictures, plans
+from server.derived import pictures
 from server.derived.maps import region_map
 from server.pieces.models import Piece
 from server.pieces.order.readout import touches_after
-from server.pieces.pace import paces_of
 from server.pieces.shelf.views import LARGEST_PX, SMALLEST_PX, jpeg
 from server.pieces.views import PieceActions, changes, number_in
+from server.recipes.order import plan_of
 from server.recipes.services import recipe_named, recipe_of
 
 RECIPE = OpenApiParameter("recipe", int, description="A kept version; else the sheet in work.")
@@ -75,8 +75,7 @@ class Asked:
     def plan(self) -> Plan:
         if self.kept_plan is not None:
             return self.kept_plan
-        paces = paces_of(self.piece.owner_id, self.sheet.media)
-        return plans.plans_of(self.piece.stamping, self.sheet, paces)[0]
+        return plan_of(self.piece, self.sheet)
 
 
 class OfSheets(PieceActions):

@@ -33,15 +33,20 @@ def plan_at_hand(stamping: Stamping, sheet: Sheet, paces: Paces) -> Plan | None:
     return _unpacked(kept)[0] if kept is not None else None
 
 
-def batch_of(stamping: Stamping, sheet: Sheet, paces: Paces, copies: int) -> Batch:
-    """The plan worked on several cards at once."""
-    work = work_on(stamping, sheet)
-    plan = replace(plans_of(stamping, sheet, paces)[0], ways=ways_on(sheet, paces), work=work)
-    made = batch(work, plan, None, copies)
-    faults = check_batch(work, plan, made)
-    if faults:  # A wrong order would spoil every card; better none at all.
-        raise AssertionError(f"batch broke a rule: {faults[0].sentence}")
-    return made
+def batch_of(stamping: Stamping, sheet: Sheet, paces: Paces, plan: Plan, copies: int) -> Batch:
+    """The plan worked on several cards at once; where it was kept at another pace and does not suit this one, the plan
+    that does."""
+    work, ways = work_on(stamping, sheet), ways_on(sheet, paces)
+    whole = replace(plan, ways=ways, work=work)
+    made = batch(work, whole, None, copies)
+    faults = check_batch(work, whole, made)
+    if not faults:
+        return made
+    worked_out = plans_of(stamping, sheet, paces)[0]
+    if worked_out != plan:
+        return batch_of(stamping, sheet, paces, worked_out, copies)
+    # A wrong order would spoil every card; better none at all.
+    raise AssertionError(f"batch broke a rule: {faults[0].sentence}")
 
 
 def ways_on(sheet: Sheet, paces: Paces) -> Ways:

@@ -2,7 +2,6 @@ from django.urls import path
 from rest_framework.routers import SimpleRouter
 
 from server.pieces.colours.views import ColourViews, GoToViewSet, substitutes
-from server.pieces.order.views import OrderViews
 from server.pieces.regions.views import RegionViews
 from server.pieces.schools import SchoolViewSet
 from server.pieces.sheet.views import SheetViews
@@ -15,7 +14,6 @@ for name, views in (
     ("piece-sheet", SheetViews),
     ("piece-regions", RegionViews),
     ("piece-colours", ColourViews),
-    ("piece-order", OrderViews),
 ):
     router.register("pieces", views, basename=name)
 router.register("gotos", GoToViewSet, basename="goto")

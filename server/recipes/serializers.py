@@ -12,5 +12,11 @@ class RecipeLineSerializer(serializers.Serializer):
     changes = serializers.ListField(child=serializers.CharField())
 
 
+class KeepRecipeSerializer(serializers.Serializer):
+    newer_order = serializers.BooleanField(
+        default=False, help_text="Also where only the order would be another, worked out at the pace learnt since."
+    )
+
+
 class RecipeFileSerializer(serializers.Serializer):
     recipe = serializers.FileField(allow_empty_file=True)

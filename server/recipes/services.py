@@ -14,6 +14,7 @@ from paleta.errors import EditError, RecipeError, ShapeError
 from paleta.recipe import ImpressionRecord, Recipe, Sheet, build, dump, load, sheet_sha256, to_newest, what_changed
 from server.derived import chores, plans, worker
 from server.derived.maps import map_sha256
+from server.derived.memory import memory
 from server.files import store
 from server.ownership import require_owner
 from server.pieces.models import Piece
@@ -54,24 +55,28 @@ def freeze(piece: Piece, sheet: Sheet) -> FrozenSheet:
     return FrozenSheet(recipe, sheet_sha256(sheet), last.number if last else None, changes)
 
 
-def write_version(*, actor: AbstractBaseUser, piece: Piece, version: int, frozen: FrozenSheet) -> RecipeRecord:
+def write_version(
+    *, actor: AbstractBaseUser, piece: Piece, version: int, frozen: FrozenSheet, newer_order: bool = False
+) -> RecipeRecord:
     """Write a frozen sheet as the next version, inside the running transaction. A sheet that is the newest version
-    already makes no other one."""
+    already makes no other one, unless its order was worked out anew and that is what is wished."""
     current = lock(actor, piece, version)
     newest = current.recipes.last()
-    if newest is not None and newest.sheet_sha256 == frozen.sha256:
+    same = newest is not None and newest.sheet_sha256 == frozen.sha256
+    if same and not (newer_order and recipe_of(newest).plan != frozen.recipe.plan):
         return newest
     if current.recipes.count() >= MOST_RECIPES:
         raise Refused(f"A piece keeps up to {MOST_RECIPES:,} versions.", "full")
     return _store(current, frozen.recipe, frozen.sha256, previous=frozen.previous, changes=frozen.changes)
 
 
-def keep_recipe(*, actor: AbstractBaseUser, piece: Piece, version: int) -> RecipeRecord:
-    """Freeze the sheet as the next version. A sheet that is the newest version already makes no other one."""
+def keep_recipe(*, actor: AbstractBaseUser, piece: Piece, version: int, newer_order: bool = False) -> RecipeRecord:
+    """Freeze the sheet as the next version. A sheet that is the newest version already makes no other one, unless
+    `newer_order` asks for the order as it is worked out now."""
     require_owner(actor, piece)
     frozen = freeze(piece, piece.sheet())
     with transaction.atomic():
-        return write_version(actor=actor, piece=piece, version=version, frozen=frozen)
+        return write_version(actor=actor, piece=piece, version=version, frozen=frozen, newer_order=newer_order)
 
 
 def _store(
@@ -94,7 +99,8 @@ def _store(
 
 def recipe_of(record: RecipeRecord) -> Recipe:
     """The frozen recipe, without its pictures. It was checked when it was kept; only its format is made today's."""
-    return build(to_newest(json.loads(record.body), trusted=True))
+    key = ("recipe", record.pk, record.saved_at)
+    return memory.get(key, lambda: build(to_newest(json.loads(record.body), trusted=True)))
 
 
 def recipe_named(piece: Piece, number: str) -> RecipeRecord:

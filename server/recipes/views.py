@@ -24,7 +24,7 @@ from server.pieces.serializers import PieceSerializer
 from server.pieces.shelf.views import jpeg
 from server.pieces.views import PieceActions, changes
 from server.recipes import services
-from server.recipes.serializers import RecipeFileSerializer, RecipeLineSerializer
+from server.recipes.serializers import KeepRecipeSerializer, RecipeFileSerializer, RecipeLineSerializer
 from server.uploads import uploaded
 from server.versions import IF_MATCH, version_named
 
@@ -40,12 +40,15 @@ class RecipeViews(PieceActions):
         return [MultiPartParser()] if handler == "import_recipe" else super().get_parsers()
 
     @extend_schema(methods=["GET"], responses=RecipeLineSerializer(many=True))
-    @extend_schema(methods=["POST"], parameters=[IF_MATCH], request=None, responses={201: PieceSerializer})
+    @extend_schema(
+        methods=["POST"], parameters=[IF_MATCH], request=KeepRecipeSerializer, responses={201: PieceSerializer}
+    )
     @action(detail=True, methods=["get", "post"], pagination_class=None)
     def recipes(self, request: Request, pk: str) -> Response:
         piece = self.get_object()
         if request.method == "POST":
-            services.keep_recipe(actor=request.user, piece=piece, version=version_named(request))
+            form = self.read_form(KeepRecipeSerializer)
+            services.keep_recipe(actor=request.user, piece=piece, version=version_named(request), **form)
             return self.show(self.get_object(), status=201)
         return Response(list(piece.recipes.values("number", "saved_at", "previous", "changes")))
 
@@ -79,7 +82,8 @@ class RecipeViews(PieceActions):
         paces = {medium: one.pace for medium, one in known.items()}
         _, by_region = plans.plans_of(piece.stamping, kept.sheet, paces)
         found = region_map(piece.stamping, kept.sheet)
-        return Response(plan_readout(kept.sheet, found, kept.plan, by_region, known=known))
+        told = plan_readout(kept.sheet, found, kept.plan, by_region, known=known)
+        return Response(told | {"version": kept.version, "worked_out": None})
 
     @extend_schema(
         responses={(200, "image/jpeg"): OpenApiTypes.BINARY},

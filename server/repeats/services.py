@@ -31,7 +31,6 @@ from paleta.repeat import (
 from server.derived import card_chores, worker
 from server.derived.light import relief_bytes
 from server.derived.maps import Stamping, map_sha256
-from server.derived.memory import memory
 from server.derived.pictures import outline_of, paper_of
 from server.drawers.models import Drawer, SwatchRecord
 from server.drawers.papers import paper_for
@@ -155,8 +154,7 @@ def simulated_photo(piece: Piece, *, light: str, faults: Sequence[HandFault], se
 
 def sheet_of(check: CardCheck) -> Sheet:
     """The sheet that the card was made along."""
-    record = check.recipe
-    return memory.get(("recipe", record.pk, record.sheet_sha256), lambda: recipe_of(record)).sheet
+    return recipe_of(check.recipe).sheet
 
 
 def faults_of(check: CardCheck, other: CardCheck | None = None) -> tuple[list[Fault], str]:

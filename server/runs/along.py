@@ -147,8 +147,7 @@ def recipe_followed(run: Run) -> Recipe:
     """
     if run.recipe is None or run.piece is None:
         raise Refused("The piece of this run is no longer on the shelf; only its line in the logbook is left.", "gone")
-    record = run.recipe
-    return memory.get(("recipe", record.pk, record.sheet_sha256), lambda: recipe_of(record))
+    return recipe_of(run.recipe)
 
 
 def stamping_of(run: Run) -> Stamping:

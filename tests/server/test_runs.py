@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from server.pieces.models import Piece
 from server.runs.models import Run
 from tests.server.base import ApiTestCase
 
@@ -94,3 +95,57 @@ class KeptVersionTest(ApiTestCase):
         self.assertEqual(self.change("undo", method="post").json()["light"]["lamp"]["azimuth_deg"], 90)
         self.assertEqual(self.change("recipes/9/restore", method="post").status_code, 404)
         self.assertEqual(self.change("recipes/1/restore", method="post", version=1).status_code, 412)
+
+
+class KeptOrderTest(ApiTestCase):
+    """The order on the bench is the kept one for as long as the sheet is."""
+
+    def setUp(self):
+        super().setUp()
+        self.change("recipes", method="post")
+        self.kept = self.plan()
+
+    def plan(self) -> dict:
+        return self.send("get", f"pieces/{self.piece.pk}/plan/").json()
+
+    def learn_another_pace(self):
+        minutes = self.kept["duration_s"] * 2 / 60
+        self.send("post", f"pieces/{self.piece.pk}/runs/", {"minutes": minutes})
+
+    def test_stays_as_it_is_when_a_pace_is_learnt_and_the_newer_one_is_offered(self):
+        self.assertEqual((self.kept["version"], self.kept["worked_out"]), (1, None))
+        self.learn_another_pace()
+        after = self.plan()
+        self.assertEqual(after["passes"], self.kept["passes"])
+        self.assertEqual(after["duration_s"], self.kept["duration_s"])
+        self.assertGreater(after["worked_out"]["duration_s"], after["duration_s"])
+        pages = [f"pieces/{self.piece.pk}/one-page/?unit=in{recipe}" for recipe in ("", "&recipe=1")]
+        now, kept = (self.send("get", page).json() for page in pages)
+        self.assertEqual(now["visits"], kept["visits"])
+
+    def test_the_newer_one_is_kept_as_the_next_version_where_that_is_wished(self):
+        self.learn_another_pace()
+        offered = self.plan()["worked_out"]["duration_s"]
+        self.assertEqual(self.change("recipes", method="post").json()["latest_recipe"], 1)
+        self.assertEqual(self.change("recipes", {"newer_order": True}, method="post").json()["latest_recipe"], 2)
+        after = self.plan()
+        self.assertEqual((after["version"], after["worked_out"], after["duration_s"]), (2, None, offered))
+        # There is nothing newer now.
+        self.assertEqual(self.change("recipes", {"newer_order": True}, method="post").json()["latest_recipe"], 2)
+
+    def test_goes_with_the_first_change_of_the_sheet_and_comes_back_with_undo(self):
+        self.learn_another_pace()
+        self.change("school", {"school": "M3"})
+        self.assertIsNone(self.plan()["version"])
+        self.change("undo", method="post")
+        self.assertEqual(self.plan()["passes"], self.kept["passes"])
+
+    def test_is_followed_by_a_batch_and_by_a_run(self):
+        self.learn_another_pace()
+        batch = self.send("get", f"pieces/{self.piece.pk}/batch/?copies=3")
+        self.assertEqual(batch.json()["lines"][-1]["last_pass"], len(self.kept["passes"]))
+        version = Piece.objects.get(pk=self.piece.pk).version
+        run = self.send("post", f"pieces/{self.piece.pk}/start-run/", {"cards": 1}, version).json()
+        self.assertEqual(run["recipe_number"], 1)
+        laid = [(one["region"], one["zones"]) for one in run["steps"]]
+        self.assertEqual(laid, [(one["region"], one["zones"]) for one in self.kept["passes"]])

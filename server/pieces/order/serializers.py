@@ -7,6 +7,8 @@ from rest_framework import serializers
 from server.drawers.models import MEDIUM_CHOICES
 from server.drawers.serializers import SwatchSerializer
 
+HANDLING_KINDS = [(kind, kind) for kind in ("lay", "wipe", "lift")]
+
 
 class TimedSerializer(serializers.Serializer):
     """Something of a plan that has its time, in seconds from the plan's beginning."""
@@ -57,7 +59,7 @@ class StintSerializer(serializers.Serializer):
 class HandlingSerializer(TimedSerializer):
     """A mask or tape being laid, wiped or lifted."""
 
-    kind = serializers.ChoiceField(choices=[(kind, kind) for kind in ("lay", "wipe", "lift")])
+    kind = serializers.ChoiceField(choices=HANDLING_KINDS)
     name = serializers.CharField()
     how = serializers.CharField()
     before_pass = serializers.IntegerField()
@@ -82,7 +84,18 @@ class MakingStepSerializer(serializers.Serializer):
     wait_s = serializers.FloatField()
 
 
+class WorkedOutSerializer(serializers.Serializer):
+    """Another order than the one that is shown, in short."""
+
+    pen_changes = serializers.IntegerField()
+    duration_s = serializers.FloatField()
+
+
 class PlanSerializer(serializers.Serializer):
+    version = serializers.IntegerField(allow_null=True, help_text="The version that holds this order, if one does.")
+    worked_out = WorkedOutSerializer(
+        allow_null=True, help_text="The order as it is worked out now, where that is another one."
+    )
     school = serializers.CharField()
     passes = PassSerializer(many=True)
     stints = StintSerializer(many=True, help_text="The passes as they are shown, in their order.")

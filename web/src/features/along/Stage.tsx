@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 
-import { Ask, Button, swatchStyle, useSingleKeys } from "@/shared/ui";
+import { Ask, Button, swatchStyle, tell, useSingleKeys } from "@/shared/ui";
 import { AnotherPenAsk } from "./AnotherPenAsk";
 import { CourseRibbon } from "./CourseRibbon";
 import type { Step } from "./course";
@@ -17,7 +17,7 @@ import type { KeptRun } from "@/shared/api/runStore";
 import { turnAloud, useAloud, useAloudOn } from "./surroundings";
 import { UnsentLine } from "./Unsent";
 import type { AtDesk } from "./useDesk";
-import { tellStep } from "./words";
+import { namesOf, tellStep } from "./words";
 
 type Asking = "pen" | "slip" | "note" | "move" | "end" | null;
 const SHOWN_NEXT = 3;
@@ -71,6 +71,19 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
   useEffect(() => {
     if (!asking) doneButton.current?.focus();
   }, [asking]);
+  /** A dialog gives the focus back to what had it before: the big button, or Space would open the dialog again. */
+  function ask(what: Asking) {
+    doneButton.current?.focus();
+    setAsking(what);
+  }
+  function coatAgain() {
+    const passes = last?.passes ?? [];
+    if (!last || passes.length === 0) return;
+    void write(async () => {
+      await desk.write({ kind: "extra coat", card: last.card, passes });
+      tell(`One more coat: ${namesOf(run, passes)}. Back takes it away.`);
+    });
+  }
 
   const card = progress.cards[(step?.card ?? 1) - 1];
   if (!step || !told || !card) return null;
@@ -136,25 +149,21 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
               <Button kind="bar" className={ACTION} onClick={back} disabled={!last}>
                 Back (Page Up)
               </Button>
-              <Button kind="bar" className={ACTION} onClick={() => setAsking("pen")} disabled={step.kind !== "stint"}>
+              <Button kind="bar" className={ACTION} onClick={() => ask("pen")} disabled={step.kind !== "stint"}>
                 Another pen
               </Button>
               <Button
                 kind="bar"
                 className={ACTION}
                 disabled={!last?.passes?.length}
-                onClick={() =>
-                  void write(() =>
-                    desk.write({ kind: "extra coat", card: last?.card ?? 1, passes: last?.passes ?? [] }),
-                  )
-                }
+                onClick={coatAgain}
               >
                 One more coat
               </Button>
-              <Button kind="bar" className={ACTION} onClick={() => setAsking("slip")}>
+              <Button kind="bar" className={ACTION} onClick={() => ask("slip")}>
                 A slip
               </Button>
-              <Button kind="bar" className={ACTION} onClick={() => setAsking("note")}>
+              <Button kind="bar" className={ACTION} onClick={() => ask("note")}>
                 Note or photo
               </Button>
             </div>
@@ -178,11 +187,11 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
                 Read aloud
               </label>
               {state.online && (run.newest_recipe ?? 0) > (run.recipe_number ?? 0) && (
-                <Button kind="quiet" className="min-h-12" onClick={() => setAsking("move")}>
+                <Button kind="quiet" className="min-h-12" onClick={() => ask("move")}>
                   Version {run.newest_recipe} is newer
                 </Button>
               )}
-              <Button kind="quiet" className="min-h-12" onClick={() => setAsking("end")}>
+              <Button kind="quiet" className="min-h-12" onClick={() => ask("end")}>
                 Call it finished
               </Button>
               <Link

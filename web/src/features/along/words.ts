@@ -38,3 +38,12 @@ export function clockFace(seconds: number): string {
   const whole = Math.max(0, Math.ceil(seconds));
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
 }
+
+/** What passes are laid on and with, said once each: "Rose 12 on Petal 1, Petal 2". */
+export function namesOf(run: RunReadout, passes: number[]): string {
+  const steps = passes.flatMap((number) => run.steps[number - 1] ?? []);
+  const swatches = [...new Set(steps.map((step) => plannedPen(run, step)?.name ?? step.swatch))];
+  const regions = [...new Set(steps.map((step) => step.name))];
+  const shown = regions.length > 3 ? `${regions.length} regions` : regions.join(", ");
+  return `${swatches.join(", ")} on ${shown}`;
+}

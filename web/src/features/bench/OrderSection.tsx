@@ -1,6 +1,6 @@
 import type { Plan, Role, Trade } from "@/shared/api";
-import { Cautions, Choice, counted, minutes, Tick, timesFrom } from "@/shared/ui";
-import { useDescribeOrder } from "./api";
+import { Button, Cautions, Choice, counted, minutes, Tick, timesFrom } from "@/shared/ui";
+import { useDescribeOrder, useKeepNewerOrder } from "./api";
 import { AlongBox } from "./AlongBox";
 import { usePiece } from "./bench";
 import { CopiesBox } from "./CopiesBox";
@@ -70,6 +70,7 @@ export function OrderSection({ trade, plan, error }: Props) {
               <Row name="Time, about" one={minutes(plan.duration_s)} other={minutes(plan.by_region_duration_s)} />
             </tbody>
           </table>
+          <KeptOrder plan={plan} />
           <p className="mb-3 text-[13px] text-soft">
             Timed {timesFrom(plan)}. {howGood(plan)}
             {plan.uncoloured > 0 &&
@@ -79,6 +80,29 @@ export function OrderSection({ trade, plan, error }: Props) {
           {plan.before.length > 0 && <Before lines={plan.before} />}
           <StintList plan={plan} />
         </>
+      )}
+    </div>
+  );
+}
+
+/** Which version holds the order, and the one that would be worked out now. */
+function KeptOrder({ plan }: { plan: Plan }) {
+  const piece = usePiece();
+  const keep = useKeepNewerOrder(piece.id);
+  if (plan.version === null) return null;
+  return (
+    <div className="mb-3 rounded bg-faint p-3 text-[13px]">
+      <p>The order as kept in version {plan.version}.</p>
+      {plan.worked_out && (
+        <p className="mt-1 flex flex-wrap items-center justify-between gap-2">
+          <span>
+            Worked out again with the times noted since: about {minutes(plan.worked_out.duration_s)},{" "}
+            {counted(plan.worked_out.pen_changes, "pen change")}.
+          </span>
+          <Button busy={keep.isPending} onClick={() => keep.mutate()}>
+            Keep that order as the next version
+          </Button>
+        </p>
       )}
     </div>
   );

@@ -10,7 +10,7 @@ export function ShadeRibbon() {
   const piece = usePiece();
   const selectOnly = useHand((hand) => hand.selectOnly);
   const selected = useSelected();
-  const plan = useQuery(pieceQueries.plan(piece.id, piece.version)).data;
+  const plan = useQuery(pieceQueries.plan(piece.id, piece.version, piece.latest_recipe)).data;
   const [at, setAt] = useState(0);
   const band = useRef<HTMLDivElement>(null);
   const stints = useMemo(() => (plan ? stintsOf(plan) : []), [plan]);

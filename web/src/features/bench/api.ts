@@ -239,6 +239,8 @@ export function useDropSchool() {
 export const useUndo = (id: number) => useChange<void>(id, "post", "undo");
 export const useRedo = (id: number) => useChange<void>(id, "post", "redo");
 export const useKeepRecipe = (id: number) => useChange<void>(id, "post", "recipes");
+/** Freezes the sheet once more with the order as it is worked out now. */
+export const useKeepNewerOrder = (id: number) => useChange<void>(id, "post", "recipes", () => ({ newer_order: true }));
 export const useRestore = (id: number) => useChange(id, "post", (recipe: number) => `recipes/${recipe}/restore`);
 
 /** Times change every plan of the medium, so all plans are asked for anew. */

@@ -47,7 +47,10 @@ function KeptPage({ id, recipe }: { id: number; recipe: number }) {
 
 function WorkingPage({ id }: { id: number }) {
   const piece = useQuery(pieceQueries.detail(id));
-  const plan = useQuery({ ...pieceQueries.plan(id, piece.data?.version ?? 0), enabled: piece.data !== undefined });
+  const plan = useQuery({
+    ...pieceQueries.plan(id, piece.data?.version ?? 0, piece.data?.latest_recipe ?? null),
+    enabled: piece.data !== undefined,
+  });
   const error = piece.error ?? plan.error;
   if (piece.data && plan.data) return <Page piece={piece.data} plan={plan.data} />;
   if (error) return <Failed error={error} onRetry={() => void Promise.all([piece.refetch(), plan.refetch()])} />;

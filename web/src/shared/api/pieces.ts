@@ -25,9 +25,10 @@ export const pieceQueries = {
       queryKey: ["pieces", id] as const,
       queryFn: ({ signal }) => api.get<Piece>(`/pieces/${id}/`, { signal }),
     }),
-  plan: (id: number, version: number) =>
+  /** Its order is that of the newest version while nothing was changed since: `recipe` is its number. */
+  plan: (id: number, version: number, recipe: number | null) =>
     queryOptions({
-      queryKey: ["pieces", id, "plan", version] as const,
+      queryKey: ["pieces", id, "plan", version, recipe] as const,
       queryFn: ({ signal }) => api.get<Plan>(`/pieces/${id}/plan/`, { signal }),
       placeholderData: keepPreviousData,
       staleTime: Infinity,

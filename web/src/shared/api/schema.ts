@@ -1276,7 +1276,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description The order of passes. */
+        /** @description The order of passes: as the newest version holds it while the sheet is that version's. */
         get: operations["pieces_plan_retrieve"];
         put?: never;
         post?: never;
@@ -2993,11 +2993,18 @@ export interface components {
              * @description How long the hand rests before it.
              */
             wait_s: number;
-            kind: components["schemas"]["KindAe5Enum"];
+            kind: components["schemas"]["HandlingKind"];
             name: string;
             how: string;
             before_pass: number;
         };
+        /**
+         * @description * `lay` - lay
+         *     * `wipe` - wipe
+         *     * `lift` - lift
+         * @enum {string}
+         */
+        HandlingKind: "lay" | "wipe" | "lift";
         /** @description A line that parts a ground: what lies below it, and the handles it runs through, in mm. */
         HorizonOut: {
             label: number;
@@ -3083,6 +3090,13 @@ export interface components {
             /** @default  */
             medium: components["schemas"]["Medium"] | components["schemas"]["BlankEnum"];
         };
+        KeepRecipeRequest: {
+            /**
+             * @description Also where only the order would be another, worked out at the pace learnt since.
+             * @default false
+             */
+            newer_order: boolean;
+        };
         KeptVersion: {
             number: number;
             changes: string[];
@@ -3094,13 +3108,6 @@ export interface components {
          * @enum {string}
          */
         KeyEnum: "light" | "middle" | "night";
-        /**
-         * @description * `lay` - lay
-         *     * `wipe` - wipe
-         *     * `lift` - lift
-         * @enum {string}
-         */
-        KindAe5Enum: "lay" | "wipe" | "lift";
         /** @description A piece in its place, from the front's top left corner. */
         Laid: {
             kind: components["schemas"]["LaidKindEnum"];
@@ -3875,6 +3882,10 @@ export interface components {
             height: components["schemas"]["Length"];
         };
         Plan: {
+            /** @description The version that holds this order, if one does. */
+            version: number | null;
+            /** @description The order as it is worked out now, where that is another one. */
+            worked_out: components["schemas"]["WorkedOut"] | null;
             school: string;
             passes: components["schemas"]["Pass"][];
             /** @description The passes as they are shown, in their order. */
@@ -4169,7 +4180,7 @@ export interface components {
              * @description How long the hand rests before it.
              */
             wait_s: number;
-            kind: components["schemas"]["KindAe5Enum"];
+            kind: components["schemas"]["HandlingKind"];
             name: string;
             how: string;
             before_pass: number;
@@ -4802,6 +4813,12 @@ export interface components {
          * @enum {string}
          */
         WishEnum: "regions" | "focal" | "background";
+        /** @description Another order than the one that is shown, in short. */
+        WorkedOut: {
+            pen_changes: number;
+            /** Format: double */
+            duration_s: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -7873,7 +7890,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["KeepRecipeRequest"];
+            };
+        };
         responses: {
             201: {
                 headers: {

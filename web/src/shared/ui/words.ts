@@ -60,6 +60,7 @@ function share(part: number): string {
 
 /** Where the times of a plan come from. */
 export function timesFrom(plan: Plan): string {
+  if (plan.version !== null) return "at the pace of when it was kept";
   if (plan.timed_passes > 0) return `by ${plan.timed_passes} passes of yours, give or take ${share(plan.pace_doubt)}`;
   if (plan.timed_runs === 0) return "by common practice";
   return plan.timed_runs === 1 ? "by the one time you noted" : `by the ${plan.timed_runs} times you noted`;

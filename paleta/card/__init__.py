@@ -1,6 +1,7 @@
 """The card: exact sizes, what lies where, how it is cut from sheets, and in what order it is made."""
 
 from paleta.card._cut import Cut, CutPiece, CutPlan, CutSheet, Need, cut, cut_card, warm_up
+from paleta.card._folds import FOLDS, Fold
 from paleta.card._layout import lay_out
 from paleta.card._length import ZERO, Length, Measure, Shown, inches, millimetres, parse_length, show
 from paleta.card._making import Conflict, MakingStep, check_making, drying_s, making, steps_of
@@ -9,7 +10,6 @@ from paleta.card._picture import Picture, Place, Thing
 from paleta.card._plan import CARD_WARNINGS, CardPlan, CardWarning, Laid, Piece, on_picture
 from paleta.card._sizes import CARDS, ENVELOPES, SHEETS, Size
 from paleta.card._spec import (
-    FOLDS,
     GRAINS,
     MOST_CARDS,
     STEP_NAMES,
@@ -49,6 +49,7 @@ __all__ = [
     "CutPiece",
     "CutPlan",
     "CutSheet",
+    "Fold",
     "Greeting",
     "Inside",
     "Laid",

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from functools import reduce
+from collections.abc import Callable, Sequence
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,6 +11,7 @@ from paleta.card._slicing import Kind, Tree, leaf
 
 MOST_PLACES = 500
 """More places for cuts than this on a side are not looked through."""
+Join = Callable[[Tree, Tree], Tree]
 BESIDE = 0
 NO_PIECE = -1
 FIRST_PIECE = -2
@@ -58,16 +58,23 @@ def best_sheet(
 def _tree(
     kinds: Sequence[Kind], how: NDArray[np.int64], wide: NDArray[np.int64], high: NDArray[np.int64], i: int, j: int
 ) -> Tree | None:
-    code, where = (int(one) for one in how[i, j])
-    if code == NO_PIECE:
-        return None
-    if code <= FIRST_PIECE:
-        return leaf(FIRST_PIECE - code, kinds[FIRST_PIECE - code].ways[where])
-    if code == BESIDE:
-        rest = int(np.searchsorted(wide, wide[i] - wide[where], side="right")) - 1
-        pair, join = ((where, j), (rest, j)), Tree.beside
-    else:
-        rest = int(np.searchsorted(high, high[j] - high[where], side="right")) - 1
-        pair, join = ((i, where), (i, rest)), Tree.below
-    parts = [tree for a, b in pair if (tree := _tree(kinds, how, wide, high, a, b)) is not None]
-    return reduce(join, parts) if parts else None
+    made: list[Tree | None] = []
+    waiting: list[tuple[int, int, Join | None]] = [(i, j, None)]
+    while waiting:
+        i, j, join = waiting.pop()
+        if join is not None:
+            second, first = made.pop(), made.pop()
+            made.append(join(first, second) if first and second else first or second)
+            continue
+        code, where = (int(one) for one in how[i, j])
+        if code == NO_PIECE:
+            made.append(None)
+        elif code <= FIRST_PIECE:
+            made.append(leaf(FIRST_PIECE - code, kinds[FIRST_PIECE - code].ways[where]))
+        elif code == BESIDE:
+            rest = int(np.searchsorted(wide, wide[i] - wide[where], side="right")) - 1
+            waiting += [(i, j, Tree.beside), (rest, j, None), (where, j, None)]
+        else:
+            rest = int(np.searchsorted(high, high[j] - high[where], side="right")) - 1
+            waiting += [(i, j, Tree.below), (i, rest, None), (i, where, None)]
+    return made[0]

@@ -44,12 +44,12 @@ class Cut:
 
 @dataclass(frozen=True, slots=True)
 class CutPiece:
-    """A piece on a sheet; turned: it lies on its side. score: its line to fold, as a cut that does not go through."""
+    """A piece on a sheet; turned: it lies on its side. scores: its lines to fold, as cuts that do not go through."""
 
     name: str
     place: Place
     turned: bool
-    score: Cut | None = None
+    scores: tuple[Cut, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,8 +98,11 @@ def cut(sheets: Sequence[Stock], pieces: Sequence[Piece], cards: int = 1) -> Cut
     Raises
     ------
     CardError
-        No card or too many, or a piece that is larger than its sheets.
+        No card or too many, a piece of no size or no number, or one that is larger than its sheets.
     """
+    for one in pieces:
+        if min(one.width, one.height) <= ZERO or one.count < 1:
+            raise CardError(f"{one.name} is cut {one.count} times at {show(one.width)} by {show(one.height)}: nothing.")
     if not 1 <= cards <= MOST_CARDS:
         raise CardError(f"A cutting plan is for 1 to {MOST_CARDS:,} cards, not {cards:,}.")
     if sum(one.count for one in pieces) * cards > MOST_PIECES:
@@ -195,7 +198,7 @@ def _laid_out(
             made[-1] = replace(made[-1], count=made[-1].count + 1)
             continue
         realised = _Realised(wanted, per_mm)
-        realised.lay(kept, 0, 0, *sizes[number])
+        realised.lay(kept, *sizes[number])
         made.append(CutSheet(stocks[number], 1, tuple(realised.pieces), tuple(realised.cuts)))
         before = (number, tree) if whole else None
     return made
@@ -215,21 +218,23 @@ def _ways(width: int, height: int, along: str, grain: str) -> Iterator[tuple[int
         yield height, width, True
 
 
-def _only_wanted(tree: Tree, left: list[int]) -> Tree | None:
+def _only_wanted(whole: Tree, left: list[int]) -> Tree | None:
     """The tree without pieces that are no longer wanted; `left` is counted down."""
-    if tree.how == "piece":
-        if left[tree.kind] <= 0:
-            return None
-        left[tree.kind] -= 1
-        return tree
-    parts = [
-        kept
-        for part in (tree.first, tree.second)
-        if part is not None and (kept := _only_wanted(part, left)) is not None
-    ]
-    if len(parts) < 2:
-        return parts[0] if parts else None
-    return (Tree.beside if tree.how == "beside" else Tree.below)(*parts)
+    kept: list[Tree | None] = []
+    waiting = [(whole, False)]
+    while waiting:
+        tree, parts_done = waiting.pop()
+        if tree.how == "piece":
+            wanted = left[tree.kind] > 0
+            left[tree.kind] -= wanted
+            kept.append(tree if wanted else None)
+        elif parts_done:
+            second, first = kept.pop(), kept.pop()
+            kept.append(tree.joined_again(first, second) if first and second else first or second)
+        else:
+            waiting += [(tree, True)]
+            waiting += [(part, False) for part in (tree.second, tree.first) if part is not None]
+    return kept[0]
 
 
 class _Realised:
@@ -248,37 +253,36 @@ class _Realised:
         ends = (x + at, y, x + at, y + height) if down else (x, y + at, x + width, y + at)
         self.cuts.append(Cut(len(self.cuts) + 1, down, self._length(at), *(self._length(one) for one in ends)))
 
-    def lay(self, tree: Tree, x: int, y: int, width: int, height: int) -> None:
-        """Cut `tree` out of the part of the sheet at x, y. What is left at its right or bottom is waste."""
-        if tree.how == "piece":
-            if tree.width < width:
-                self._cut(True, tree.width, x, y, width, height)
-            if tree.height < height:
-                self._cut(False, tree.height, x, y, tree.width, height)
-            self._keep(tree, x, y)
-            return
-        assert tree.first is not None and tree.second is not None
-        if tree.how == "beside":
-            at = tree.first.width
-            self._cut(True, at, x, y, width, height)
-            self.lay(tree.first, x, y, at, height)
-            self.lay(tree.second, x + at, y, width - at, height)
-        else:
-            at = tree.first.height
-            self._cut(False, at, x, y, width, height)
-            self.lay(tree.first, x, y, width, at)
-            self.lay(tree.second, x, y + at, width, height - at)
+    def lay(self, whole: Tree, width: int, height: int) -> None:
+        """Cut `whole` out of a sheet. What is left at the right or bottom of a part is waste."""
+        waiting = [(whole, 0, 0, width, height)]
+        while waiting:
+            tree, x, y, width, height = waiting.pop()
+            if tree.first is None or tree.second is None:
+                if tree.width < width:
+                    self._cut(True, tree.width, x, y, width, height)
+                if tree.height < height:
+                    self._cut(False, tree.height, x, y, tree.width, height)
+                self._keep(tree, x, y)
+            elif tree.how == "beside":
+                at = tree.first.width
+                self._cut(True, at, x, y, width, height)
+                waiting += [(tree.second, x + at, y, width - at, height), (tree.first, x, y, at, height)]
+            else:
+                at = tree.first.height
+                self._cut(False, at, x, y, width, height)
+                waiting += [(tree.second, x, y + at, width, height - at), (tree.first, x, y, width, at)]
 
     def _keep(self, tree: Tree, x: int, y: int) -> None:
         piece = self.wanted[tree.kind]
         place = Place(*(self._length(one) for one in (x, y, tree.width, tree.height)))
-        self.pieces.append(CutPiece(piece.name, place, tree.turned, _score(piece, place, tree.turned)))
+        self.pieces.append(CutPiece(piece.name, place, tree.turned, tuple(_scores(piece, place, tree.turned))))
 
 
-def _score(piece: Piece, place: Place, turned: bool) -> Cut | None:
-    if piece.score is None or piece.score <= ZERO:
-        return None
+def _scores(piece: Piece, place: Place, turned: bool) -> Iterator[Cut]:
     down = piece.score_down != turned
-    if down:
-        return Cut(0, True, piece.score, place.x + piece.score, place.y, place.x + piece.score, place.bottom)
-    return Cut(0, False, piece.score, place.x, place.y + piece.score, place.right, place.y + piece.score)
+    for at in piece.scores:
+        if down:
+            yield Cut(0, True, at, place.x + at, place.y, place.x + at, place.bottom)
+        else:
+            yield Cut(0, False, at, place.x, place.y + at, place.right, place.y + at)

@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
+from paleta.card._folds import FOLDS
 from paleta.card._length import ZERO, inches
 from paleta.card._picture import Picture, Place
 from paleta.card._plan import CardPlan, Laid, Piece, within
-from paleta.card._spec import CardSpec, Greeting, Layer, open_size
+from paleta.card._spec import Base, CardSpec, Greeting, Layer, open_size
 from paleta.card._stack import thickness_of
 from paleta.card._warnings import warnings_of
 
@@ -23,7 +24,7 @@ def lay_out(
     stamped_gsm  weight of the paper that was stamped, in g/m2; 0: not known.
     """
     base = spec.base
-    layers = [Laid("base", "Base", Place(ZERO, ZERO, base.width, base.height), base.stock, ZERO)]
+    layers = [Laid("base", "Base", _front(base), base.stock, ZERO)]
     for number, mat in enumerate(spec.mats, 1):
         layers.append(_on(layers[-1], mat, "mat", "Mat" if len(spec.mats) == 1 else f"Mat {number}"))
     layers.append(_on(layers[-1], spec.panel, "panel", "Picture"))
@@ -31,7 +32,8 @@ def lay_out(
     greeting = _greeting(spec.greeting) if spec.greeting else None
     inside = None
     if spec.inside is not None and spec.inside.panel:
-        inside = _on(layers[0], Layer(reveal=spec.inside.reveal, stock=spec.inside.stock), "inside", "Panel inside")
+        back = Laid("base", "Base", Place(ZERO, ZERO, base.width, base.height), base.stock, ZERO)
+        inside = _on(back, Layer(reveal=spec.inside.reveal, stock=spec.inside.stock), "inside", "Panel inside")
     crop = _crop(spec, layers[-1].place, picture) if picture else None
     trim = spec.panel.trim
     rough = (
@@ -41,7 +43,7 @@ def lay_out(
         spec=spec,
         stamped_gsm=stamped_gsm,
         open_sheet=open_size(base),
-        score={"side": base.width, "top": base.height}.get(base.fold),
+        scores=base.scores,
         layers=tuple(layers),
         foams=tuple(foams),
         greeting=greeting,
@@ -58,12 +60,19 @@ def lay_out(
     return replace(plan, warnings=tuple(warnings_of(plan, picture)))
 
 
+def _front(base: Base) -> Place:
+    """The front, which hangs on its fold: shorter at the right or at the bottom."""
+    if FOLDS[base.fold].down:
+        return Place(ZERO, ZERO, base.width - base.shorter, base.height)
+    return Place(ZERO, ZERO, base.width, base.height - base.shorter)
+
+
 def _on(carrier: Laid, layer: Layer, kind: str, name: str) -> Laid:
     below = carrier.place
     width = layer.width or below.width - layer.reveal * 2
     height = layer.height or below.height - layer.reveal * 2
     if min(width, height) <= ZERO:
-        # Nothing is left of it; what carries it is at fault, and the smallest piece says so in a warning.
+        # Nothing is left of it between its reveals: a warning says so, and the smallest piece stands for it.
         width, height = max(width, inches("1/16")), max(height, inches("1/16"))
     x = below.x + (below.width - width) / 2 + layer.right
     y = below.y + (below.height - height) / 2 + layer.down
@@ -124,9 +133,8 @@ def _covered(
 def _pieces(spec: CardSpec, layers: Sequence[Laid], foams: Sequence[Laid], inside: Laid | None) -> Iterator[Piece]:
     """What is cut for one card. The picture's own paper is cut from what was stamped, unless it names sheets."""
     width, height = open_size(spec.base)
-    along = {"side": "height", "top": "width"}.get(spec.base.fold, "") if spec.base.with_grain else ""
-    score = {"side": spec.base.width, "top": spec.base.height}.get(spec.base.fold)
-    yield Piece("Base", width, height, spec.base.stock, along, score=score, score_down=spec.base.fold == "side")
+    base, way = spec.base, FOLDS[spec.base.fold]
+    yield Piece("Base", width, height, base.stock, base.grain_along, scores=base.scores, score_down=way.down)
     pictures = 2 if spec.pull_out else 1
     for laid in layers[1:]:
         size = laid.place

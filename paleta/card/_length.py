@@ -140,12 +140,15 @@ class Shown:
 
 
 def show(length: Length, unit: str = "in") -> Shown:
-    """The length in sixteenths of an inch, or in millimetres to a hundredth."""
+    """The length in sixteenths of an inch, or in millimetres or centimetres to a hundredth of a millimetre."""
+    if unit not in UNITS:
+        raise CardError(f"Lengths are shown in {', '.join(UNITS)}, not in {unit!r}.")
     if unit == "in":
         nearest = Fraction(round(length.inches * FINEST_SHOWN), FINEST_SHOWN)
         return Shown(_mixed(nearest), "in", nearest != length.inches)
     nearest = Fraction(round(length.mm * 100), 100)
-    return Shown(_decimal(nearest), "mm", nearest != length.mm)
+    text = _decimal(nearest) if unit == "mm" else _decimal(nearest / 10, places=3)
+    return Shown(text, unit, nearest != length.mm)
 
 
 def _mixed(number: Fraction) -> str:
@@ -155,10 +158,9 @@ def _mixed(number: Fraction) -> str:
     return sign + (f"{whole} {fraction}".strip() if whole or not over else fraction)
 
 
-def _decimal(number: Fraction) -> str:
-    hundredths = abs(int(number * 100))
-    whole, part = divmod(hundredths, 100)
-    return ("-" if number < 0 else "") + f"{whole}.{part:02d}".rstrip("0").rstrip(".")
+def _decimal(number: Fraction, places: int = 2) -> str:
+    whole, part = divmod(abs(int(number * 10**places)), 10**places)
+    return ("-" if number < 0 else "") + f"{whole}.{part:0{places}d}".rstrip("0").rstrip(".")
 
 
 @dataclass(frozen=True)

@@ -96,7 +96,7 @@ def steps_of(spec: CardSpec) -> tuple[str, ...]:
         "greeting": greeting is not None,
         "alike": spec.pull_out,
         "cut": True,
-        "score": spec.base.fold != "flat",
+        "score": bool(spec.base.scores),
         "dry": True,
         "trim": bool(spec.panel.trim),
         "cut out": bool(spec.cutouts),

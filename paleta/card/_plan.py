@@ -10,6 +10,7 @@ from paleta.card._spec import CardSpec
 
 CARD_WARNINGS = {
     "hangs over": "Larger than what it lies on",
+    "nothing left": "No room between the reveals",
     "foam shows": "Foam that shows",
     "over": "The greeting covers something",
     "envelope": "Does not fit the envelope",
@@ -40,7 +41,7 @@ class Piece:
     """A piece to cut for one card.
 
     along              the side that the grain runs along, "" where that is all the same.
-    score, score_down  where it is scored: how far from its left edge, downwards, or from its top edge, across.
+    scores, score_down  where it is scored: how far from its left edge, downwards, or from its top edge, across.
     """
 
     name: str
@@ -49,7 +50,7 @@ class Piece:
     stock: str
     along: str = ""
     count: int = 1
-    score: Length | None = None
+    scores: tuple[Length, ...] = ()
     score_down: bool = True
 
 
@@ -68,7 +69,7 @@ class CardWarning:
 class CardPlan:
     """All sizes and places of one card.
 
-    open_sheet, score  the base before folding, and how far from its left (side fold) or top edge it is scored.
+    open_sheet, scores  the base before folding, and how far from its left or top edge it is scored.
     layers             from the base up; foams lie beneath the layer of the same name.
     inside             on the inside of the back.
     raised             what is cut out and stands above its place.
@@ -79,7 +80,7 @@ class CardPlan:
     spec: CardSpec
     stamped_gsm: float
     open_sheet: tuple[Length, Length]
-    score: Length | None
+    scores: tuple[Length, ...]
     layers: tuple[Laid, ...]
     foams: tuple[Laid, ...]
     greeting: Laid | None

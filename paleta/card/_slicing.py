@@ -14,9 +14,12 @@ from itertools import product
 Counts = tuple[int, ...]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class Tree:
-    """A layout of pieces in whole units. how: "piece", "beside" or "below"; turned: the piece stands on its side."""
+    """A layout of pieces in whole units. how: "piece", "beside" or "below"; turned: the piece stands on its side.
+
+    Thousands of small pieces make trees thousands deep, so nothing walks one by calling itself, equality included.
+    """
 
     width: int
     height: int
@@ -35,11 +38,16 @@ class Tree:
         return Tree(max(first.width, second.width), first.height + second.height, "below", first=first, second=second)
 
     def kinds(self) -> Iterator[int]:
-        if self.how == "piece":
-            yield self.kind
-        for part in (self.first, self.second):
-            if part is not None:
-                yield from part.kinds()
+        waiting = [self]
+        while waiting:
+            tree = waiting.pop()
+            if tree.how == "piece":
+                yield tree.kind
+            waiting += [part for part in (tree.second, tree.first) if part is not None]
+
+    def joined_again(self, first: Tree, second: Tree) -> Tree:
+        """Two other parts, joined as this tree's are."""
+        return Tree.beside(first, second) if self.how == "beside" else Tree.below(first, second)
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,13 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Any
 
+from paleta.card._folds import FOLDS
 from paleta.card._length import ZERO, Length, Measure, inches, millimetres
 from paleta.card._sizes import ENVELOPES
 from paleta.card._weight import Weight
 from paleta.errors import CardError
 from paleta.fields import LABEL, Choice, Flag, Line, Many, Maybe, Record, Text, Whole, check_fields, holds
 
-FOLDS = {"side": "Fold at the side", "top": "Fold at the top", "flat": "One layer, no fold"}
 GRAINS = {"long": "Grain along the long side", "short": "Grain along the short side"}
 STEP_NAMES = {
     "write": "Write and stamp the inside",
@@ -65,13 +65,36 @@ class Stock(_Checked):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Base(_Checked):
-    """The card itself, by the size it has when it is folded. with_grain: its fold runs along the paper's grain."""
+    """The card itself, by the size it has when it is folded.
+
+    shorter     how much shorter than its back the front of a card is that is folded once.
+    with_grain  its folds run along the paper's grain.
+    """
 
     width: Length = holds(SIDE)
     height: Length = holds(SIDE)
-    fold: str = holds(Choice(FOLDS), "side")
+    fold: str = holds(Choice({code: fold.name for code, fold in FOLDS.items()}), "side")
+    shorter: Length = holds(APART, ZERO)
     stock: str = holds(NAME, "")
     with_grain: bool = holds(Flag(), True)
+
+    def __post_init__(self) -> None:
+        check_fields(self, CardError)
+        way = FOLDS[self.fold]
+        if self.shorter and not way.once:
+            raise CardError(f"Only a card that is folded once has a shorter front, not one with a {way.said}.")
+        if self.shorter >= (self.width if way.down else self.height):
+            raise CardError("A front that is shorter than its back still has to have some of its length.")
+
+    @property
+    def scores(self) -> tuple[Length, ...]:
+        """Where the open sheet is scored, from its left or top edge."""
+        return FOLDS[self.fold].scores(self.width, self.height, self.shorter)
+
+    @property
+    def grain_along(self) -> str:
+        """The side of the open sheet that the grain is to run along, "" where that is all the same."""
+        return ("height" if FOLDS[self.fold].down else "width") if self.with_grain and self.scores else ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -198,22 +221,27 @@ class CardSpec(_Checked):
 
 def open_size(base: Base) -> tuple[Length, Length]:
     """Width and height of the sheet a base is folded from."""
-    across, down = (2 if base.fold == fold else 1 for fold in ("side", "top"))
-    return base.width * across, base.height * down
+    return FOLDS[base.fold].open_size(base.width, base.height, base.shorter)
 
 
 def folded_from(width: Length, height: Length, fold: str) -> Base:
-    """The base that a sheet of this size folds to."""
-    across, down = (2 if fold == one else 1 for one in ("side", "top"))
-    return Base(width=width / across, height=height / down, fold=fold)
+    """The base that a sheet of this size folds to, its front as long as its back."""
+    way = FOLDS[fold]
+    whole = sum(way.pages)
+    return (
+        Base(width=width / whole, height=height, fold=fold)
+        if way.down
+        else Base(width=width, height=height / whole, fold=fold)
+    )
 
 
 def said_of_card(spec: CardSpec | None) -> str:
     """The card in a line, as recipes and the list of what changed say it."""
     if spec is None:
         return "no sizes yet"
-    fold = {"side": "folded at the side", "top": "folded at the top", "flat": "one layer"}[spec.base.fold]
-    parts = [f"{spec.base.width} by {spec.base.height}, {fold}"]
+    parts = [f"{spec.base.width} by {spec.base.height}, {FOLDS[spec.base.fold].said}"]
+    if spec.base.shorter:
+        parts.append(f"front {spec.base.shorter} shorter")
     if spec.mats:
         parts.append(f"{len(spec.mats)} mat{'s' if len(spec.mats) > 1 else ''}")
     if spec.cutouts:

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
+from paleta.card._folds import FOLDS
 from paleta.card._length import ZERO, Length
 from paleta.card._picture import Place
 from paleta.card._plan import CardPlan, Laid
@@ -49,8 +50,9 @@ def stack(plan: CardPlan) -> list[Slab]:
         slabs.append(Slab(name, laid.place, laid.stock, lift, thick))
         lift += thick
 
-    if spec.base.fold != "flat":
-        lay("Back", base)
+    behind = Laid("base", "Back", Place(ZERO, ZERO, spec.base.width, spec.base.height), base.stock, ZERO)
+    for number in range(FOLDS[spec.base.fold].thickness - 1):
+        lay("Page" if number else "Back", behind)
     if plan.inside is not None:
         lay(plan.inside.name, plan.inside)
     beneath = {foam.name: foam.place for foam in plan.foams}

@@ -20,16 +20,39 @@ HIDDEN = 0.95
 
 
 def warnings_of(plan: CardPlan, picture: Picture | None) -> Iterator[CardWarning]:
+    yield from _nothing_left(plan)
     yield from _hanging_over(plan)
     yield from _showing_foam(plan, picture)
     yield from _about_greeting(plan, picture)
     yield from _about_post(plan)
     yield from _about_picture(plan, picture)
     stock = plan.spec.stock_named(plan.spec.base.stock)
-    if plan.spec.base.with_grain and plan.spec.base.fold != "flat" and stock is not None and not stock.grain:
+    if plan.spec.base.grain_along and stock is not None and not stock.grain:
         yield CardWarning(
             "grain", "Base", f"It is not said which way the grain of {stock.name} runs; a fold against it cracks."
         )
+
+
+def _nothing_left(plan: CardPlan) -> Iterator[CardWarning]:
+    """Layers, and the panel inside, whose reveals take all that carries them."""
+    spec = plan.spec
+    for number, (below, laid) in enumerate(zip(plan.layers, plan.layers[1:], strict=False)):
+        layer, room = spec.layers[number], below.place
+        sides = [free for own, free in ((layer.width, room.width), (layer.height, room.height)) if own is None]
+        if any(layer.reveal * 2 >= free for free in sides):
+            reveal = min(REVEAL, min(room.width, room.height) / 4)
+            yield CardWarning(
+                "nothing left", laid.name,
+                f"With {show(layer.reveal)} free at each side nothing is left of {laid.name.lower()}.",
+                f"Let {show(reveal)} of {below.name.lower()} show all round", spec.with_layer(number, reveal=reveal),
+            )  # fmt: skip
+    base, inside = spec.base, spec.inside
+    if inside is not None and inside.panel and inside.reveal * 2 >= min(base.width, base.height):
+        yield CardWarning(
+            "nothing left", "Panel inside",
+            f"With {show(inside.reveal)} free at each side nothing is left of the panel inside.",
+            f"Let {show(REVEAL)} of the base show all round", spec.changed("inside", reveal=REVEAL),
+        )  # fmt: skip
 
 
 def _hanging_over(plan: CardPlan) -> Iterator[CardWarning]:

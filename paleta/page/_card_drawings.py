@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping, Sequence
 import numpy as np
 
 from paleta.card import (
+    FOLDS,
     MASK_INSIDE_MM,
     CardPlan,
     CutSheet,
@@ -99,14 +100,18 @@ def inside(plan: CardPlan, unit: str) -> Drawing:
     left = top = ROOM
     marks: list[Mark] = [rectangle(left, top, width, height, fill=_colour_of(plan, plan.layers[0]))]
     x = y = 0.0
-    if plan.score is not None and plan.spec.base.fold == "side":
-        x = _mm(plan.score)
-        marks.append(Line(((left + x, top), (left + x, top + height)), dashed=True))
-        marks += _across(left, left + x, top + height + 6, f"score at {show(plan.score, unit)}")
-    elif plan.score is not None:
-        y = _mm(plan.score)
-        marks.append(Line(((left, top + y), (left + width, top + y)), dashed=True))
-        marks += _downwards(top, top + y, left + width + 8, f"score at {show(plan.score, unit)}")
+    down = FOLDS[plan.spec.base.fold].down
+    for number, score in enumerate(plan.scores):
+        at, words = _mm(score), f"score at {show(score, unit)}"
+        if down:
+            marks.append(Line(((left + at, top), (left + at, top + height)), dashed=True))
+            marks += _across(left, left + at, top + height + 6 + 6 * number, words)
+        else:
+            marks.append(Line(((left, top + at), (left + width, top + at)), dashed=True))
+            marks += _downwards(top, top + at, left + width + 8 + 8 * number, words)
+    if plan.scores:
+        # One writes on the page behind the front.
+        x, y = (_mm(plan.scores[0]), 0.0) if down else (0.0, _mm(plan.scores[0]))
     if plan.inside is not None:
         place = plan.inside.place
         marks.append(_box(place, left + x, top + y, fill=_colour_of(plan, plan.inside)))
@@ -120,7 +125,8 @@ def inside(plan: CardPlan, unit: str) -> Drawing:
         )
     marks += _across(left, left + width, top - 5, str(show(plan.open_sheet[0], unit)))
     marks += _downwards(top, top + height, left - 5, str(show(plan.open_sheet[1], unit)))
-    return Drawing("Inside", width + 2 * ROOM, height + 2 * ROOM, tuple(marks))
+    room = 2 * ROOM + 8 * max(0, len(plan.scores) - 1)
+    return Drawing("Inside", width + room, height + room, tuple(marks))
 
 
 def side(plan: CardPlan, unit: str) -> Drawing:
@@ -156,8 +162,8 @@ def sheet(cut: CutSheet, unit: str) -> Drawing:
             off = line * size
             spot = (x + off, y) if upright else (x, y + off)
             marks.append(Words(*spot, words, size=size * 0.9, anchor="middle", bold=line < 0, turned=upright))
-        if piece.score is not None:
-            marks.append(_cut_line(piece.score, left, top, depth="score", dashed=True, thick=0.35))
+        for score in piece.scores:
+            marks.append(_cut_line(score, left, top, depth="score", dashed=True, thick=0.35))
     for one in cut.cuts:
         marks.append(_cut_line(one, left, top, depth="through", thick=0.45))
     for one in cut.cuts:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from itertools import groupby
 from string import ascii_uppercase
 
-from paleta.card import CardPlan, making, show
+from paleta.card import FOLDS, CardPlan, making, show
 from paleta.colour import Lab, lab_to_hex
 from paleta.impression import RegionMap
 from paleta.media import INKS, MEDIA
@@ -228,12 +228,14 @@ def _notes(sheet: Sheet, touches: Sequence[TouchStep], card: CardPlan | None, un
 
 def said_card(card: CardPlan, unit: str) -> str:
     """Sizes of everything on the card, in a sentence."""
-    fold = {"side": ", folded at the side", "top": ", folded at the top", "flat": ", one layer"}[card.spec.base.fold]
-    front = card.front
-    parts = [f"{show(front.width, unit)} by {show(front.height, unit)}{fold}"]
-    if card.score is not None:
+    base = card.spec.base
+    parts = [f"{show(base.width, unit)} by {show(base.height, unit)}, {FOLDS[base.fold].said}"]
+    if base.shorter:
+        parts.append(f"front {show(base.shorter, unit)} shorter")
+    if card.scores:
         wide, high = card.open_sheet
-        parts.append(f"from {show(wide, unit)} by {show(high, unit)} scored at {show(card.score, unit)}")
+        at = " and ".join(str(show(score, unit)) for score in card.scores)
+        parts.append(f"from {show(wide, unit)} by {show(high, unit)} scored at {at}")
     for laid in (*card.layers[1:], *((card.inside,) if card.inside else ())):
         foam = f" on {show(laid.foam, 'mm')} foam" if laid.foam else ""
         parts.append(f"{laid.name.lower()} {show(laid.place.width, unit)} by {show(laid.place.height, unit)}{foam}")

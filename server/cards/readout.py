@@ -7,6 +7,7 @@ from dataclasses import asdict, fields, is_dataclass
 from typing import Any
 
 from paleta.card import (
+    FOLDS,
     CardPlan,
     Cut,
     CutPlan,
@@ -37,7 +38,8 @@ def card_readout(card: CardOf) -> dict[str, Any]:
     return {
         "open_width": length(plan.open_sheet[0]),
         "open_height": length(plan.open_sheet[1]),
-        "score": length(plan.score) if plan.score is not None else None,
+        "scores": [length(score) for score in plan.scores],
+        "score_down": FOLDS[plan.spec.base.fold].down,
         "layers": [_laid(plan, one) for one in plan.layers],
         "foams": [_laid(plan, one) for one in plan.foams],
         "side": [_slab(plan, one) for one in stack(plan)],
@@ -75,7 +77,7 @@ def card_readout(card: CardOf) -> dict[str, Any]:
         "weights": [{"name": one.name, "said": said_weight(one.gsm)} for one in plan.spec.stock],
         "sizes": [{"at": at, "length": length(one)} for at, one in _lengths_in(plan.spec)],
         "said": said_card(plan, "in"),
-        "said_mm": said_card(plan, "mm"),
+        "said_cm": said_card(plan, "cm"),
     }
 
 
@@ -154,7 +156,7 @@ def _sheet(one: CutSheet) -> dict[str, Any]:
                 "name": piece.name,
                 "place": place(piece.place),
                 "turned": piece.turned,
-                "score": _cut(piece.score) if piece.score else None,
+                "scores": [_cut(score) for score in piece.scores],
             }
             for piece in one.pieces
         ],

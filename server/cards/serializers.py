@@ -10,25 +10,32 @@ from paleta.card import CARD_WARNINGS, CardSpec, Length, Place, show
 from server.declared import record_of
 from server.pieces.order.serializers import MakingStepSerializer
 
-UNITS = [("in", "inches"), ("mm", "millimetres")]
+UNITS = [("in", "inches"), ("mm", "millimetres"), ("cm", "centimetres")]
 PAPERS = [("letter", "Letter"), ("a4", "A4")]
 WARNING_CHOICES = [*CARD_WARNINGS.items()]
 LAID_KINDS = [(kind, kind) for kind in ("base", "mat", "panel", "greeting", "inside", "foam", "cut-out")]
 
 
 class LengthSerializer(serializers.Serializer):
-    """An exact length: as it is sent back, and as it is read in either unit ("≈" where that is only the nearest)."""
+    """An exact length: as it is sent back, and as it is read in each unit ("≈" where that is only the nearest)."""
 
     exact = serializers.CharField()
     inches = serializers.CharField(help_text="In sixteenths.")
     mm = serializers.CharField(help_text="To a hundredth.")
+    cm = serializers.CharField(help_text="To a thousandth.")
     at_mm = serializers.FloatField(help_text="To draw with; never to compare with.")
 
     @staticmethod
     def of(length: Length) -> dict[str, Any]:
         shown = {unit: show(length, unit) for unit, _ in UNITS}
         words = {unit: f"{'≈ ' if one.about else ''}{one.text}" for unit, one in shown.items()}
-        return {"exact": str(length), "inches": words["in"], "mm": words["mm"], "at_mm": float(length.mm)}
+        return {
+            "exact": str(length),
+            "inches": words["in"],
+            "mm": words["mm"],
+            "cm": words["cm"],
+            "at_mm": float(length.mm),
+        }
 
 
 class PlaceSerializer(serializers.Serializer):
@@ -128,7 +135,8 @@ class SizeAtSerializer(serializers.Serializer):
 class LaidCardSerializer(serializers.Serializer):
     open_width = LengthSerializer()
     open_height = LengthSerializer()
-    score = LengthSerializer(allow_null=True)
+    scores = LengthSerializer(many=True, help_text="From the left or top edge of the open sheet.")
+    score_down = serializers.BooleanField(help_text="The scores run from top to bottom.")
     layers = LaidSerializer(many=True, help_text="From the base up.")
     foams = LaidSerializer(many=True)
     side = SlabSerializer(many=True)
@@ -147,7 +155,7 @@ class LaidCardSerializer(serializers.Serializer):
     weights = PaperWeightSerializer(many=True)
     sizes = SizeAtSerializer(many=True, help_text="Every length of the spec as it is read.")
     said = serializers.CharField(help_text="All sizes in a sentence, in inches.")
-    said_mm = serializers.CharField(help_text="All sizes in a sentence, in millimetres.")
+    said_cm = serializers.CharField(help_text="All sizes in a sentence, in centimetres.")
 
 
 class CardPlanSerializer(serializers.Serializer):
@@ -168,7 +176,7 @@ class CutPieceSerializer(serializers.Serializer):
     name = serializers.CharField()
     place = PlaceSerializer()
     turned = serializers.BooleanField()
-    score = CutLineSerializer(allow_null=True)
+    scores = CutLineSerializer(many=True)
 
 
 class CutSheetSerializer(serializers.Serializer):

@@ -57,6 +57,11 @@ class SizeSerializer(ChoiceSerializer):
     source = serializers.CharField(help_text="The standard it comes from, or common practice.")
 
 
+class FoldChoiceSerializer(ChoiceSerializer):
+    turned = serializers.CharField(help_text="The fold of the same card lying the other way.")
+    once = serializers.BooleanField(help_text="Folded once, so that its front may be shorter than its back.")
+
+
 class TradeSerializer(serializers.Serializer):
     """The words to choose from."""
 
@@ -84,7 +89,7 @@ class TradeSerializer(serializers.Serializer):
     ways = WaySerializer(many=True, help_text="Ways of laying a ground.")
     accents = AccentChoiceSerializer(many=True)
     surfaces = ChoiceSerializer(many=True)
-    folds = ChoiceSerializer(many=True)
+    folds = FoldChoiceSerializer(many=True)
     grains = ChoiceSerializer(many=True)
 
 
@@ -122,7 +127,9 @@ def trade_words() -> dict[str, Any]:
             for one in ACCENTS.values()
         ],
         "surfaces": _choices(SURFACES),
-        "folds": _choices(FOLDS),
+        "folds": [
+            {"code": one.code, "name": one.name, "turned": one.turned, "once": one.once} for one in FOLDS.values()
+        ],
         "grains": _choices(GRAINS),
     }
 

@@ -78,12 +78,12 @@ class TradeTest(SimpleTestCase):
         self.assertEqual((panel.width, panel.height), (inches(4), inches("21/4")))
         self.assertEqual((panel.x, panel.y), (inches("1/8"), inches("1/8")))
         self.assertEqual(plan.open_sheet, (inches("17/2"), inches("11/2")))
-        self.assertEqual(plan.score, inches("17/4"))
+        self.assertEqual(plan.scores, (inches("17/4"),))
 
     def test_the_same_on_five_by_seven(self):
         plan = lay_out(spec(base=Base(width=inches(5), height=inches(7))))
         self.assertEqual((plan.panel.place.width, plan.panel.place.height), (inches("19/4"), inches("27/4")))
-        self.assertEqual((plan.open_sheet, plan.score), ((inches(10), inches(7)), inches(5)))
+        self.assertEqual((plan.open_sheet, plan.scores), ((inches(10), inches(7)), (inches(5),)))
 
     def test_half_an_inch_off_is_a_quarter_per_side(self):
         plan = lay_out(spec(panel=Panel(width=inches("15/4"), height=inches(5))))
@@ -116,7 +116,7 @@ class TradeTest(SimpleTestCase):
 
     def test_a_top_fold_is_scored_across(self):
         plan = lay_out(spec(base=replace(NOTE, fold="top")))
-        self.assertEqual((plan.open_sheet, plan.score), ((inches("17/4"), inches(11)), inches("11/2")))
+        self.assertEqual((plan.open_sheet, plan.scores), ((inches("17/4"), inches(11)), (inches("11/2"),)))
 
     def test_millimetres_stay_millimetres(self):
         plan = lay_out(
@@ -239,6 +239,18 @@ class WarningTest(SimpleTestCase):
 
     def test_an_unknown_grain_is_said(self):
         self.assertIn("grain", codes(lay_out(spec(stock=(replace(WHITE, grain=""),)))))
+
+    def test_reveals_that_leave_nothing_are_said_and_mended(self):
+        base = Base(width=inches("17/4"), height=inches("11/2"))
+        for spec in (
+            CardSpec(base=base, panel=Panel(reveal=inches("17/8"))),
+            CardSpec(base=base, mats=(Layer(reveal=inches(3)),)),
+            CardSpec(base=base, inside=Inside(reveal=inches(3))),
+        ):
+            found = [one for one in lay_out(spec).warnings if one.code == "nothing left"]
+            with self.subTest(spec=spec):
+                self.assertTrue(found)
+                self.assertFalse([one for one in lay_out(found[0].mended).warnings if one.code == "nothing left"])
 
 
 class PictureTest(SimpleTestCase):

@@ -202,12 +202,12 @@ class CuttingTest(SimpleTestCase):
 
     def test_two_bases_come_from_a_letter_sheet(self):
         """docs/trade-notes.md, Cards: two bases per letter sheet, scored in their middle."""
-        base = piece("17/2", "11/2", count=2, name="Base", along="height", score=inches("17/4"))
+        base = piece("17/2", "11/2", count=2, name="Base", along="height", scores=(inches("17/4"),))
         plan = cut([LETTER], [base])
         self.assertEqual(plan.needs[0].used, 1)
         self.check(plan, [base])
         # The fold runs along the grain: down the long side of the sheet.
-        self.assertTrue(all(one.score is not None and one.score.down for one in plan.sheets[0].pieces))
+        self.assertTrue(all([score.down for score in one.scores] == [True] for one in plan.sheets[0].pieces))
 
     def test_of_sheets_in_several_sizes_the_least_paper_is_taken(self):
         """Against trying every number of either sheet."""
@@ -252,3 +252,29 @@ class CuttingTest(SimpleTestCase):
 
 def _fields(one: Piece) -> dict:
     return {name: getattr(one, name) for name in Piece.__dataclass_fields__}
+
+
+class ManySmallPiecesTest(SimpleTestCase):
+    """Sheets of thousands of pieces are trees thousands of joins deep."""
+
+    def test_pieces_of_a_sixteenth_by_the_thousand_are_cut(self):
+        plan = cut([stock("17/2", "11")], [piece("1/16", "1/16", count=20)], 1000)
+        self.assertEqual(sum(len(one.pieces) * one.count for one in plan.sheets), 20_000)
+
+    def test_strips_of_a_sixteenth_by_the_thousand_are_cut_and_fit_their_sheets(self):
+        sheet = stock("17/2", "11")
+        plan = cut([sheet], [piece("1/16", "11", count=2), piece("3", "2", name="Panel")], 1000)
+        self.assertEqual(sum(len(one.pieces) * one.count for one in plan.sheets), 3_000)
+        for one in plan.sheets:
+            area = sum(it.place.width.mm * it.place.height.mm for it in one.pieces)
+            self.assertLessEqual(area, sheet.width.mm * sheet.height.mm)
+
+    def test_a_piece_of_no_size_or_number_is_refused(self):
+        for nothing in (piece("0", "2"), piece("-1", "2"), piece("1", "2", count=0), piece("1", "2", count=-3)):
+            with self.subTest(nothing=nothing), self.assertRaisesMessage(CardError, "nothing"):
+                cut([stock("17/2", "11")], [nothing])
+
+    def test_every_score_of_a_fold_is_on_the_sheet(self):
+        base = piece("17/2", "11/2", name="Base", along="height", scores=(inches("17/8"), inches("51/8")))
+        lines = cut([stock("17/2", "11")], [base]).sheets[0].pieces[0].scores
+        self.assertEqual([one.at for one in lines], [inches("17/8"), inches("51/8")])

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from fractions import Fraction
 
 from django.test import SimpleTestCase
@@ -128,6 +129,24 @@ class SizeTest(SimpleTestCase):
         self.assertGreater(ENVELOPES["iso-c6"].width, CARDS["iso-a6"].width)
         self.assertGreater(ENVELOPES["iso-c5"].height, CARDS["iso-a5"].height)
 
+    def test_a_card_that_is_folded_off_the_middle_has_a_shorter_front(self):
+        note = Base(width=CARDS["note"].width, height=CARDS["note"].height, shorter=inches("1/2"))
+        self.assertEqual(open_size(note), (inches(8), inches("11/2")))
+        self.assertEqual(note.scores, (inches("15/4"),))
+        top = replace(note, fold="top")
+        self.assertEqual((open_size(top), top.scores), ((inches("17/4"), inches("21/2")), (inches(5),)))
+        with self.assertRaisesMessage(CardError, "Only a card that is folded once"):
+            replace(note, fold="gate")
+        with self.assertRaisesMessage(CardError, "still has to have some"):
+            replace(note, width=inches(2), shorter=inches(2))
+
+    def test_a_length_is_shown_in_inches_millimetres_or_centimetres(self):
+        for unit, text in (("in", "4 1/4"), ("mm", "107.95"), ("cm", "10.795")):
+            self.assertEqual(show(inches("17/4"), unit).text, text)
+        self.assertEqual(str(show(millimetres(100), "cm")), "10 cm")
+        with self.assertRaisesMessage(CardError, "not in 'ft'"):
+            show(inches(1), "ft")
+
     def test_trade_sizes_and_the_sheets_they_fold_from(self):
         """docs/trade-notes.md, Cards."""
         note = Base(width=CARDS["note"].width, height=CARDS["note"].height)
@@ -136,6 +155,17 @@ class SizeTest(SimpleTestCase):
         self.assertEqual(open_size(top), (inches("17/4"), inches(11)))
         five = CARDS["5x7"]
         self.assertEqual(open_size(Base(width=five.width, height=five.height)), (inches(10), inches(7)))
+        # Other folds by their definition: a gate's flaps meet in the middle, Z and accordion fold page by page.
+        for fold, sheet, scores in (
+            ("gate", ("17/2", "11/2"), ("17/8", "51/8")),
+            ("z", ("51/4", "11/2"), ("17/4", "17/2")),
+            ("accordion", ("17", "11/2"), ("17/4", "17/2", "51/4")),
+            ("flat", ("17/4", "11/2"), ()),
+        ):
+            base = Base(width=CARDS["note"].width, height=CARDS["note"].height, fold=fold)
+            with self.subTest(fold=fold):
+                self.assertEqual(open_size(base), tuple(map(inches, sheet)))
+                self.assertEqual(base.scores, tuple(map(inches, scores)))
         folded = folded_from(millimetres(220), millimetres(150), "side")
         self.assertEqual((folded.width, folded.height), (millimetres(110), millimetres(150)))
 

@@ -94,7 +94,7 @@ class CardTest(ApiTestCase):
         panel = laid["layers"][-1]["place"]
         self.assertEqual((panel["width"]["inches"], panel["height"]["inches"]), ("3 3/4", "5"))
         self.assertEqual(panel["width"]["mm"], "95.25")
-        self.assertEqual(laid["score"]["exact"], "4 1/4 in")
+        self.assertEqual([one["exact"] for one in laid["scores"]], ["4 1/4 in"])
         # The scan of 61 by 51 mm is smaller than the panel: said, with no remedy.
         self.assertIn("off the scan", [one["code"] for one in laid["warnings"]])
         self.assertEqual({one["at"]: one["length"]["exact"] for one in laid["sizes"]}["mats.0.reveal"], "1/8 in")

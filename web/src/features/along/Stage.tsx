@@ -152,12 +152,7 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
               <Button kind="bar" className={ACTION} onClick={() => ask("pen")} disabled={step.kind !== "stint"}>
                 Another pen
               </Button>
-              <Button
-                kind="bar"
-                className={ACTION}
-                disabled={!last?.passes?.length}
-                onClick={coatAgain}
-              >
+              <Button kind="bar" className={ACTION} disabled={!last?.passes?.length} onClick={coatAgain}>
                 One more coat
               </Button>
               <Button kind="bar" className={ACTION} onClick={() => ask("slip")}>

@@ -1,7 +1,7 @@
 import { useState } from "react";
 
 import type { Trade } from "@/shared/api";
-import { Button, Choice } from "@/shared/ui";
+import { Button, Choice, toNumbers } from "@/shared/ui";
 import { useCutBands } from "./api";
 import { usePiece } from "./bench";
 
@@ -12,11 +12,9 @@ export function Bands({ label, sides }: { label: number; sides: Trade["sides"] }
   const [widths, setWidths] = useState("15, 15, 15");
   const [gap, setGap] = useState("3");
   const [side, setSide] = useState("0");
-  const numbers = widths
-    .split(/[\s,;]+/)
-    .filter(Boolean)
-    .map(Number);
-  const sound = numbers.length > 1 && numbers.every((one) => one > 0) && Number(gap) >= 0;
+  const numbers = toNumbers(widths);
+  const [gapMm = NaN, ...more] = toNumbers(gap);
+  const sound = numbers.length > 1 && numbers.every((one) => one > 0) && gapMm >= 0 && more.length === 0;
   return (
     <details>
       <summary>Bands by tape</summary>
@@ -24,7 +22,7 @@ export function Bands({ label, sides }: { label: number; sides: Trade["sides"] }
         className="mt-1 flex flex-wrap items-end gap-2"
         onSubmit={(event) => {
           event.preventDefault();
-          if (sound) cut.mutate({ label, widths_mm: numbers, gap_mm: Number(gap), from_deg: Number(side) });
+          if (sound) cut.mutate({ label, widths_mm: numbers, gap_mm: gapMm, from_deg: Number(side) });
         }}
       >
         <label className="flex flex-col">

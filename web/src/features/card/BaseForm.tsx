@@ -1,13 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
 
-import { tradeQuery } from "@/shared/api";
-import { Button, Tick } from "@/shared/ui";
+import { tradeQuery, type CardSpec } from "@/shared/api";
+import { Tick } from "@/shared/ui";
 import { useCard } from "./card";
 import { CardsField } from "./CardsField";
+import { LengthField } from "./LengthField";
 import { Part } from "./Part";
 import { PartChoice } from "./PartChoice";
-import { nameOfSize, setAt, turned } from "./spec";
+import { folded, nameOfSize, setAt } from "./spec";
 import { StockChoice } from "./StockChoice";
+import { TurnButton } from "./TurnButton";
+
+type Fold = NonNullable<CardSpec["base"]["fold"]>;
 
 /** The card itself: its size when folded, how it folds, what it goes into. */
 export function BaseForm() {
@@ -15,6 +19,9 @@ export function BaseForm() {
   const trade = useQuery(tradeQuery).data;
   const sizes = trade?.cards ?? [];
   const wide = spec.base.width === sizes.find((one) => one.code === nameOfSize(spec, sizes))?.height;
+
+  const foldNamed = (code: string | undefined) => trade?.folds.find((one) => one.code === code);
+  const way = foldNamed(spec.base.fold);
 
   function choose(code: string) {
     const size = sizes.find((one) => one.code === code);
@@ -24,14 +31,7 @@ export function BaseForm() {
   }
 
   return (
-    <Part
-      name="Base"
-      action={
-        <Button kind="quiet" onClick={() => void change(turned).catch(() => undefined)}>
-          Turn the card
-        </Button>
-      }
-    >
+    <Part name="Base" action={<TurnButton />}>
       <div className="grid grid-cols-2 gap-3">
         <PartChoice
           label="Size, folded"
@@ -43,7 +43,7 @@ export function BaseForm() {
           label="Fold"
           value={spec.base.fold}
           options={trade?.folds ?? []}
-          onKeep={(fold) => change((now) => setAt(now, "base.fold", fold))}
+          onKeep={(fold) => change((now) => folded(now, fold as Fold, foldNamed(fold)?.once ?? false))}
         />
         <StockChoice at="base.stock" value={spec.base.stock} />
         <PartChoice
@@ -57,6 +57,7 @@ export function BaseForm() {
         <Tick checked={spec.base.with_grain} onKeep={(on) => change((now) => setAt(now, "base.with_grain", on))}>
           Fold along the grain
         </Tick>
+        {way?.once && <LengthField label="Front shorter by" at="base.shorter" className="w-20" />}
         <CardsField />
       </div>
     </Part>

@@ -112,7 +112,7 @@ function Drawings() {
 function Files() {
   const { piece } = useCard();
   const { unit } = useUnit();
-  const asked = `unit=${unit === "in" ? "in" : "mm"}&paper=${unit === "in" ? "letter" : "a4"}`;
+  const asked = `unit=${unit}&paper=${unit === "in" ? "letter" : "a4"}`;
   const files = [
     [`card.pdf/?${asked}`, "Drawings, cuts and making as PDF"],
     [`card.svg/?${asked}`, "Front at full size as SVG"],

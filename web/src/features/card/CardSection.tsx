@@ -2,13 +2,13 @@ import type { ReactNode } from "react";
 import { Link } from "react-router";
 
 import { api, pictureOf, type Piece } from "@/shared/api";
-import { Button, UnitSwitch, useUnit } from "@/shared/ui";
+import { UnitSwitch, useUnit } from "@/shared/ui";
 import { CardProvider } from "./CardProvider";
 import { CardWarnings } from "./CardWarnings";
 import { CentreButtons } from "./CentreButtons";
 import { FirstSize } from "./FirstSize";
 import { useCard } from "./card";
-import { turned } from "./spec";
+import { TurnButton } from "./TurnButton";
 
 /** The card on the recipe sheet: what it will look like, what speaks against it, and the way to all of it. */
 export function CardSection({ piece, notes }: { piece: Piece; notes: ReactNode }) {
@@ -23,7 +23,7 @@ export function CardSection({ piece, notes }: { piece: Piece; notes: ReactNode }
 }
 
 function Summary() {
-  const { piece, laid, change } = useCard();
+  const { piece, laid } = useCard();
   const { unit } = useUnit();
   return (
     <div className="mb-4">
@@ -34,16 +34,14 @@ function Summary() {
           className="w-36 border border-line"
         />
         <div className="text-[14px]">
-          <p className="mb-2">{held(unit === "in" ? laid.said : laid.said_mm)}.</p>
+          <p className="mb-2">{held(unit === "in" ? laid.said : laid.said_cm)}.</p>
           <UnitSwitch />
         </div>
       </div>
       <CardWarnings />
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <CentreButtons />
-        <Button kind="quiet" onClick={() => void change(turned).catch(() => undefined)}>
-          Turn the card
-        </Button>
+        <TurnButton />
         <Link to={`/pieces/${piece.id}/card`} className="rounded bg-ink px-3 py-1.5 text-sheet hover:bg-black">
           Layers, cutting and making
         </Link>

@@ -80,16 +80,17 @@ function Sheet({ sheet }: { sheet: CutSheet }) {
                 stroke="#565656"
                 strokeWidth="0.5"
               />
-              {piece.score && (
+              {piece.scores.map((score) => (
                 <line
-                  x1={piece.score.x0}
-                  y1={piece.score.y0}
-                  x2={piece.score.x1}
-                  y2={piece.score.y1}
+                  key={score.at.exact}
+                  x1={score.x0}
+                  y1={score.y0}
+                  x2={score.x1}
+                  y2={score.y1}
                   stroke="#161616"
                   strokeDasharray="4 3"
                 />
-              )}
+              ))}
               <g
                 fontSize={size}
                 textAnchor="middle"

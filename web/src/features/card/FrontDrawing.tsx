@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 
 import { api, pictureOf, tradeQuery, type Laid } from "@/shared/api";
-import { Size, useUnit } from "@/shared/ui";
+import { Size, Sizes, useUnit } from "@/shared/ui";
 import { useCard } from "./card";
 import { LengthField } from "./LengthField";
 import { MovableFrame } from "./MovableFrame";
@@ -174,9 +174,9 @@ function Measures() {
               {place === 0 && (
                 <>
                   from <Size of={laid.open_width} bare /> by <Size of={laid.open_height} />
-                  {laid.score && (
+                  {laid.scores.length > 0 && (
                     <>
-                      , scored at <Size of={laid.score} />
+                      , scored at <Sizes of={laid.scores} />
                     </>
                   )}
                 </>

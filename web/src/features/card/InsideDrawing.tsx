@@ -1,4 +1,4 @@
-import { Size } from "@/shared/ui";
+import { Size, Sizes } from "@/shared/ui";
 import { useCard } from "./card";
 import { LengthField } from "./LengthField";
 
@@ -11,15 +11,15 @@ export function InsideDrawing() {
   const wide = laid.open_width.at_mm;
   const high = laid.open_height.at_mm;
   const scale = Math.min(ROOM.width / wide, ROOM.height / high);
-  const side = spec.base.fold === "side";
-  const at = laid.score ? laid.score.at_mm * scale : 0;
+  const side = laid.score_down;
+  const at = (laid.scores[0]?.at_mm ?? 0) * scale;
   return (
     <figure aria-label="The card laid open, to scale" className="flex flex-col items-center gap-2">
       <p>
         <Size of={laid.open_width} bare /> by <Size of={laid.open_height} />
-        {laid.score && (
+        {laid.scores.length > 0 && (
           <>
-            , scored at <Size of={laid.score} /> from the {side ? "left" : "top"}
+            , scored at <Sizes of={laid.scores} /> from the {side ? "left" : "top"}
           </>
         )}
       </p>
@@ -34,12 +34,13 @@ export function InsideDrawing() {
         className="relative shadow-lg"
         style={{ width: wide * scale, height: high * scale, backgroundColor: base?.hex }}
       >
-        {laid.score && (
+        {laid.scores.map((score) => (
           <span
+            key={score.exact}
             className={`absolute border-dashed border-ink ${side ? "inset-y-0 border-l" : "inset-x-0 border-t"}`}
-            style={side ? { left: at } : { top: at }}
+            style={side ? { left: score.at_mm * scale } : { top: score.at_mm * scale }}
           />
-        )}
+        ))}
         {laid.inside && (
           <span
             className="absolute grid place-items-center border border-soft p-2 text-center text-[13px]"

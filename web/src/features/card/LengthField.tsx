@@ -20,9 +20,9 @@ type Props = {
 export function LengthField({ label, at, hideLabel = false, className = "w-24", metric = false, otherwise }: Props) {
   const { laid, changeQuietly } = useCard();
   const chosen = useUnit().unit;
-  const unit = metric ? "cm" : chosen;
+  const unit = metric ? "mm" : chosen;
   const known = sizesOf(laid).get(at) ?? otherwise;
-  const shown = known ? (unit === "in" ? known.inches : known.mm) : "";
+  const shown = known ? known[unit === "in" ? "inches" : unit] : "";
   const about = shown.startsWith("≈");
   const plain = shown.replace("≈ ", "");
   const [text, setText] = useDraft(plain);
@@ -70,7 +70,7 @@ export function LengthField({ label, at, hideLabel = false, className = "w-24", 
           }}
         />
         <span className="text-[13px] text-soft" aria-hidden>
-          {unit === "in" ? "in" : "mm"}
+          {unit}
         </span>
       </span>
       {fault && (

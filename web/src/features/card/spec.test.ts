@@ -17,6 +17,11 @@ import {
 const NOTE: NamedSize = { code: "note", name: "Note card", width: "4 1/4 in", height: "5 1/2 in", source: "" };
 const FIVE: NamedSize = { code: "5x7", name: "5 by 7", width: "5 in", height: "7 in", source: "" };
 
+const FOLDS = [
+  { code: "side", name: "", turned: "top", once: true },
+  { code: "top", name: "", turned: "side", once: true },
+];
+
 describe("the first card", () => {
   it("lies as the picture lies", () => {
     expect(firstSpec(NOTE, false, "in").base).toMatchObject({ width: "4 1/4 in", height: "5 1/2 in", fold: "side" });
@@ -25,8 +30,8 @@ describe("the first card", () => {
 
   it("is turned and turned back", () => {
     const spec = firstSpec(NOTE, false, "in");
-    expect(turned(spec).base).toMatchObject({ width: "5 1/2 in", fold: "top" });
-    expect(turned(turned(spec))).toEqual(spec);
+    expect(turned(spec, FOLDS).base).toMatchObject({ width: "5 1/2 in", fold: "top" });
+    expect(turned(turned(spec, FOLDS), FOLDS)).toEqual(spec);
   });
 
   it("is known by its size however it lies", () => {
@@ -70,7 +75,8 @@ describe("changes", () => {
 describe("lengths", () => {
   it("get the chosen unit where none was written", () => {
     expect(withUnit("4 1/4", "in")).toBe("4 1/4 in");
-    expect(withUnit("108", "cm")).toBe("108 mm");
+    expect(withUnit("10,8", "cm")).toBe("10,8 cm");
+    expect(withUnit("2", "mm")).toBe("2 mm");
     expect(withUnit('4-1/4"', "cm")).toBe('4-1/4"');
     expect(withUnit("10,8 cm", "in")).toBe("10,8 cm");
   });

@@ -1,9 +1,10 @@
-import type { CardSpec, LaidCard, NamedSize, Stock } from "@/shared/api";
+import type { CardSpec, LaidCard, NamedSize, Stock, Trade } from "@/shared/api";
 import type { Unit } from "@/shared/ui";
 
 /** What a spec's part is reached by: "mats.0.reveal". */
 export type Path = string;
 
+type Fold = NonNullable<CardSpec["base"]["fold"]>;
 type Box = { [key: string]: unknown };
 
 /** The spec with one value set anew. Numbers in the path count in lists. */
@@ -46,6 +47,7 @@ export function firstSpec(size: NamedSize, wide: boolean, unit: Unit): CardSpec 
       width: wide ? size.height : size.width,
       height: wide ? size.width : size.height,
       fold: wide ? "top" : "side",
+      shorter: "0 in",
       stock: "",
       with_grain: true,
     },
@@ -62,13 +64,16 @@ export function firstSpec(size: NamedSize, wide: boolean, unit: Unit): CardSpec 
   };
 }
 
-const TURNED = { side: "top", top: "side", flat: "flat" } as const;
+/** The card lying the other way; a fold that has another name then says so. */
+export function turned(spec: CardSpec, folds: Trade["folds"]): CardSpec {
+  const { width, height } = spec.base;
+  const fold = (folds.find((one) => one.code === spec.base.fold)?.turned ?? spec.base.fold) as Fold;
+  return { ...spec, base: { ...spec.base, width: height, height: width, fold } };
+}
 
-/** The card lying the other way. */
-export function turned(spec: CardSpec): CardSpec {
-  const { width, height, fold } = spec.base;
-  const way = TURNED[fold ?? "side"];
-  return { ...spec, base: { ...spec.base, width: height, height: width, fold: way } };
+/** The card folded otherwise: only one that is folded once keeps a shorter front. */
+export function folded(spec: CardSpec, fold: Fold, once: boolean): CardSpec {
+  return { ...spec, base: { ...spec.base, fold, shorter: once ? spec.base.shorter : "0 in" } };
 }
 
 /** Which named size the base has, however it lies. */
@@ -80,9 +85,9 @@ export function nameOfSize(spec: CardSpec, sizes: NamedSize[]): string {
   return found?.code ?? "";
 }
 
-/** What was typed, with the chosen unit where none was. Metric sizes of a card are meant in millimetres. */
-export function withUnit(text: string, unit: Unit): string {
-  return /[a-z"″”']/i.test(text) ? text : `${text} ${unit === "in" ? "in" : "mm"}`;
+/** What was typed, with the unit of its field where none was. */
+export function withUnit(text: string, unit: Unit | "mm"): string {
+  return /[a-z"″”']/i.test(text) ? text : `${text} ${unit}`;
 }
 
 /** A place in mm as the hand puts it: to a sixteenth of an inch, or to half a millimetre. */

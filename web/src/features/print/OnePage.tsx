@@ -12,14 +12,13 @@ export function OnePage() {
   const recipe = Number(useSearchParams()[0].get("recipe")) || null;
   const { unit } = useUnit();
   const piece = useQuery(pieceQueries.detail(id));
-  const asked = unit === "in" ? "in" : "mm";
   const page = useQuery({
-    ...pieceQueries.onePage(id, asked, piece.data?.version ?? 0, recipe),
+    ...pieceQueries.onePage(id, unit, piece.data?.version ?? 0, recipe),
     enabled: piece.data !== undefined,
   });
   const error = piece.error ?? page.error;
   if (piece.data && page.data)
-    return <Set id={id} version={piece.data.version} recipe={recipe} unit={asked} page={page.data} />;
+    return <Set id={id} version={piece.data.version} recipe={recipe} unit={unit} page={page.data} />;
   if (error) return <Failed error={error} onRetry={() => void Promise.all([piece.refetch(), page.refetch()])} />;
   return (
     <div className="flex min-h-dvh">
@@ -28,7 +27,7 @@ export function OnePage() {
   );
 }
 
-type Props = { id: number; version: number; recipe: number | null; unit: "in" | "mm"; page: Page };
+type Props = { id: number; version: number; recipe: number | null; unit: "in" | "cm"; page: Page };
 
 function Set({ id, version, recipe, unit, page }: Props) {
   const which = recipe ? `&recipe=${recipe}` : "";

@@ -5,7 +5,7 @@ export const LIMITS = {
   AlikeRequest: {"label": {"minimum": 1, "maximum": 1000000}},
   AnswerRequest: {"labels": {"maxItems": 4000}},
   BandsRequest: {"label": {"minimum": 1, "maximum": 1000000}, "widths_mm": {"maxItems": 12}, "gap_mm": {"minimum": 0, "maximum": 50}, "from_deg": {"minimum": 0, "maximum": 360}},
-  BaseRequest: {"width": {"maxLength": 40}, "height": {"maxLength": 40}, "stock": {"maxLength": 40}},
+  BaseRequest: {"width": {"maxLength": 40}, "height": {"maxLength": 40}, "shorter": {"maxLength": 40}, "stock": {"maxLength": 40}},
   BodyRequest: {"labels": {"maxItems": 4000}},
   CardFormRequest: {"notes": {"maxLength": 2000}},
   CardSpecRequest: {"making": {"maxItems": 13}, "cards": {"minimum": 1, "maximum": 1000}},

@@ -48,7 +48,7 @@ export const pieceQueries = {
       placeholderData: keepPreviousData,
       staleTime: Infinity,
     }),
-  onePage: (id: number, unit: "in" | "mm", version: number, recipe: number | null) =>
+  onePage: (id: number, unit: "in" | "cm", version: number, recipe: number | null) =>
     queryOptions({
       queryKey: ["pieces", id, "one-page", unit, version, recipe] as const,
       queryFn: ({ signal }) =>

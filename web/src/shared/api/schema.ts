@@ -2113,7 +2113,12 @@ export interface components {
              */
             from_deg: number;
         };
-        /** @description The card itself, by the size it has when it is folded. with_grain: its fold runs along the paper's grain. */
+        /**
+         * @description The card itself, by the size it has when it is folded.
+         *
+         *     shorter     how much shorter than its back the front of a card is that is folded once.
+         *     with_grain  its folds run along the paper's grain.
+         */
         Base: {
             /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
             width: string;
@@ -2121,12 +2126,22 @@ export interface components {
             height: string;
             /** @default side */
             fold: components["schemas"]["FoldEnum"];
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            shorter: string;
             /** @default  */
             stock: string;
             /** @default true */
             with_grain: boolean;
         };
-        /** @description The card itself, by the size it has when it is folded. with_grain: its fold runs along the paper's grain. */
+        /**
+         * @description The card itself, by the size it has when it is folded.
+         *
+         *     shorter     how much shorter than its back the front of a card is that is folded once.
+         *     with_grain  its folds run along the paper's grain.
+         */
         BaseRequest: {
             /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
             width: string;
@@ -2134,6 +2149,11 @@ export interface components {
             height: string;
             /** @default side */
             fold: components["schemas"]["FoldEnum"];
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            shorter: string;
             /** @default  */
             stock: string;
             /** @default true */
@@ -2387,6 +2407,7 @@ export interface components {
         };
         /**
          * @description * `hangs over` - Larger than what it lies on
+         *     * `nothing left` - No room between the reveals
          *     * `foam shows` - Foam that shows
          *     * `over` - The greeting covers something
          *     * `envelope` - Does not fit the envelope
@@ -2399,7 +2420,7 @@ export interface components {
          *     * `gone` - No longer in the picture
          * @enum {string}
          */
-        CodeEnum: "hangs over" | "foam shows" | "over" | "envelope" | "thick" | "off the scan" | "cut away" | "greeting off" | "press" | "grain" | "gone";
+        CodeEnum: "hangs over" | "nothing left" | "foam shows" | "over" | "envelope" | "thick" | "off the scan" | "cut away" | "greeting off" | "press" | "grain" | "gone";
         /** @description What is to change in the part colours. */
         ColoursFormRequest: {
             key?: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];
@@ -2488,7 +2509,7 @@ export interface components {
             name: string;
             place: components["schemas"]["Place"];
             turned: boolean;
-            score: components["schemas"]["CutLine"] | null;
+            scores: components["schemas"]["CutLine"][];
         };
         CutPlan: {
             cards: number;
@@ -2759,13 +2780,24 @@ export interface components {
             touches: components["schemas"]["TouchesEnum"][];
             notes: string;
         };
+        FoldChoice: {
+            code: string;
+            name: string;
+            /** @description The fold of the same card lying the other way. */
+            turned: string;
+            /** @description Folded once, so that its front may be shorter than its back. */
+            once: boolean;
+        };
         /**
          * @description * `side` - Fold at the side
          *     * `top` - Fold at the top
+         *     * `gate` - Gate: two flaps that meet
+         *     * `z` - Z: three pages
+         *     * `accordion` - Accordion: four pages
          *     * `flat` - One layer, no fold
          * @enum {string}
          */
-        FoldEnum: "side" | "top" | "flat";
+        FoldEnum: "side" | "top" | "gate" | "z" | "accordion" | "flat";
         /**
          * @description * `flat` - flat
          *     * `dome` - dome
@@ -3120,7 +3152,10 @@ export interface components {
         LaidCard: {
             open_width: components["schemas"]["Length"];
             open_height: components["schemas"]["Length"];
-            score: components["schemas"]["Length"] | null;
+            /** @description From the left or top edge of the open sheet. */
+            scores: components["schemas"]["Length"][];
+            /** @description The scores run from top to bottom. */
+            score_down: boolean;
             /** @description From the base up. */
             layers: components["schemas"]["Laid"][];
             foams: components["schemas"]["Laid"][];
@@ -3145,8 +3180,8 @@ export interface components {
             sizes: components["schemas"]["SizeAt"][];
             /** @description All sizes in a sentence, in inches. */
             said: string;
-            /** @description All sizes in a sentence, in millimetres. */
-            said_mm: string;
+            /** @description All sizes in a sentence, in centimetres. */
+            said_cm: string;
         };
         /**
          * @description * `base` - base
@@ -3290,13 +3325,15 @@ export interface components {
              */
             foam_less: string;
         };
-        /** @description An exact length: as it is sent back, and as it is read in either unit ("≈" where that is only the nearest). */
+        /** @description An exact length: as it is sent back, and as it is read in each unit ("≈" where that is only the nearest). */
         Length: {
             exact: string;
             /** @description In sixteenths. */
             inches: string;
             /** @description To a hundredth. */
             mm: string;
+            /** @description To a thousandth. */
+            cm: string;
             /**
              * Format: double
              * @description To draw with; never to compare with.
@@ -4738,7 +4775,7 @@ export interface components {
             ways: components["schemas"]["Way"][];
             accents: components["schemas"]["AccentChoice"][];
             surfaces: components["schemas"]["Choice"][];
-            folds: components["schemas"]["Choice"][];
+            folds: components["schemas"]["FoldChoice"][];
             grains: components["schemas"]["Choice"][];
         };
         ValueWarning: {
@@ -6354,7 +6391,7 @@ export interface operations {
                 paper?: "a4" | "letter";
                 /** @description A kept version; else the sheet in work. */
                 recipe?: number;
-                unit?: "in" | "mm";
+                unit?: "cm" | "in" | "mm";
             };
             header?: never;
             path: {
@@ -6388,7 +6425,7 @@ export interface operations {
             query?: {
                 /** @description A kept version; else the sheet in work. */
                 recipe?: number;
-                unit?: "in" | "mm";
+                unit?: "cm" | "in" | "mm";
             };
             header?: never;
             path: {
@@ -7368,7 +7405,7 @@ export interface operations {
             query?: {
                 /** @description A kept version; else the sheet in work. */
                 recipe?: number;
-                unit?: "in" | "mm";
+                unit?: "cm" | "in" | "mm";
             };
             header?: never;
             path: {
@@ -7403,7 +7440,7 @@ export interface operations {
                 paper?: "a4" | "letter";
                 /** @description A kept version; else the sheet in work. */
                 recipe?: number;
-                unit?: "in" | "mm";
+                unit?: "cm" | "in" | "mm";
             };
             header?: never;
             path: {
@@ -7437,7 +7474,7 @@ export interface operations {
             query?: {
                 /** @description A kept version; else the sheet in work. */
                 recipe?: number;
-                unit?: "in" | "mm";
+                unit?: "cm" | "in" | "mm";
             };
             header?: never;
             path: {

@@ -2,15 +2,15 @@ import type { Length } from "@/shared/api";
 import { useUnit } from "./unit";
 import type { Unit } from "./words";
 
-/** A length in words: "4 1/4 in", "≈ 3.18 mm". */
+/** A length in words: "4 1/4 in", "≈ 3.175 cm". */
 export function sizeWords(length: Length, unit: Unit): string {
-  return unit === "in" ? `${length.inches} in` : `${length.mm} mm`;
+  return unit === "in" ? `${length.inches} in` : `${length.cm} cm`;
 }
 
 /** A length with its fraction set as one, in the unit that was chosen. */
 export function Size({ of, bare = false }: { of: Length; bare?: boolean }) {
   const { unit } = useUnit();
-  if (unit === "cm") return <>{bare ? of.mm : sizeWords(of, unit)}</>;
+  if (unit === "cm") return <>{bare ? of.cm : sizeWords(of, unit)}</>;
   const fraction = /^(.*?) ?(\d+)\/(\d+)$/.exec(of.inches);
   return (
     <span className="whitespace-nowrap">
@@ -29,4 +29,14 @@ export function Size({ of, bare = false }: { of: Length; bare?: boolean }) {
       </span>
     </span>
   );
+}
+
+/** Several lengths one after the other. */
+export function Sizes({ of }: { of: Length[] }) {
+  return of.map((one, place) => (
+    <span key={one.exact}>
+      {place > 0 && " and "}
+      <Size of={one} />
+    </span>
+  ));
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { counted, length, minutes, sentence, toMm } from "./words";
+import { counted, length, minutes, sentence, toMm, toNumbers } from "./words";
 
 describe("lengths", () => {
   it.each([
@@ -36,4 +36,16 @@ it("counts and makes sentences", () => {
   expect(counted(1, "pass", "passes")).toBe("1 pass");
   expect(counted(0, "pass", "passes")).toBe("0 passes");
   expect(sentence("the sky is too dark")).toBe("The sky is too dark.");
+});
+
+describe("numbers one after the other", () => {
+  it.each([
+    ["15, 15, 15", [15, 15, 15]],
+    ["12,5; 15", [12.5, 15]],
+    ["12,5, 15", [12.5, 15]],
+    ["12.5 15", [12.5, 15]],
+    ["15,20,15", [15, 20, 15]],
+    ["12,5", [12.5]],
+    ["", []],
+  ])("reads %j", (text, numbers) => expect(toNumbers(text)).toEqual(numbers));
 });

@@ -42,6 +42,19 @@ export function toMm(text: string, unit: Unit): number | null {
   return Number.isFinite(value) && value > 0 ? value * MM[unit] : null;
 }
 
+/**
+ * Numbers that someone typed one after the other: "12.5, 15", "12,5; 15", "15 15". A comma between two digits is a
+ * decimal one, unless there are several in a row ("15,15,15").
+ */
+export function toNumbers(text: string): number[] {
+  return text
+    .trim()
+    .split(/[\s;]+|,\s+/)
+    .filter(Boolean)
+    .flatMap((one) => (one.split(",").length > 2 ? one.split(",") : [one.replace(",", ".").replace(/\.$/, "")]))
+    .map((one) => (one.trim() === "" ? NaN : Number(one)));
+}
+
 const PIECE_KEY = "paleta.piece";
 
 /** The piece last on the bench, so that "Bench" leads back to it. */

@@ -72,7 +72,8 @@ def _picture(stamping: Stamping, sheet: Sheet, view: str, lamp: Lamp | None, liv
         soft=soft_of(sheet),
         accents=_accents(stamping, sheet, light_levels, canvas, step, lamp) if view in ACCENTED and not moving else (),
         quick=live,
-        **_bare_parts(stamping, sheet, canvas, live),
+        # The line drawing waits for no form: nothing in it is lit.
+        **({} if view in UNLIT else _bare_parts(stamping, sheet, canvas, live)),
     )
     return chores.jpeg(pixels, LIVE_QUALITY if live else QUALITY)
 

@@ -11,7 +11,7 @@ from paleta.colour import lab_to_hex
 from paleta.impression import MM_PER_INCH, PAPER
 from paleta.light import Lamp
 from paleta.palette import judge
-from paleta.recipe import Accent, Coat, Sheet, bodies_of, sheet_sha256, taken_from_paper
+from paleta.recipe import Accent, Coat, RegionSetting, Sheet, bodies_of, sheet_sha256, taken_from_paper
 from server.declared import values_told
 from server.derived import light
 from server.derived.maps import region_map
@@ -72,7 +72,6 @@ def sheet_readout(piece: Piece, sheet: Sheet) -> dict[str, Any]:
             "questions": [list(group) for group in sheet.regions.questions()],
             "borders": borders,
             "stamping": [asdict(step) for step in stamping_order(sheet, [(one["a"], one["b"]) for one in borders])],
-            "narrowest_shaded_mm": min(narrowest_shaded_mm(medium) for medium in media),
         },
         "light": {
             **values_told(sheet.light),
@@ -125,12 +124,11 @@ def _regions(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
     lines = []
     for label, setting in sheet.regions.settings.items():
         region = measured[label]
-        medium = setting.coats[0].medium if setting.coats else sheet.colours.medium
         lines.append(
             {
                 "label": label,
                 **values_told(setting),
-                "too_small": 2 * region.inradius_mm < narrowest_shaded_mm(medium),
+                "too_small": _too_small(setting, region.inradius_mm, sheet),
                 "area_mm2": round(region.area_mm2, 1),
                 "anchor_x": round((region.anchor[1] + 0.5) / piece.width_px, 4),
                 "anchor_y": round((region.anchor[0] + 0.5) / piece.height_px, 4),
@@ -140,6 +138,13 @@ def _regions(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
             }
         )
     return lines
+
+
+def _too_small(setting: RegionSetting, inradius_mm: float, sheet: Sheet) -> bool:
+    """Whether a region cannot hold two strokes side by side in its own media; one without colours may get any of those
+    in use. A background fades across all of its width, however it is laid."""
+    media = {coat.medium for coat in setting.coats} or {*sheet.media, sheet.colours.medium}
+    return setting.fade is None and 2 * inradius_mm < min(map(narrowest_shaded_mm, media))
 
 
 def _borders(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:

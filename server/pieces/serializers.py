@@ -146,7 +146,6 @@ RegionsOutSerializer = serializer_of(
         "stamping": StampingStepSerializer(
             many=True, help_text="Front first; empty where nothing stands before anything."
         ),
-        "narrowest_shaded_mm": serializers.FloatField(),
     },
 )
 LightOutSerializer = serializer_of("LightOut", "Lamp, glows and zones.", told_of(Light), {"lamp": LampOutSerializer()})

@@ -74,6 +74,8 @@ class BrowserTest(LiveServerTestCase):
         self.context.set_default_timeout(PATIENCE_MS)
         self.strangers: list[str] = []
         self.page_errors: list[str] = []
+        self.console_problems: list[str] = []
+        self.failed_answers: list[str] = []
         self.page = self.new_page()
 
     def tearDown(self) -> None:
@@ -92,8 +94,18 @@ class BrowserTest(LiveServerTestCase):
                 self.strangers.append(request.url)
 
         page.on("request", note)
+        page.on("console", lambda line: line.type in ("error", "warning") and self.console_problems.append(line.text))
+        page.on(
+            "response",
+            lambda answer: answer.status >= 400 and self.failed_answers.append(f"{answer.status} {answer.url}"),
+        )
         page.on("pageerror", lambda error: self.page_errors.append(str(error)))
         return page
+
+    def nothing_went_wrong_unseen(self) -> None:
+        """The console is clean, and no request was refused but the one that asks who is there before signing in."""
+        self.assertEqual(self.console_problems, [])
+        self.assertEqual(self.failed_answers, [])
 
     def sign_in(self, page: Page | None = None) -> Page:
         page = page or self.page

@@ -8,11 +8,13 @@ from typing import Any
 from playwright.sync_api import Page, expect
 
 from server.pieces.models import Piece
-from server.pieces.sheet.services import choose_school
+from server.pieces.regions.services import change_regions
+from server.pieces.sheet.services import choose_school, describe
 from server.recipes.models import RecipeRecord
 from server.recipes.services import keep_recipe
 from server.runs.along import start_run, state_of
 from server.runs.models import Run, RunEvent
+from server.runs.readout import run_readout
 from tests.browser.base import BrowserTest
 from tests.builders import as_file, line_drawing
 from tests.server.builders import coloured, make_piece
@@ -48,14 +50,17 @@ class AlongTest(BrowserTest):
 
     def all_is_sent(self) -> None:
         expect(self.page.get_by_text("not sent yet")).to_have_count(0)
-        self.page.wait_for_function(
+        # The page's own loop: `wait_for_function` takes a promise itself for an answer.
+        self.page.evaluate(
             """async () => {
               const open = indexedDB.open("paleta-along");
               const db = await new Promise((done) => { open.onsuccess = () => done(open.result); });
-              const count = db.transaction("outbox").objectStore("outbox").count();
-              const left = await new Promise((done) => { count.onsuccess = () => done(count.result); });
+              const left = () => new Promise((done) => {
+                const count = db.transaction("outbox").objectStore("outbox").count();
+                count.onsuccess = () => done(count.result);
+              });
+              while (await left()) await new Promise((done) => setTimeout(done, 50));
               db.close();
-              return left === 0;
             }"""
         )
 
@@ -128,7 +133,24 @@ class WalkTest(AlongTest):
         page.get_by_role("button", name="Follow it").click()
         expect(page.get_by_role("dialog")).to_have_count(0)
         expect(page.get_by_role("button", name="Version 2 is newer")).to_have_count(0)
-        self.assertEqual(Run.objects.get().recipe_number, 2)
+        run = Run.objects.get()
+        self.assertEqual(run.recipe_number, 2)
+        # What the page shows as done is what the server holds for laid.
+        laid = set(state_of(run).cards[0].laid)
+        stints = [{*range(first, last + 1)} for first, last in self.stints(run)]
+        done = page.get_by_role("navigation", name="The course").locator("button:disabled")
+        expect(done).to_have_count(sum(1 for stint in stints if stint <= laid))
+        self.tick(page)
+        self.all_is_sent()
+        self.assertEqual(Run.objects.get().passes_laid, len(laid) + len(self.next_stint(stints, laid)))
+
+    @staticmethod
+    def stints(run: Run) -> list[tuple[int, int]]:
+        return [(one["first_pass"], one["last_pass"]) for one in run_readout(run)["stints"]]
+
+    @staticmethod
+    def next_stint(stints: list[set[int]], laid: set[int]) -> set[int]:
+        return next(stint - laid for stint in stints if not stint <= laid)
 
     def test_a_pedal_that_bounces_ticks_off_one_stint(self):
         page = self.begin()
@@ -166,11 +188,37 @@ class WalkTest(AlongTest):
             self.assertGreaterEqual(button.bounding_box()["height"], 48, button.inner_text())
 
 
+class MaskTest(AlongTest):
+    def setUp(self) -> None:
+        super().setUp()
+        behind = max(self.piece.sheet().regions.settings)
+        self.piece = change_regions(
+            actor=self.ana, piece=self.piece, version=self.piece.version, labels=[behind],
+            changes={"role": "background"},
+        )  # fmt: skip
+        self.piece = describe(
+            actor=self.ana, piece=self.piece, version=self.piece.version, part="order", changes={"masked": True}
+        )
+
+    def test_a_mask_is_lifted_once_the_ink_beside_it_is_dry(self):
+        page = self.begin()
+        title = page.locator("[data-swatch]")
+        for _ in range(60):
+            if title.inner_text() == "Lift the mask":
+                break
+            self.tick(page)
+        expect(title).to_have_text("Lift the mask")
+        expect(page.locator("[data-clock=dry]")).to_contain_text("dry in")
+
+
 class AwayTest(AlongTest):
     def shell_is_kept(self, page: Page) -> None:
-        page.wait_for_function(
-            "async () => (await navigator.serviceWorker.ready).active?.state === 'activated' "
-            "&& (await caches.keys()).length > 0"
+        page.evaluate(
+            """async () => {
+              const active = async () => (await navigator.serviceWorker.ready).active?.state === "activated";
+              while (!(await active()) || (await caches.keys()).length === 0)
+                await new Promise((done) => setTimeout(done, 50));
+            }"""
         )
 
     def test_it_goes_on_without_the_server_and_nothing_is_lost_or_doubled(self):
@@ -239,6 +287,32 @@ class SlipTest(AlongTest):
         page.get_by_role("button", name="A slip").click()
         page.get_by_role("button", name=name).click()
         page.get_by_role("button", name=rescue).click()
+
+    def test_space_after_another_pen_is_done_and_not_the_same_question_again(self):
+        page = self.begin()
+        page.get_by_role("button", name="Another pen").click()
+        page.get_by_role("list", name="Nearest in your drawer").get_by_role("button").first.click()
+        expect(page.get_by_role("dialog")).to_have_count(0)
+        expect(page.get_by_role("button", name="Done, next")).to_be_focused()
+        self.tick(page, "Space")
+        expect(page.get_by_role("dialog")).to_have_count(0)
+
+    def test_one_more_coat_says_what_it_was_noted_for_and_goes_with_back(self):
+        page = self.begin()
+        laid = page.locator("[data-swatch]").inner_text()
+        self.tick(page)
+        page.get_by_role("button", name="One more coat").click()
+        expect(page.get_by_text(f"One more coat: {laid} on")).to_be_visible()
+        self.all_is_sent()
+        self.assertEqual(len(state_of(Run.objects.get()).cards[0].again), 1)
+        back = page.get_by_role("button", name="Back (Page Up)")
+        back.click()
+        self.all_is_sent()
+        back.click()
+        expect(page.get_by_role("navigation", name="The course").locator("button:disabled")).to_have_count(0)
+        self.all_is_sent()
+        (card,) = state_of(Run.objects.get()).cards
+        self.assertEqual((len(card.again), len(card.laid)), (0, 0))
 
     def test_a_slip_another_pen_and_a_coat_are_kept_as_version_2(self):
         page = self.begin()

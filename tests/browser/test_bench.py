@@ -6,6 +6,7 @@ import re
 
 from playwright.sync_api import expect
 
+from server.pieces.models import Piece
 from tests.browser.base import BrowserTest
 from tests.server.builders import coloured, make_piece
 
@@ -150,3 +151,48 @@ class RibbonTest(BrowserTest):
         page.get_by_role("link", name="In full, pass by pass").click()
         expect(page.get_by_text("4 x 5 1/4 panel")).to_be_visible()
         expect(page.get_by_role("row")).to_have_count(4)
+
+
+class QuickHandTest(BrowserTest):
+    """Changes faster than the server answers: none undoes another."""
+
+    def slow_down(self) -> None:
+        self.page.route(
+            "**/api/v1/pieces/*/finish/", lambda route: (self.page.wait_for_timeout(400), route.continue_())
+        )
+
+    def test_five_finishing_touches_ticked_at_once_are_all_kept(self):
+        page = self.open_piece(coloured(make_piece(self.ana)), "?section=finish")
+        self.slow_down()
+        boxes = page.get_by_role("group", name="After the last pass").get_by_role("checkbox")
+        for place in range(5):
+            boxes.nth(place).check()
+        for place in range(5):
+            expect(boxes.nth(place)).to_be_checked()
+        self.everything_is_kept()
+        self.assertEqual(len(Piece.objects.get().sheet().finish.touches), 5)
+        self.reload()
+        for place in range(5):
+            expect(boxes.nth(place)).to_be_checked()
+
+    def test_an_arrow_that_is_pressed_thirty_times_is_one_step(self):
+        piece = coloured(make_piece(self.ana))
+        page = self.open_piece(piece, "?section=light")
+        ambient = page.get_by_label("Ambient")
+        before = int(ambient.input_value())
+        ambient.focus()
+        for _ in range(30):
+            page.keyboard.press("ArrowRight")
+        expect(page.get_by_role("button", name="Undo")).to_have_attribute("title", re.compile("Lamp"))
+        self.everything_is_kept()
+        expect(ambient).to_have_value(str(before + 30))
+        self.assertEqual(Piece.objects.get().version, piece.version + 1)
+
+    def test_direction_and_height_of_the_lamp_changed_one_after_the_other_are_both_kept(self):
+        page = self.open_piece(coloured(make_piece(self.ana)), "?section=light")
+        page.get_by_label(re.compile("^Direction")).fill("90")
+        page.get_by_label(re.compile("^Height")).fill("20")
+        page.get_by_label("Ambient").focus()
+        self.everything_is_kept()
+        lamp = Piece.objects.get().sheet().light.lamp
+        self.assertEqual((lamp.azimuth_deg, lamp.elevation_deg), (90, 20))

@@ -105,6 +105,7 @@ class WalkTest(BrowserTest):
         expect(page.get_by_role("heading", name="Passes in order")).to_be_visible()
         expect(page.get_by_text("Recipe, version 2")).to_be_visible()
         expect(page.locator("ol > li")).to_have_count(6)
+        self.nothing_went_wrong_unseen()
 
     def export(self, index: int) -> bytes:
         """The bytes of the index-th kept version, oldest first."""

@@ -48,6 +48,16 @@ class GroundTest(GroundTestCase):
         self.assertEqual((kinds[0], kinds[-1], set(kinds[1:-1])), ("lay", "lift", {"wipe"}))
         self.assertEqual(plan["passes"][-1]["region"], label)
 
+    def test_a_background_in_pads_makes_no_region_of_the_figure_too_narrow(self):
+        before = {
+            one["label"]: one["too_small"] for one in self.send("get", self.at("")[:-1]).json()["regions"]["list"]
+        }
+        label = self.take()
+        self.change("ramp", {"labels": [1], "codes": []})
+        piece = self.change("lay-ground", {"labels": [label], "way": "circles", "wish_hex": "#5b86c2"}).json()
+        after = {one["label"]: one["too_small"] for one in piece["regions"]["list"]}
+        self.assertEqual(after, before | {label: False})
+
     def test_a_glow_is_left_bare_and_palest_beside_it(self):
         label = self.take()
         fade = {"kind": "point", "x_mm": 12, "y_mm": 5, "bare_mm": 2}

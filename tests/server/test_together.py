@@ -21,11 +21,13 @@ from server.drawers.services import add_swatch
 from server.pieces.models import Piece
 from server.pieces.pace import pace_of
 from server.pieces.sheet.services import turn_lamp
+from server.pieces.shelf.services import add_piece
 from server.problems import ChangedElsewhere
 from server.recipes.services import keep_recipe
 from server.runs.along import plan_followed, record, start_run
 from server.runs.models import Run, RunEvent
 from server.runs.services import log_run, work_out
+from tests.builders import as_file, line_drawing
 from tests.server.builders import coloured, make_piece, make_user
 
 
@@ -61,6 +63,18 @@ class TogetherTest(TransactionTestCase):
         now = Piece.objects.get(pk=self.piece.pk)
         self.assertEqual((now.version, now.steps.count()), (2, 2))
         self.assertEqual(now.sheet().light.lamp.azimuth_deg, now.lamp_azimuth_deg)
+
+    def test_the_same_scan_gives_the_same_things_however_busy_the_house_is(self):
+        drawing = line_drawing(900, 700)
+        data = as_file(drawing, dpi=(150, 150))
+
+        def add(number: int) -> tuple[str, object]:
+            piece = add_piece(actor=self.ana, data=data, title="The same")
+            return piece.sheet().regions.map_sha256, piece.sheet().regions.settings
+
+        alone = add(0)
+        for one in in_threads(add, range(4)):
+            self.assertEqual(one, alone)
 
     def test_pictures_asked_for_at_the_same_time_are_the_same_and_modelled_once(self):
         sheet = self.piece.sheet()

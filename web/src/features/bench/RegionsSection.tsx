@@ -234,9 +234,8 @@ export function RegionsSection() {
         )}
         {small > 0 && (
           <>
-            {counted(small, "region")} narrower than {piece.regions.narrowest_shaded_mm} mm, two strokes of the pen,
-            cannot hold two shades side by side and {small === 1 ? "gets" : "get"} one flat colour unless you say
-            otherwise.
+            {counted(small, "region")} {small === 1 ? "is" : "are"} too narrow for two strokes side by side and{" "}
+            {small === 1 ? "gets" : "get"} one flat colour unless you say otherwise.
           </>
         )}
       </p>

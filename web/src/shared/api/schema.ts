@@ -4117,8 +4117,6 @@ export interface components {
             borders: components["schemas"]["Border"][];
             /** @description Front first; empty where nothing stands before anything. */
             stamping: components["schemas"]["StampingStep"][];
-            /** Format: double */
-            narrowest_shaded_mm: number;
         };
         RemedyRequest: {
             kind: components["schemas"]["ValueWarningKind"];

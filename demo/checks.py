@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from paleta.devices import HandFault
+from server.photo_check.services import check_photo, simulated_photo
 from server.pieces.models import Piece
-from server.repeats.services import check_photo, simulated_photo
 from server.runs.models import Run
 
 CARDS = (

@@ -10,7 +10,7 @@ from paleta.colour import hex_to_lab, lab_to_hex
 from paleta.errors import ShapeError
 from paleta.fields import LABEL, POINT_MM
 from paleta.recipe import MOST_REGIONS, TAGS_KIND
-from server.declared import field_of
+from server.dataclass_serializers import field_of
 
 
 class HexField(serializers.CharField):

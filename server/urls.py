@@ -7,7 +7,7 @@ from server import problems, web
 urlpatterns = [
     *(
         path("api/v1/", include(f"server.{app}.urls"))
-        for app in ("accounts", "drawers", "pieces", "recipes", "cards", "runs", "repeats", "backup")
+        for app in ("accounts", "drawers", "pieces", "recipes", "cards", "runs", "photo_check", "backup")
     ),
     re_path(r"^api/", problems.no_such_address),
     re_path(r"^(?!static/|assets/).*$", web.page),

@@ -1,7 +1,8 @@
 """Fit the network that tells which of two regions stands in front: `python -m tools.fit_fronts` (half an hour).
 
 Pairs of regions that touch, of drawings made by chance (tools/things): the order of drawing says which lies before the
-other, or that neither does; pieces of one surface are left out. Writes paleta/impression/_fronts.npz. How well it does:
+other, or that neither does; pieces of one surface are left out. Writes
+paleta/impression/networks/border_classifier.npz. How well it does:
 `python -m tools.things`; the kinds held back there are never trained on.
 """
 
@@ -17,12 +18,12 @@ from numpy.typing import NDArray
 from sklearn.neural_network import MLPClassifier
 
 from paleta import impression
-from paleta.impression._front_pairs import FEATURES, exchanged, touching_regions
-from paleta.impression._fronts import BEFORE, BEHIND, LEVEL
+from paleta.impression.depth._border_classifier import BEFORE, BEHIND, LEVEL
+from paleta.impression.depth._border_features import FEATURES, exchanged, touching_regions
 from tools.networks import EXERCISES, FOLDS, Weights, named, spread_of
 from tools.things import Kind, exercise, fold_of
 
-PLACE = Path(impression.__file__).with_name("_fronts.npz")
+PLACE = Path(impression.__file__).with_name("border_classifier.npz")
 HIDDEN, RIDGE, ROUNDS, BATCH = (128, 64), 0.1, 10, 1024
 
 Samples = tuple[NDArray[np.float32], NDArray[np.int64]]

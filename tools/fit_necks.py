@@ -1,9 +1,9 @@
 """Fit the network by which a broken line is told from a cell that narrows: `python -m tools.fit_necks` (half an hour).
 
 Scans of drawings made by chance, and stampings made by script (tools/stampings, tools/things), are cut into cells; for
-every place where two cells meet, the drawing says whether they are one cell. Writes paleta/impression/_judge.npz and
-prints how it does on drawings not used for it. The demo's own drawings and the stampings held back are never trained
-on.
+every place where two cells meet, the drawing says whether they are one cell. Writes
+paleta/impression/networks/gap_classifier.npz and prints how it does on drawings not used for it. The demo's own
+drawings and the stampings held back are never trained on.
 """
 
 from __future__ import annotations
@@ -23,14 +23,14 @@ from demo.lineart import Drawing, scenes, sprays
 from demo.scanner import Faults, scan
 from demo.truth import DEGRADED, true_cells
 from paleta.impression import Impression, _regions, read
-from paleta.impression._ink import separate_ink
-from paleta.impression._judge import inputs, judge, views
-from paleta.impression._necks import FEATURES, evidence, find_necks, line_width
+from paleta.impression.regions._gap_classifier import inputs, judge, views
+from paleta.impression.regions._ink import separate_ink
+from paleta.impression.regions._necks import FEATURES, evidence, find_necks, line_width
 from tools.networks import named
 from tools.stampings import DEGREES, Panel, panel, panel_of_things, stamp
 from tools.stampings import true_cells as stamped_cells
 
-PLACE = Path(_regions.__file__).with_name("_judge.npz")
+PLACE = Path(_regions.__file__).with_name("gap_classifier.npz")
 FAMILIES: dict[str, Callable[[int], Drawing]] = {"sprays": sprays, "scenes": scenes}
 TRAINED_ON = {"sprays": range(100, 140), "scenes": range(100, 160)}
 TRIED_ON = {"sprays": range(200, 206), "scenes": range(200, 206)}

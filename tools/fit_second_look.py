@@ -2,7 +2,7 @@
 
 The networks of tools/fit_things.py weigh each pair of other drawings of the kinds they were fitted on; from what they
 say of all pairs of a drawing, and from what they saw themselves, is learnt what to make of each. Writes
-paleta/impression/_second_look.npz.
+paleta/impression/networks/second_pair_classifier.npz.
 
 What it brings it brings where things are of kinds that were fitted on (alike F1 .96, where the first look alone comes
 to .93) and where they are of no usual sort (.62 and .57); of the usual sorts by another hand both tell .89.
@@ -16,12 +16,12 @@ from pathlib import Path
 import numpy as np
 
 from paleta import impression
-from paleta.impression._looks import FEWEST, SECOND_FEATURES, first_look, seen_again
-from paleta.impression._thing_pairs import pairs_of
+from paleta.impression.grouping._pair_classifier import FEWEST, SECOND_FEATURES, first_look, seen_again
+from paleta.impression.grouping._pairs import pairs_of
 from tools.networks import Samples, keep, told_of
 from tools.things import FOURTH_HAND, KINDS, ONCE_HELD_BACK, OTHER_HAND, SCENES, THIRD_HAND, Kind, panel
 
-PLACE = Path(impression.__file__).with_name("_second_look.npz")
+PLACE = Path(impression.__file__).with_name("second_pair_classifier.npz")
 DRAWINGS = [
     *((seed, KINDS) for seed in range(35_000, 35_200)),
     *((seed, OTHER_HAND) for seed in range(65_000, 65_160)),

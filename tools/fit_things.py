@@ -3,7 +3,8 @@ hours).
 
 Every pair of regions of drawings made by chance (tools/things) is measured; the drawing says whether the two belong
 together. What stands in front is told by networks that never saw a drawing's kinds: of what it was fitted on, one is
-too sure. Writes paleta/impression/_things.npz. How well they do: `python -m tools.things`; the kinds held back there
+too sure. Writes
+paleta/impression/networks/pair_classifier.npz. How well they do: `python -m tools.things`; the kinds held back there
 are never trained on.
 """
 
@@ -16,12 +17,12 @@ from pathlib import Path
 import numpy as np
 
 from paleta import impression
-from paleta.impression._thing_pairs import FEATURES, pairs_of
+from paleta.impression.grouping._pairs import FEATURES, pairs_of
 from tools import fit_fronts
 from tools.networks import EXERCISES, FOLDS, Samples, Weights, keep, told_of
 from tools.things import Kind, exercise, fold_of
 
-PLACE = Path(impression.__file__).with_name("_things.npz")
+PLACE = Path(impression.__file__).with_name("pair_classifier.npz")
 HIDDEN, ROUNDS, BATCH, SHOWN = (256, 128), 12, 4096, 4
 
 

@@ -12,9 +12,9 @@ from sklearn.exceptions import ConvergenceWarning
 from sklearn.neural_network import MLPClassifier
 from sklearn.preprocessing import StandardScaler
 
-from paleta.impression._looks import NETWORKS
-from paleta.impression._thing_pairs import Pairs
-from paleta.impression._weights import Weights
+from paleta.impression._networks import Weights
+from paleta.impression.grouping._pair_classifier import NETWORKS
+from paleta.impression.grouping._pairs import Pairs
 from tools.things import FOURTH_HAND, KINDS, ONCE_HELD_BACK, OTHER_HAND, SCENES, THIRD_HAND, Drawn
 
 EXERCISES = [
@@ -50,8 +50,8 @@ def named(name: str, net: MLPClassifier) -> Weights:
     """A fitted network's weights as paleta.impression reads them."""
     weights = {}
     for layer, (weight, bias) in enumerate(zip(net.coefs_, net.intercepts_, strict=True)):
-        heard = np.where(np.abs(weight) < LEAST_WEIGHT, 0, weight)
-        weights |= {f"{name}_{layer}": heard.astype(np.float32), f"{name}_bias_{layer}": bias.astype(np.float32)}
+        forward = np.where(np.abs(weight) < LEAST_WEIGHT, 0, weight)
+        weights |= {f"{name}_{layer}": forward.astype(np.float32), f"{name}_bias_{layer}": bias.astype(np.float32)}
     return weights
 
 

@@ -1,19 +1,26 @@
 """The scan or photo of one stamped image: reading it and finding its regions."""
 
-from paleta.impression._corners import Corners, check_corners, find_sheet, rectify
-from paleta.impression._edges import to_edge
-from paleta.impression._edits import EDIT_SCHEMA, MOST_BANDS, MOST_HANDLES, apply_edits, check_edit, parts_of_split
-from paleta.impression._impression import MM_PER_INCH, Impression
-from paleta.impression._junctions import Junction, t_junctions
-from paleta.impression._likeness import likeness_doubts
 from paleta.impression._loops import warm_up
-from paleta.impression._order import Front, Level, guess_order
-from paleta.impression._read import WIDTH_RANGE_MM, read
-from paleta.impression._region_map import PAPER, Border, Region, RegionMap, labels_from_png, labels_to_png
-from paleta.impression._regions import find_regions
-from paleta.impression._ring import is_ring
-from paleta.impression._svg import is_svg
-from paleta.impression._things import SURE, Group, Things, Weighed, find_things, weigh
+from paleta.impression.depth._junctions import Junction, t_junctions
+from paleta.impression.depth._order import Front, Level, guess_order
+from paleta.impression.grouping._things import SURE, Group, PairScores, Things, find_things, weigh
+from paleta.impression.reading._corners import Corners, check_corners, find_sheet, rectify
+from paleta.impression.reading._impression import MM_PER_INCH, Impression
+from paleta.impression.reading._read import WIDTH_RANGE_MM, read
+from paleta.impression.reading._svg import is_svg
+from paleta.impression.regions._doubts import likeness_doubts
+from paleta.impression.regions._edge_distance import to_edge
+from paleta.impression.regions._edits import (
+    EDIT_SCHEMA,
+    MOST_BANDS,
+    MOST_HANDLES,
+    apply_edits,
+    check_edit,
+    parts_of_split,
+)
+from paleta.impression.regions._find import find_regions
+from paleta.impression.regions._region_map import PAPER, Border, Region, RegionMap, labels_from_png, labels_to_png
+from paleta.impression.regions._ring import is_ring
 
 __all__ = [
     "EDIT_SCHEMA",
@@ -30,10 +37,10 @@ __all__ = [
     "Impression",
     "Junction",
     "Level",
+    "PairScores",
     "Region",
     "RegionMap",
     "Things",
-    "Weighed",
     "apply_edits",
     "check_corners",
     "check_edit",

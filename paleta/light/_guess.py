@@ -9,7 +9,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.impression import PAPER, SURE, RegionMap, Things, Weighed, guess_order, is_ring, weigh
+from paleta.impression import PAPER, SURE, PairScores, RegionMap, Things, guess_order, is_ring, weigh
 from paleta.light._bodies import Body
 from paleta.light._depths import settle_depths
 
@@ -44,7 +44,7 @@ class _Shape:
     middle: NDArray[np.float64]
 
 
-def guess_bodies(region_map: RegionMap, weighed: Weighed | None = None) -> list[Body]:
+def guess_bodies(region_map: RegionMap, weighed: PairScores | None = None) -> list[Body]:
     """One body per region, with form and base guessed from shapes, and depth from what stands before what, both with
     the help of things; `weighed` as `weigh` has it, where that is known already."""
     weighed = weighed or weigh(region_map)

@@ -118,7 +118,7 @@ def _card_after_card(plan: Plan, ways: Ways, copies: int) -> Batch:
     each_s = plan.duration_s + again_s
     total_s = round(copies * each_s - (each_s - plan.duration_s), 1)
     changes = copies * plan.pen_changes + (copies - 1 if another else 0)
-    waits_s = copies * sum(one.wait_s for one in (*plan.passes, *plan.handling))
+    waits_s = copies * (sum(one.wait_s for one in plan.passes) + sum(one.wait_s for one in plan.handling))
     return Batch(
         copies=copies,
         lines=(BatchLine(1, len(plan.passes), 0.0, total_s, round(waits_s, 1)),) if plan.passes else (),

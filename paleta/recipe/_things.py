@@ -6,7 +6,7 @@ from collections import Counter
 from collections.abc import Collection
 from dataclasses import replace
 
-from paleta.impression import SURE, Weighed
+from paleta.impression import SURE, PairScores
 from paleta.recipe._region import RegionSetting, Settings
 
 ASKED = 0.35
@@ -26,7 +26,7 @@ BODY_FIELDS = ("form", "bulge", "axis_deg", "depth", "base_mm", "turn_deg")
 """What belongs to a whole body; changed on one of its regions it changes on all."""
 
 
-def proposed(weighed: Weighed, settings: Settings) -> tuple[dict[int, RegionSetting], tuple[tuple[int, ...], ...]]:
+def proposed(weighed: PairScores, settings: Settings) -> tuple[dict[int, RegionSetting], tuple[tuple[int, ...], ...]]:
     """Settings with bodies and things as far as they are sure, and the groups to ask about.
 
     Regions that belong to a body or a thing already are left alone.

@@ -28,7 +28,7 @@ def demo_user() -> AbstractBaseUser | None:
 def sign_in(request: HttpRequest, *, username: str, password: str) -> AbstractBaseUser:
     """Sign in; after too many wrong passwords for a name or from an address none is looked at for a while."""
     name = get_user_model().normalize_username(username)
-    throttle.require_patience(request, name)
+    throttle.check_rate_limit(request, name)
     user = authenticate(request, username=name, password=password)
     if user is None:
         throttle.note_wrong_guess(request, name)
@@ -73,7 +73,7 @@ def change_password(request: HttpRequest, *, actor: AbstractBaseUser, old: str, 
     """Another password; this session goes on, all others end."""
     if DemoAccount.objects.filter(user_id=actor.pk).exists():
         raise Refused("The demo is everybody's: its password stays.", "demo_password")
-    throttle.require_patience(request, actor.get_username())
+    throttle.check_rate_limit(request, actor.get_username())
     if not actor.check_password(old):
         throttle.note_wrong_guess(request, actor.get_username())
         raise ValidationError({"old": "This is not the password you have now."})

@@ -32,7 +32,7 @@ class GuessedTooOften(Throttled):
         self.wait = wait_s
 
 
-def require_patience(request: HttpRequest, name: str) -> None:
+def check_rate_limit(request: HttpRequest, name: str) -> None:
     """Raise GuessedTooOften before a password is even looked at, if too many were wrong lately."""
     for key, limit in _guesses(request, name):
         if cache.get(key, 0) >= limit.most:

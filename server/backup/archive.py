@@ -18,7 +18,7 @@ from pathlib import Path
 from typing import IO, Any
 
 from paleta.fields import unwanted_in
-from server.sections import Line
+from server.backup_registry import Line
 
 FORMAT, FORMAT_VERSION = "paleta-backup", 1
 CHUNK = 1 << 20

@@ -17,7 +17,7 @@ from django.contrib.auth import get_user_model
 from rest_framework.exceptions import NotFound
 
 from server.backup.services import restore_backup
-from server.derived import later
+from server.derived import background
 from server.problems import Refused, TooLarge
 
 State = Literal["receiving", "working", "done", "refused"]
@@ -93,7 +93,7 @@ def start(job: Job) -> None:
         if job.state != "receiving":
             raise Refused("This restore has begun already.", "restore_under_way")
         job.state = "working"
-    later.do(_work, job)
+    background.do(_work, job)
 
 
 def _work(job: Job) -> None:

@@ -17,11 +17,11 @@ from django.utils import timezone
 
 from paleta.errors import PaletaError
 from server.backup.archive import Archive, BackupUnreadable, open_archive, write_archive
-from server.derived import chores, worker
+from server.backup_registry import Restoring, Section, in_order
+from server.derived import jobs, worker
 from server.files import store
 from server.pieces.quota import require_room
 from server.problems import Refused
-from server.sections import Restoring, Section, in_order
 
 CHECKED_AT_ONCE, CHECKED_BYTES = 20, 16_000_000
 """Pictures looked at in one process: so many, or so much, whichever comes first."""
@@ -99,7 +99,7 @@ def _check_pieces(archive: Archive, progress: Progress) -> None:
 
 def _checked(waiting: list[Any], done: int, total: int, progress: Progress) -> int:
     if waiting:
-        bad = worker.run(chores.check_pieces, list(waiting), limit_s=CHECK_LIMIT_S)
+        bad = worker.run(jobs.check_pieces, list(waiting), limit_s=CHECK_LIMIT_S)
         if bad is not None:
             raise BackupUnreadable(f"The picture of piece {done + bad + 1} in the backup does not fit its sheet.")
     done += len(waiting)

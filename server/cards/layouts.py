@@ -16,7 +16,7 @@ from server.derived import disk, pictures
 from server.derived.light import FORMS_KEY
 from server.derived.maps import Stamping, region_map
 from server.derived.memory import memory
-from server.pieces.order.readout import making_after
+from server.pieces.order.presenters import making_after
 from server.problems import Refused
 
 LOOK_KEY = "1"

@@ -7,7 +7,7 @@ from typing import Any
 from rest_framework import serializers
 
 from paleta.card import CARD_WARNINGS, CardSpec, Length, Place, show
-from server.declared import record_of
+from server.dataclass_serializers import record_of
 from server.pieces.order.serializers import MakingStepSerializer
 
 UNITS = [("in", "inches"), ("mm", "millimetres"), ("cm", "centimetres")]

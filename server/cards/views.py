@@ -30,7 +30,7 @@ from paleta.page import (
     to_svg,
 )
 from paleta.recipe import Sheet
-from server.cards import layouts, readout, services
+from server.cards import layouts, presenters, services
 from server.cards.serializers import (
     PAPERS,
     UNITS,
@@ -42,7 +42,7 @@ from server.cards.serializers import (
 from server.derived import pictures
 from server.derived.maps import region_map
 from server.pieces.models import Piece
-from server.pieces.order.readout import touches_after
+from server.pieces.order.presenters import touches_after
 from server.pieces.shelf.views import LARGEST_PX, SMALLEST_PX, jpeg
 from server.pieces.views import PieceActions, changes, number_in
 from server.recipes.order import plan_of
@@ -103,7 +103,7 @@ class CardViews(OfSheets):
         """Every size and place on the card, what speaks against it, and the order it is made in."""
         asked = self.asked(request)
         card = layouts.card_of(asked.piece.stamping, asked.sheet)
-        return Response({"laid": readout.card_readout(card) if card else None})
+        return Response({"laid": presenters.card_readout(card) if card else None})
 
     @extend_schema(parameters=[RECIPE, OpenApiParameter("cards", int)], responses=CutPlanSerializer)
     @action(detail=True)
@@ -116,7 +116,7 @@ class CardViews(OfSheets):
             cards = number_in(request, "cards", int)
             if not 1 <= cards <= MOST_CARDS:
                 raise ValidationError({"cards": f"A cutting plan is for 1 to {MOST_CARDS:,} cards."})
-        return Response(readout.cutting_readout(layouts.cutting_of(card, cards), cards))
+        return Response(presenters.cutting_readout(layouts.cutting_of(card, cards), cards))
 
     @changes(CardLikeSerializer)
     @action(detail=True, methods=["put"], url_path="card-like")
@@ -226,7 +226,7 @@ class PageViews(OfSheets):
         """The recipe as it stands on one page."""
         asked, page = self._page(request)
         has_card = asked.sheet.card.spec is not None
-        return Response(readout.page_readout(page, asked.piece, asked.sheet.light.lamp.clock, has_card=has_card))
+        return Response(presenters.page_readout(page, asked.piece, asked.sheet.light.lamp.clock, has_card=has_card))
 
     @extend_schema(parameters=[RECIPE, UNIT, PAPER], responses={(200, "application/pdf"): OpenApiTypes.BINARY})
     @action(detail=True, url_path=r"one-page\.pdf")

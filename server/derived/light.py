@@ -27,7 +27,7 @@ from paleta.light import (
 from paleta.order import Pen
 from paleta.picture import accents_under
 from paleta.recipe import Sheet, bodies_of, zoning_of
-from server.derived import chores, disk, worker
+from server.derived import disk, jobs, worker
 from server.derived.maps import Stamping, map_key, map_sha256, region_map
 from server.derived.memory import memory
 from server.files import store
@@ -49,7 +49,7 @@ def relief_bytes(stamping: Stamping, sheet: Sheet) -> bytes:
 
     def make() -> bytes:
         packed = store.fetch(map_sha256(stamping, sheet))
-        return worker.run(chores.model, packed, stamping.dpi, sheet.regions.edits, tuple(bodies_of(sheet)))
+        return worker.run(jobs.model, packed, stamping.dpi, sheet.regions.edits, tuple(bodies_of(sheet)))
 
     return disk.kept("relief", relief_key(stamping, sheet), make)
 

@@ -19,7 +19,7 @@ from paleta.impression import read
 from paleta.light import NO_ZONE, SCALE, Lamp, glow_tint, levels, thresholds, zones_at
 from paleta.picture import Canvas, Laid, bare_of, laid_as, look_of, looks_of, make_canvas, paint, soft_of
 from paleta.recipe import Sheet, sheet_to_plain, zoning_of
-from server.derived import chores, disk
+from server.derived import disk, jobs
 from server.derived.light import (
     FORMS_KEY,
     LIVE_STEP,
@@ -75,7 +75,7 @@ def _picture(stamping: Stamping, sheet: Sheet, view: str, lamp: Lamp | None, liv
         # The line drawing waits for no form: nothing in it is lit.
         **({} if view in UNLIT else _bare_parts(stamping, sheet, canvas, live)),
     )
-    return chores.jpeg(pixels, LIVE_QUALITY if live else QUALITY)
+    return jobs.jpeg(pixels, LIVE_QUALITY if live else QUALITY)
 
 
 def small_picture(stamping: Stamping, sheet: Sheet, width_px: int) -> bytes:

@@ -8,7 +8,7 @@ from dataclasses import replace
 
 from paleta.order import Batch, Paces, Plan, Ways, Work, batch, check_batch
 from paleta.recipe import Sheet, plan_from_plain, work_of
-from server.derived import chores, disk, worker
+from server.derived import disk, jobs, worker
 from server.derived.light import accent_areas_of, shares_of
 from server.derived.maps import Stamping, region_map
 from server.derived.memory import memory
@@ -23,7 +23,7 @@ def plans_of(stamping: Stamping, sheet: Sheet, paces: Paces) -> tuple[Plan, Plan
     key = _key(work, ways, sheet.order.wish)
     return memory.get(
         ("plans", key),
-        lambda: _unpacked(disk.kept("plans", key, lambda: worker.run(chores.plan, work, ways, sheet.order.wish))),
+        lambda: _unpacked(disk.kept("plans", key, lambda: worker.run(jobs.plan, work, ways, sheet.order.wish))),
     )
 
 

@@ -4,10 +4,10 @@ No OpenCV may have run here: its threads do not survive a fork.
 """
 
 from paleta import impression, light, order
-from server.derived import card_chores, chores
+from server.derived import jobs, photo_jobs
 
 impression.warm_up()
 light.warm_up()
 order.warm_up()
 
-__all__ = ["card_chores", "chores"]
+__all__ = ["jobs", "photo_jobs"]

@@ -15,8 +15,8 @@ from typing import Any, TypeVar
 
 from django.conf import settings
 
-from server.derived import chores
-from server.derived.chores import TookTooLong, TookTooMuch
+from server.derived import jobs
+from server.derived.jobs import TookTooLong, TookTooMuch
 from server.derived.waiting import stop_if_nobody_waits
 
 Made = TypeVar("Made")
@@ -39,10 +39,10 @@ def run(work: Callable[..., Made], *values: Any, limit_s: float = 120.0, memory_
     Exception
         Whatever `work` raised.
     """
-    limit = (memory_mb + chores.ALWAYS_MB) * 2**20
+    limit = (memory_mb + jobs.ALWAYS_MB) * 2**20
     with _turn():
         ours, theirs = _context().Pipe()
-        process = _context().Process(target=chores.do, args=(theirs, limit, work, values), daemon=True)
+        process = _context().Process(target=jobs.do, args=(theirs, limit, work, values), daemon=True)
         process.start()
         theirs.close()
         try:
@@ -93,4 +93,4 @@ def _context() -> Any:
 
 def warm_up() -> None:
     """Have the libraries loaded before the first one waits."""
-    run(chores.nothing)
+    run(jobs.nothing)

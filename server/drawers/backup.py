@@ -11,13 +11,13 @@ from django.db.models import Model
 
 from paleta.media import code_fault
 from paleta.recipe import paper_from_plain
+from server.backup_registry import Line, Restoring, Section, check
 from server.drawers.models import ChartRecord, Drawer, OwnPaper, SwatchRecord
 from server.drawers.papers import FIELDS as PAPER_FIELDS
 from server.drawers.papers import MOST_PAPERS
 from server.drawers.serializers import RECORD_FIELDS, SwatchFormSerializer
 from server.drawers.services import MOST_DRAWERS, MOST_SWATCHES
 from server.problems import Refused
-from server.sections import Line, Restoring, Section, check
 
 
 def drawers_of(owner: AbstractBaseUser) -> dict[int, int]:

@@ -17,7 +17,7 @@ from paleta.chart import Chart, Reading, chart_picture, chart_to_pdf, lay_out_ch
 from paleta.colour import Lab, difference
 from paleta.devices import photograph
 from paleta.media import DILUTED, FIRM_PRESSURE, PAPERS, Paper, Swatch, appearance
-from server.derived import chores, worker
+from server.derived import jobs, worker
 from server.drawers.models import ChartRecord, Drawer
 from server.drawers.services import changing, swatch_with
 from server.ownership import require_owner
@@ -110,7 +110,7 @@ def off_the_cap(lab: Lab, code: str) -> Lab:
 
 def read_photo(record: ChartRecord, data: bytes) -> list[dict[str, Any]]:
     """One line per swatch: what was read in both boxes beside what was known, with the difference. Nothing is kept."""
-    found = worker.run(chores.read_chart_photo, data, chart_of(record), PAPERS[record.paper].lab, limit_s=PHOTO_LIMIT_S)
+    found = worker.run(jobs.read_chart_photo, data, chart_of(record), PAPERS[record.paper].lab, limit_s=PHOTO_LIMIT_S)
     by_code: dict[str, list[Reading]] = {}
     for reading in found:
         by_code.setdefault(reading.code, []).append(reading)

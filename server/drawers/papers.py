@@ -15,7 +15,7 @@ from rest_framework.response import Response
 from paleta.colour import Lab, lab_to_hex
 from paleta.media import PAPERS, Paper
 from paleta.recipe import PaperForm
-from server.declared import told_of
+from server.dataclass_serializers import response_fields
 from server.drawers.models import OwnPaper
 from server.fields import HexField
 from server.ownership import require_owner
@@ -28,12 +28,12 @@ FIELDS = ("name", "gsm", "kind", "surface")
 class PaperFormSerializer(serializers.Serializer):
     """The white as measured: L*, a*, b*, or read off as a colour."""
 
-    name = told_of(PaperForm)["name"]
+    name = response_fields(PaperForm)["name"]
     lab = serializers.ListField(child=serializers.FloatField(), min_length=3, max_length=3, required=False)
     hex = HexField(required=False)
     gsm = serializers.FloatField(min_value=0, max_value=2000, default=0)
-    kind = serializers.ChoiceField(choices=told_of(PaperForm)["kind"].choices, default="cover")
-    surface = serializers.ChoiceField(choices=told_of(PaperForm)["surface"].choices, default="smooth")
+    kind = serializers.ChoiceField(choices=response_fields(PaperForm)["kind"].choices, default="cover")
+    surface = serializers.ChoiceField(choices=response_fields(PaperForm)["surface"].choices, default="smooth")
 
     def validate(self, attrs: dict[str, Any]) -> dict[str, Any]:
         colour = attrs.pop("hex", None)

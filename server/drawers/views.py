@@ -23,7 +23,7 @@ from paleta.errors import ShapeError
 from server.drawers import serializers, services
 from server.drawers.chart_views import ChartActions
 from server.drawers.models import Drawer
-from server.reading import StrictJSON
+from server.strict_json import StrictJSON
 from server.uploads import uploaded
 from server.versions import IF_MATCH, tag, version_named
 

@@ -24,13 +24,13 @@ from paleta.recipe import (
     sheet_to_newest,
     swatch_from_plain,
 )
+from server.backup_registry import Line, Restoring, Section, check
 from server.drawers.backup import drawers_of
 from server.pieces.colours.gotos import MOST_GOTOS
 from server.pieces.models import GoTo, OwnSchool, Piece, Step
 from server.pieces.schools import MOST_SCHOOLS
 from server.pieces.steps import fill
 from server.problems import Refused
-from server.sections import Line, Restoring, Section, check
 
 FIRST_IN_PARTS = 2
 """The first format whose sheets stand in parts, as backups hold them."""

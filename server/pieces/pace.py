@@ -29,7 +29,7 @@ def _of_the_trade(owner_id: int, medium: str) -> KnownPace:
 _sources: list[Source] = [_of_the_trade]
 
 
-def hand_in(source: Source) -> None:
+def register_pace_source(source: Source) -> None:
     """From now on `source(owner_id, medium)` gives the pace and what it was learnt from."""
     _sources[:] = [source]
 

@@ -13,7 +13,7 @@ from paleta.light import ACCENTS, Lamp
 from paleta.media import MEDIA
 from paleta.palette import Ramp, in_betweens
 from paleta.recipe import Card, Colours, Finish, Light, Order, Regions, RegionSetting, Stamp
-from server.declared import record_of, serializer_of, told_of
+from server.dataclass_serializers import record_of, response_fields, serializer_of
 from server.drawers.serializers import SwatchSerializer
 
 MEDIUM_CHOICES = [*MEDIA.items()]
@@ -103,7 +103,7 @@ class MediumSchoolSerializer(serializers.Serializer):
 RegionSerializer = serializer_of(
     "Region",
     "A region: what was measured on it and what was decided for it.",
-    told_of(RegionSetting),
+    response_fields(RegionSetting),
     {
         "label": serializers.IntegerField(),
         "area_mm2": serializers.FloatField(),
@@ -116,12 +116,15 @@ RegionSerializer = serializer_of(
     },
 )
 LampOutSerializer = serializer_of(
-    "LampOut", "The lamp, with its place as a clock position.", told_of(Lamp), {"clock": serializers.CharField()}
+    "LampOut",
+    "The lamp, with its place as a clock position.",
+    response_fields(Lamp),
+    {"clock": serializers.CharField()},
 )
 StampOutSerializer = serializer_of(
     "StampOut",
     "What was stamped, and what speaks against it.",
-    told_of(Stamp),
+    response_fields(Stamp),
     {
         "paper_name": serializers.CharField(),
         "fit": AdviceSerializer(many=True, help_text="What speaks against this ink, paper and medium together."),
@@ -130,7 +133,7 @@ StampOutSerializer = serializer_of(
 RegionsOutSerializer = serializer_of(
     "RegionsOut",
     "The regions, how they were found, and what stands before what.",
-    told_of(Regions),
+    response_fields(Regions),
     {
         "list": RegionSerializer(many=True),
         "ground_advice": serializers.ListField(child=serializers.CharField(), help_text="Fades that will not show."),
@@ -148,11 +151,13 @@ RegionsOutSerializer = serializer_of(
         ),
     },
 )
-LightOutSerializer = serializer_of("LightOut", "Lamp, glows and zones.", told_of(Light), {"lamp": LampOutSerializer()})
+LightOutSerializer = serializer_of(
+    "LightOut", "Lamp, glows and zones.", response_fields(Light), {"lamp": LampOutSerializer()}
+)
 ColoursOutSerializer = serializer_of(
     "ColoursOut",
     "The usual medium and its drawer, the media that are laid, and the key.",
-    told_of(Colours),
+    response_fields(Colours),
     {
         "drawer": serializers.IntegerField(allow_null=True),
         "media": serializers.ListField(child=serializers.ChoiceField(choices=MEDIUM_CHOICES)),
@@ -162,11 +167,11 @@ ColoursOutSerializer = serializer_of(
 OrderOutSerializer = serializer_of(
     "OrderOut",
     "Schools and wishes for the order.",
-    told_of(Order),
+    response_fields(Order),
     {"schools": MediumSchoolSerializer(many=True, help_text="Of the media that are laid, and of the usual one.")},
 )
-FinishOutSerializer = serializer_of("FinishOut", "Finishing touches.", told_of(Finish))
-CardOutSerializer = serializer_of("CardOut", "What the picture goes on.", told_of(Card))
+FinishOutSerializer = serializer_of("FinishOut", "Finishing touches.", response_fields(Finish))
+CardOutSerializer = serializer_of("CardOut", "What the picture goes on.", response_fields(Card))
 
 
 class PieceSerializer(serializers.Serializer):

@@ -13,7 +13,7 @@ from paleta.errors import RecipeError
 from paleta.recipe import PARTS, Sheet, sheet_from_plain, sheet_to_plain
 from server.ownership import Actor, require_owner
 from server.pieces.models import Piece, Step
-from server.pieces.readout import sheet_readout
+from server.pieces.presenters import sheet_readout
 from server.problems import ChangedElsewhere, Refused
 
 STEPS_KEPT = 200

@@ -6,7 +6,7 @@ from server.pieces.regions.views import RegionViews
 from server.pieces.schools import SchoolViewSet
 from server.pieces.sheet.views import SheetViews
 from server.pieces.shelf.views import ShelfViews
-from server.pieces.trade import trade
+from server.pieces.vocabulary import trade
 
 router = SimpleRouter()
 for name, views in (

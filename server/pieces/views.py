@@ -13,7 +13,7 @@ from rest_framework.exceptions import ValidationError
 from rest_framework.request import Request
 from rest_framework.response import Response
 
-from server.pieces import readout
+from server.pieces import presenters
 from server.pieces.models import Piece
 from server.pieces.serializers import PieceSerializer
 from server.versions import IF_MATCH, tag, version_named
@@ -52,7 +52,7 @@ class PieceActions(viewsets.GenericViewSet):
         return self.show(piece)
 
     def show(self, piece: Piece, status: int = 200) -> Response:
-        return Response(readout.piece_readout(piece), status=status, headers=tag(piece.version))
+        return Response(presenters.piece_readout(piece), status=status, headers=tag(piece.version))
 
 
 def number_in(request: Request, name: str, kind: Any) -> Any:

@@ -11,10 +11,10 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db.models import Model
 
 from paleta.recipe import build, dump, sheet_sha256, to_newest
+from server.backup_registry import Line, Restoring, Section, check
 from server.pieces.backup import Rename, from_lines, pieces_of, renamed_sheet, to_lines
 from server.problems import Refused
 from server.recipes.models import RecipeRecord
-from server.sections import Line, Restoring, Section, check
 
 
 def _dump(owner: AbstractBaseUser) -> Iterator[Line]:

@@ -12,7 +12,7 @@ from rest_framework.response import Response
 
 from paleta.order import Plan
 from server.derived.maps import region_map
-from server.pieces.order.readout import plan_readout
+from server.pieces.order.presenters import plan_readout
 from server.pieces.order.serializers import BatchSerializer, PlanSerializer
 from server.pieces.pace import pace_of
 from server.pieces.views import PieceActions, number_in

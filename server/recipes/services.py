@@ -12,7 +12,7 @@ from rest_framework.exceptions import NotFound
 
 from paleta.errors import EditError, RecipeError, ShapeError
 from paleta.recipe import ImpressionRecord, Recipe, Sheet, build, dump, load, sheet_sha256, to_newest, what_changed
-from server.derived import chores, plans, worker
+from server.derived import jobs, plans, worker
 from server.derived.maps import map_sha256
 from server.derived.memory import memory
 from server.files import store
@@ -157,7 +157,7 @@ def check_pictures(recipe: Recipe) -> None:
     size = (record.height_px, record.width_px)
     try:
         labels = worker.run(
-            chores.check_pictures,
+            jobs.check_pictures,
             picture,
             packed,
             size,

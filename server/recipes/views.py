@@ -16,8 +16,8 @@ from rest_framework.response import Response
 from paleta.picture import VIEWS
 from server.derived import pictures, plans
 from server.derived.maps import region_map
-from server.pieces import readout
-from server.pieces.order.readout import plan_readout
+from server.pieces import presenters
+from server.pieces.order.presenters import plan_readout
 from server.pieces.order.serializers import PlanSerializer
 from server.pieces.pace import pace_of
 from server.pieces.serializers import PieceSerializer
@@ -70,7 +70,7 @@ class RecipeViews(PieceActions):
         """The piece as the version froze it."""
         piece = self.get_object()
         kept = services.recipe_of(services.recipe_named(piece, number))
-        return Response(readout.piece_readout(piece, kept.sheet))
+        return Response(presenters.piece_readout(piece, kept.sheet))
 
     @extend_schema(responses=PlanSerializer, parameters=[NUMBER])
     @action(detail=True, url_path=f"{ONE}/plan")

@@ -37,7 +37,7 @@ from paleta.run import (
     times_of,
     what_moving_does,
 )
-from server.derived import chores, plans, worker
+from server.derived import jobs, plans, worker
 from server.derived.maps import Stamping
 from server.derived.memory import memory
 from server.drawers.models import SwatchRecord
@@ -292,7 +292,7 @@ def add_photo(*, actor: AbstractBaseUser, run: Run, data: bytes, id: str, at_s: 
     if card > run.cards:
         raise EventError(f"This run is on {run.cards} cards.")
     plan = plan_followed(run)
-    small = worker.run(chores.small_photo, data, limit_s=PHOTO_LIMIT_S, memory_mb=PHOTO_LIMIT_MB)
+    small = worker.run(jobs.small_photo, data, limit_s=PHOTO_LIMIT_S, memory_mb=PHOTO_LIMIT_MB)
     require_room(actor, more_pieces=0, more_bytes=len(small))
     event = Photographed(
         id=id, at_s=min(at_s, time.time()), plan=plan_key(plan), card=card, text=text, sha256=store.keep(small)

@@ -8,10 +8,10 @@ class RunsConfig(AppConfig):
 
     def ready(self) -> None:
         from server.files.sweep import refers
-        from server.pieces.pace import hand_in
+        from server.pieces.pace import register_pace_source
         from server.runs.services import pace_learnt
 
-        hand_in(pace_learnt)
+        register_pace_source(pace_learnt)
         refers(_files_referred_to)
 
 

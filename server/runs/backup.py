@@ -11,12 +11,12 @@ from django.db.models import Model
 from paleta.errors import EventError, PlanImpossible
 from paleta.order import Pace
 from paleta.run import Photographed, event_from_plain, event_to_plain
+from server.backup_registry import Line, Restoring, Section, check
 from server.pieces.backup import pieces_of
 from server.problems import Refused
 from server.runs.lifts import lifted
 from server.runs.models import Run, RunEvent
 from server.runs.services import MOST_RUNS
-from server.sections import Line, Restoring, Section, check
 
 PLAIN = (
     "recipe_number", "title", "medium", "mixed", "cards", "seconds", "planned_s", "passes", "area_mm2", "changes",

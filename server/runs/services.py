@@ -13,7 +13,7 @@ from django.utils import timezone
 from paleta.order import LEAST_TIMED, Plan, Timed, TimedPasses, learn, own_pace
 from paleta.recipe import sheet_from_plain
 from paleta.run import Photographed
-from server.derived import later, plans
+from server.derived import background, plans
 from server.files import store
 from server.ownership import require_owner
 from server.pieces.models import Piece
@@ -56,7 +56,7 @@ def log_run(*, actor: AbstractBaseUser, piece: Piece, minutes: float, note: str 
     if plan is not None:
         _compare(run, plan)
     else:
-        later.do(work_out, run.pk)
+        background.do(work_out, run.pk)
     return run
 
 
@@ -76,7 +76,7 @@ def runs_of(piece: Piece) -> list[Run]:
     runs = list(piece.runs.filter(seconds__gt=0))
     for run in runs:
         if run.passes is None:
-            later.do(work_out, run.pk)
+            background.do(work_out, run.pk)
     return runs
 
 

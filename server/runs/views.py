@@ -17,7 +17,7 @@ from rest_framework.response import Response
 
 from server.derived import pictures
 from server.pieces.views import PieceActions, number_in
-from server.runs import along, readout, services
+from server.runs import along, presenters, services
 from server.runs.models import Run
 from server.runs.serializers import (
     EventsFormSerializer,
@@ -63,7 +63,7 @@ class PieceRunViews(PieceActions):
         """Begin to colour along. The sheet is kept as a version first if it has changed."""
         version, form = version_named(request), self.read_form(StartRunSerializer)
         run = along.start_run(actor=request.user, piece=self.get_object(), version=version, **form)
-        return Response(readout.run_readout(run), status=201)
+        return Response(presenters.run_readout(run), status=201)
 
 
 class RunViewSet(viewsets.GenericViewSet):
@@ -94,11 +94,11 @@ class RunViewSet(viewsets.GenericViewSet):
         if query.get("open") == "true":
             runs = runs.filter(events_count__gt=0, finished_at=None, recipe__isnull=False)
         page = self.paginate_queryset(runs)
-        return self.get_paginated_response([readout.line_of(run) for run in page or []])
+        return self.get_paginated_response([presenters.line_of(run) for run in page or []])
 
     @extend_schema(responses=RunReadoutSerializer)
     def retrieve(self, request: Request, pk: str) -> Response:
-        return Response(readout.run_readout(self.get_object()))
+        return Response(presenters.run_readout(self.get_object()))
 
     def destroy(self, request: Request, pk: str) -> Response:
         services.forget_run(actor=request.user, run=self.get_object())
@@ -120,7 +120,7 @@ class RunViewSet(viewsets.GenericViewSet):
     @action(detail=True, pagination_class=None)
     def choices(self, request: Request, pk: str) -> Response:
         """What may be laid now, best first."""
-        return Response(readout.choices_readout(self.get_object(), number_in(request, "now", float)))
+        return Response(presenters.choices_readout(self.get_object(), number_in(request, "now", float)))
 
     @extend_schema(request={"multipart/form-data": RunPhotoSerializer}, responses={201: RunReadoutSerializer})
     @action(detail=True, methods=["post"])
@@ -130,7 +130,7 @@ class RunViewSet(viewsets.GenericViewSet):
         values = dict(form.validated_data)
         data = uploaded(values.pop("photo"))
         run = along.add_photo(actor=request.user, run=self.get_object(), data=data, **values)
-        return Response(readout.run_readout(run), status=201)
+        return Response(presenters.run_readout(run), status=201)
 
     @extend_schema(
         responses={(200, "image/jpeg"): OpenApiTypes.BINARY},
@@ -158,7 +158,7 @@ class RunViewSet(viewsets.GenericViewSet):
         if request.method == "GET":
             number = along.newest_version(run).number
             return Response({"to_version": number, "sentences": along.moving_does(run)})
-        return Response(readout.run_readout(along.move_run(actor=request.user, run=run)))
+        return Response(presenters.run_readout(along.move_run(actor=request.user, run=run)))
 
     @extend_schema(request=None, responses={201: KeptVersionSerializer})
     @action(detail=True, methods=["post"])

@@ -14,7 +14,7 @@ from server.recipes.models import RecipeRecord
 from server.recipes.services import keep_recipe
 from server.runs.along import start_run, state_of
 from server.runs.models import Run, RunEvent
-from server.runs.readout import run_readout
+from server.runs.presenters import run_readout
 from tests.browser.base import BrowserTest
 from tests.builders import as_file, line_drawing
 from tests.server.builders import coloured, make_piece

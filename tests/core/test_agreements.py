@@ -8,8 +8,8 @@ from pathlib import Path
 import numpy as np
 from django.test import SimpleTestCase
 
-from paleta.impression._judge import VIEW, VIEWS
-from paleta.impression._looks import NETWORKS
+from paleta.impression.grouping._pair_classifier import NETWORKS
+from paleta.impression.regions._gap_classifier import VIEW, VIEWS
 from tests.imports import imported
 
 ROOT = Path(__file__).parents[2]
@@ -51,8 +51,8 @@ class CoreTest(SimpleTestCase):
         import paleta.media
         import paleta.order
         import paleta.palette
+        import paleta.photo_check
         import paleta.recipe
-        import paleta.repeat
 
         for module, names in (
             (paleta.impression, ("read", "find_regions")),
@@ -62,7 +62,7 @@ class CoreTest(SimpleTestCase):
             (paleta.media, ("appearance",)),
             (paleta.order, ("make_plan", "check_plan")),
             (paleta.recipe, ("dump", "load")),
-            (paleta.repeat, ("register", "compare")),
+            (paleta.photo_check, ("register", "compare")),
         ):
             for name in names:
                 self.assertIn(name, module.__all__)

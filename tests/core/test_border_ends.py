@@ -9,8 +9,8 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as made
 
-from paleta.impression._border_ends import BORDER_ENDS, NO_THIRD, RINGS_MM, border_ends
-from paleta.impression._front_pairs import FEATURES, exchanged, touching_regions
+from paleta.impression.depth._border_ends import BORDER_ENDS, NO_THIRD, RINGS_MM, border_ends
+from paleta.impression.depth._border_features import FEATURES, exchanged, touching_regions
 from tests.builders import region_map
 
 PX_PER_MM = 25.0

@@ -9,11 +9,11 @@ from django.test import SimpleTestCase
 from sklearn.metrics import log_loss
 from sklearn.neural_network import MLPClassifier
 
-from paleta.impression._front_pairs import FEATURES as FRONT_FEATURES
-from paleta.impression._front_pairs import exchanged, touching_regions
-from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
-from paleta.impression._thing_pairs import FEATURES, pairs_of
-from paleta.impression._weights import heard
+from paleta.impression._networks import forward
+from paleta.impression.depth._border_classifier import BEFORE, BEHIND, LEVEL, likelihoods
+from paleta.impression.depth._border_features import FEATURES as FRONT_FEATURES
+from paleta.impression.depth._border_features import exchanged, touching_regions
+from paleta.impression.grouping._pairs import FEATURES, pairs_of
 from tools import fit_fronts, fit_things, networks
 from tools.networks import EXERCISES, FOLDS, LEAST_SPREAD, named, spread_of
 from tools.things import HELD_BACK, OTHER_HAND, exercise
@@ -30,7 +30,7 @@ class NetworksTest(SimpleTestCase):
         shown = (features - scale["middle"]) / scale["spread"]
         for classes in (2, 3):
             net = MLPClassifier((8, 4), max_iter=20, random_state=1).fit(shown, np.arange(400) % classes)
-            odds = heard(scale | named("some", net), "some", features)
+            odds = forward(scale | named("some", net), "some", features)
             if classes == 2:
                 likely = 1 / (1 + np.exp(-odds[:, 0]))
                 theirs = net.predict_proba(shown)[:, 1]
@@ -44,7 +44,7 @@ class NetworksTest(SimpleTestCase):
         features = np.random.default_rng(2).normal(0, 1, (400, 5)).astype(np.float32)
         net = MLPClassifier((8, 4), max_iter=20, random_state=1).fit(features, (features[:, :2] > 0.5).astype(int))
         scale = {"middle": np.zeros(5, np.float32), "spread": np.ones(5, np.float32)}
-        likely = 1 / (1 + np.exp(-heard(scale | named("some", net), "some", features)))
+        likely = 1 / (1 + np.exp(-forward(scale | named("some", net), "some", features)))
         np.testing.assert_allclose(likely, net.predict_proba(features), atol=1e-4)
 
     def test_weights_that_faded_away_are_written_as_nothing(self):

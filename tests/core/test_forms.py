@@ -11,8 +11,8 @@ from scipy.stats import spearmanr
 
 from paleta.checks import check_light, light_directions, narrowest_shaded_mm
 from paleta.errors import FormError
-from paleta.impression import Level, RegionMap, Weighed, guess_order
-from paleta.impression._thing_pairs import pairs_of
+from paleta.impression import Level, PairScores, RegionMap, guess_order
+from paleta.impression.grouping._pairs import pairs_of
 from paleta.light import (
     Body,
     Glow,
@@ -123,13 +123,13 @@ def flower() -> np.ndarray:
     return labels
 
 
-def told_alike(found: RegionMap, among: Collection[int], grouping: str = "alike") -> Weighed:
+def told_alike(found: RegionMap, among: Collection[int], grouping: str = "alike") -> PairScores:
     """As if all `among` were as good as sure to belong together, and nothing else."""
     pairs = pairs_of(found)
     first, second = pairs.labels[pairs.one], pairs.labels[pairs.other]
     sure = (np.isin(first, [*among]) & np.isin(second, [*among])).astype(np.float32) * 0.95
     nothing = np.zeros_like(sure)
-    return Weighed(pairs, {"parts": nothing, "alike": nothing} | {grouping: sure})
+    return PairScores(pairs, {"parts": nothing, "alike": nothing} | {grouping: sure})
 
 
 class GuessTest(SimpleTestCase):

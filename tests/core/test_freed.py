@@ -11,12 +11,12 @@ from PIL import Image, ImageEnhance
 
 from paleta.colour import difference, lab_to_linear, linear_to_lab, linear_to_srgb, srgb_to_linear
 from paleta.light import model_forms
+from paleta.photo_check._cast import Freed, free
+from paleta.photo_check._cells import DARKEST, LEAST_BELIEVED, Cells, _believed, cells_of, lab_of_log, log_light
+from paleta.photo_check._phone import END, Phone
 from paleta.picture import Planned, planned
 from paleta.recipe import bodies_of
-from paleta.repeat._cast import Freed, free
-from paleta.repeat._cells import DARKEST, LEAST_BELIEVED, Cells, _believed, cells_of, lab_of_log, log_light
-from paleta.repeat._phone import END, Phone
-from tools.repeat import recipe
+from tools.photo_check import recipe
 
 WHITES = 6
 """So many places of bare paper lie beside the patches."""

@@ -12,11 +12,11 @@ from demo.lineart import DRAWINGS
 from demo.scanner import scan
 from paleta.checks import stamping_order
 from paleta.errors import DepthCycle
-from paleta.impression import Front, Level, RegionMap, Weighed, find_regions, guess_order, read
-from paleta.impression._front_pairs import FEATURES, exchanged, touching_regions
-from paleta.impression._fronts import BEFORE, BEHIND, LEVEL, likelihoods
-from paleta.impression._order import _helped
-from paleta.impression._thing_pairs import Pairs
+from paleta.impression import Front, Level, PairScores, RegionMap, find_regions, guess_order, read
+from paleta.impression.depth._border_classifier import BEFORE, BEHIND, LEVEL, likelihoods
+from paleta.impression.depth._border_features import FEATURES, exchanged, touching_regions
+from paleta.impression.depth._order import _helped
+from paleta.impression.grouping._pairs import Pairs
 from paleta.light import guess_bodies, put_before, settle_depths
 from paleta.recipe import RegionSetting
 from tests.builders import disc, make_sheet, region_map
@@ -121,12 +121,12 @@ class GuessTest(SimpleTestCase):
         pairs = Pairs(np.arange(1, 7), one, other, np.zeros((len(one), 0), np.float32))
         places = np.array([(0, 3), (1, 4), (2, 5)])
         told = np.array([(0.05, 0.9, 0.05), (0.05, 0.9, 0.05), (0.1, 0.4, 0.5)])
-        helped = _helped(told, places, Weighed(pairs, {"alike": like}))
+        helped = _helped(told, places, PairScores(pairs, {"alike": like}))
         np.testing.assert_allclose(helped.sum(axis=1), 1)
         self.assertGreater(helped[2, BEFORE], 0.5)
-        turned = _helped(told[:, [LEVEL, BEHIND, BEFORE]], places[:, ::-1], Weighed(pairs, {"alike": like}))
+        turned = _helped(told[:, [LEVEL, BEHIND, BEFORE]], places[:, ::-1], PairScores(pairs, {"alike": like}))
         np.testing.assert_allclose(turned, helped[:, [LEVEL, BEHIND, BEFORE]])
-        strangers = Weighed(pairs, {"alike": np.zeros_like(like)})
+        strangers = PairScores(pairs, {"alike": np.zeros_like(like)})
         np.testing.assert_allclose(_helped(told, places, strangers), told)
 
     def test_what_lies_side_by_side_mostly_stays_in_one_plane(self):

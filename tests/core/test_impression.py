@@ -163,7 +163,7 @@ class FindRegionsTest(SimpleTestCase):
         with self.assertRaisesMessage(NoRegions, "or a texture"):
             find_regions(texture)
         with (
-            patch("paleta.impression._regions.MOST_PIECES", 3),
+            patch("paleta.impression.regions._find.MOST_PIECES", 3),
             self.assertRaisesMessage(NoRegions, "More than 3 cells"),
         ):
             find_regions(impression(line_drawing()))

@@ -9,10 +9,10 @@ from django.test import SimpleTestCase
 from scipy.spatial.distance import cosine
 
 from paleta.impression import _looks
-from paleta.impression._company import MEASURES, company, grown, square_of
-from paleta.impression._looks import SECOND_FEATURES, first_look, likely, seen_again
-from paleta.impression._squares import go_between
-from paleta.impression._thing_pairs import FEATURES, pairs_of
+from paleta.impression.grouping._cluster_features import MEASURES, average_linkage, cluster_features, square_of
+from paleta.impression.grouping._matrices import max_product_path
+from paleta.impression.grouping._pair_classifier import SECOND_FEATURES, first_look, likely, seen_again
+from paleta.impression.grouping._pairs import FEATURES, pairs_of
 from tools import fit_second_look
 from tools.networks import EXERCISES
 from tools.things import OTHER_HAND, panel
@@ -27,7 +27,7 @@ def by_chance(count: int, seed: int = 1) -> np.ndarray:
 
 
 def measured(square: np.ndarray) -> dict[str, np.ndarray]:
-    return dict(zip(MEASURES, company(square), strict=True))
+    return dict(zip(MEASURES, cluster_features(square), strict=True))
 
 
 class CompanyTest(SimpleTestCase):
@@ -50,8 +50,8 @@ class CompanyTest(SimpleTestCase):
         parts, alike = np.zeros((3, 3)), np.zeros((3, 3))
         parts[0, 1] = parts[1, 0] = 0.5
         alike[1, 2] = alike[2, 1] = 0.8
-        self.assertAlmostEqual(go_between(parts, alike)[0, 2], 0.4)
-        self.assertEqual(go_between(parts, alike)[2, 0], 0)
+        self.assertAlmostEqual(max_product_path(parts, alike)[0, 2], 0.4)
+        self.assertEqual(max_product_path(parts, alike)[2, 0], 0)
 
     def test_two_that_were_not_looked_at_are_as_likely_as_their_likeliest_go_between(self):
         one, other = np.triu_indices(9, 1)
@@ -93,7 +93,7 @@ class CompanyTest(SimpleTestCase):
         self.assertEqual(found["in one group at 0.55"][0, 6], 0)
         self.assertAlmostEqual(found["grown together at"][0, 6], 0.4)
         self.assertAlmostEqual(found["greater pull at 0.55"][0, 1], 0.9)
-        self.assertAlmostEqual(grown(square)[:, 2].min(), 0.1)
+        self.assertAlmostEqual(average_linkage(square)[:, 2].min(), 0.1)
 
 
 class LooksTest(SimpleTestCase):

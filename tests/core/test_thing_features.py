@@ -11,15 +11,15 @@ from django.test import SimpleTestCase
 from sklearn.neighbors import NearestNeighbors
 
 from paleta.impression import RegionMap
-from paleta.impression._squares import go_between
-from paleta.impression._thing_between import MEASURES as BETWEEN
-from paleta.impression._thing_between import between
-from paleta.impression._thing_context import FAR, UNLIKE, _joined, context
-from paleta.impression._thing_context import MEASURES as CONTEXT
-from paleta.impression._thing_pairs import FEATURES, Pairs, pairs_of
-from paleta.impression._thing_poses import MEASURES as POSES
-from paleta.impression._thing_poses import _overlap, poses
-from paleta.impression._thing_shapes import shapes_of
+from paleta.impression.grouping._between import MEASURES as BETWEEN
+from paleta.impression.grouping._between import between
+from paleta.impression.grouping._context import FAR, UNLIKE, _joined, context
+from paleta.impression.grouping._context import MEASURES as CONTEXT
+from paleta.impression.grouping._matrices import max_product_path
+from paleta.impression.grouping._pairs import FEATURES, Pairs, pairs_of
+from paleta.impression.grouping._poses import MEASURES as POSES
+from paleta.impression.grouping._poses import _overlap, poses
+from paleta.impression.grouping._shapes import shapes_of
 from tests.builders import region_map
 from tools.things import KINDS, SCENES, panel
 
@@ -280,7 +280,7 @@ class ThirdTest(SimpleTestCase):
         towards = np.random.default_rng(4).random((9, 9)) * (np.random.default_rng(5).random((9, 9)) > 0.6)
         one, other = np.triu_indices(9, 1)
         expected = [max(towards[a, k] * towards[b, k] for k in range(9)) for a, b in zip(one, other, strict=True)]
-        np.testing.assert_allclose(go_between(towards, towards.T)[one, other], expected)
+        np.testing.assert_allclose(max_product_path(towards, towards.T)[one, other], expected)
 
 
 class WholeTest(SimpleTestCase):

@@ -13,11 +13,11 @@ from django.test import SimpleTestCase
 from sklearn.metrics import adjusted_rand_score
 from sklearn.metrics.cluster import pair_confusion_matrix
 
-from paleta.impression import Group, Things, Weighed, find_things, t_junctions, weigh
-from paleta.impression._looks import FEWEST
-from paleta.impression._thing_pairs import Pairs, pairs_of
-from paleta.impression._thing_poses import overlay
-from paleta.impression._thing_shapes import shapes_of
+from paleta.impression import Group, PairScores, Things, find_things, t_junctions, weigh
+from paleta.impression.grouping._pair_classifier import FEWEST
+from paleta.impression.grouping._pairs import Pairs, pairs_of
+from paleta.impression.grouping._poses import overlay
+from paleta.impression.grouping._shapes import shapes_of
 from paleta.order import PACES, SCHOOLS, make_plan
 from paleta.palette import share_out, suits
 from paleta.recipe import (
@@ -154,7 +154,7 @@ class JunctionTest(SimpleTestCase):
         labels[230:360, 120:200], labels[230:360, 200:280] = 3, 4
         pairs = pairs_of(region_map(labels))
         place = {int(label): k for k, label in enumerate(pairs.labels)}
-        from paleta.impression._thing_pairs import FEATURES
+        from paleta.impression.grouping._pairs import FEATURES
 
         runs_on = {
             (int(pairs.labels[a]), int(pairs.labels[b])): float(value)
@@ -262,8 +262,8 @@ class FindThingsTest(SimpleTestCase):
         parts = np.where(other - one == 1, 0.9, 0.2).astype(np.float32)
         alone = np.zeros(len(one), np.float32)
         nothing = np.zeros((len(one), 0), np.float32)
-        weighed = Weighed(Pairs(np.arange(1, 6), one, other, nothing), {"parts": parts, "alike": alone})
-        in_pairs = Weighed(weighed.pairs, {"parts": alone, "alike": parts})
+        weighed = PairScores(Pairs(np.arange(1, 6), one, other, nothing), {"parts": parts, "alike": alone})
+        in_pairs = PairScores(weighed.pairs, {"parts": alone, "alike": parts})
         self.assertEqual(weighed.things().parts, ({1, 2, 3, 4, 5},))
         # What is alike does not: a leaf like a petal and like a berry makes no berry of the petal.
         self.assertNotIn({1, 2, 3, 4, 5}, in_pairs.things().alike)

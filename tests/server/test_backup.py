@@ -19,15 +19,15 @@ from django.db.models import Model
 from paleta.order import SCHOOLS, school_to_plain
 from server.backup.services import restore_backup, sections, write_backup
 from server.drawers.models import Drawer
+from server.photo_check.models import PhotoCheck
 from server.pieces.models import GoTo, OwnSchool, Piece, Step
 from server.problems import Refused
 from server.recipes.models import RecipeRecord
-from server.repeats.models import CardCheck
 from server.runs.models import Run, RunEvent
 from tests.builders import as_file, line_drawing
 from tests.server.base import ApiTestCase
 
-COUNTED = (Drawer, Piece, Step, GoTo, OwnSchool, RecipeRecord, Run, RunEvent, CardCheck)
+COUNTED = (Drawer, Piece, Step, GoTo, OwnSchool, RecipeRecord, Run, RunEvent, PhotoCheck)
 PART = 50_000
 
 

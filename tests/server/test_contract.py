@@ -8,7 +8,7 @@ from threading import Event
 from django.http import HttpResponse, JsonResponse
 from django.test import SimpleTestCase
 
-from server.derived import later
+from server.derived import background
 from tests.server.contract import check, operation_for
 
 PROBLEM = {"type": "/problems/x", "title": "X", "status": 409, "detail": "No.", "instance": "/"}
@@ -54,14 +54,14 @@ class LaterTest(SimpleTestCase):
         logging.disable(logging.CRITICAL)
         self.addCleanup(logging.disable, logging.NOTSET)
         with self.settings(LATER_AT_ONCE=False):
-            later.do(fail)
-            later.do(seen.append, "next")
-            later.do(done.set)
+            background.do(fail)
+            background.do(seen.append, "next")
+            background.do(done.set)
         self.assertTrue(done.wait(10))
         self.assertEqual(seen, ["failed", "next"])
 
     def test_where_settings_say_so_it_is_done_at_once(self):
         seen = []
         with self.settings(LATER_AT_ONCE=True):
-            later.do(seen.append, "now")
+            background.do(seen.append, "now")
         self.assertEqual(seen, ["now"])

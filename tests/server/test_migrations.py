@@ -14,11 +14,11 @@ from django.db.migrations.recorder import MigrationRecorder
 from django.test import TransactionTestCase
 
 from paleta.recipe import load, sheet_sha256
+from server.photo_check.models import PhotoCheck
 from server.pieces.models import GoTo, OwnSchool, Piece, Step
 from server.pieces.steps import redo, undo
 from server.recipes.models import RecipeRecord
 from server.recipes.services import recipe_of
-from server.repeats.models import CardCheck
 from server.runs.models import Run, RunEvent
 
 OLD = json.loads((Path(__file__).parents[1] / "core/data/recipe-format-1.json").read_bytes())
@@ -33,9 +33,9 @@ class OldDatabaseTest(TransactionTestCase):
     def setUp(self):
         # There is no way back through these migrations, so the tables are taken down and put up anew.
         with connection.schema_editor() as editor:
-            for model in (CardCheck, RunEvent, Run, RecipeRecord, Step, Piece, GoTo, OwnSchool):
+            for model in (PhotoCheck, RunEvent, Run, RecipeRecord, Step, Piece, GoTo, OwnSchool):
                 editor.delete_model(model)
-        MigrationRecorder(connection).migration_qs.filter(app__in=("repeats", "runs", "recipes", "pieces")).delete()
+        MigrationRecorder(connection).migration_qs.filter(app__in=("photo_check", "runs", "recipes", "pieces")).delete()
         executor = MigrationExecutor(connection)
         newest = executor.loader.graph.leaf_nodes()
         executor.migrate(THEN)

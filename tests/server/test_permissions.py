@@ -7,10 +7,10 @@ from typing import Any
 from django.urls import get_resolver
 
 from server.drawers.models import Drawer
+from server.photo_check.models import PhotoCheck
 from server.pieces.colours.gotos import keep_goto
 from server.pieces.models import Piece, Step
 from server.recipes.services import keep_recipe
-from server.repeats.models import CardCheck
 from server.runs.along import start_run
 from tests.server.base import ApiTestCase
 
@@ -175,7 +175,7 @@ class PermissionTest(ApiTestCase):
                     self.assertEqual(response.status_code, wanted, response.content[:200])
 
     def test_a_photo_check_is_for_its_owner_alone(self):
-        check = CardCheck.objects.create(
+        check = PhotoCheck.objects.create(
             owner=self.ana, piece=self.piece, recipe=self.piece.recipes.first(), photo_sha256="0" * 64,
             flat_sha256="0" * 64, verdict="Like the plan.", laid=1.0, readings=[],
         )  # fmt: skip
@@ -185,7 +185,7 @@ class PermissionTest(ApiTestCase):
                 self.client.force_login(who)
             for route, (method, body, status) in CHECK_ROUTES.items():
                 with self.subTest(who=str(who), route=route):
-                    response = self.send(method, f"card-checks/{check.pk}/{route}", body)
+                    response = self.send(method, f"photo-checks/{check.pk}/{route}", body)
                     self.assertEqual(response.status_code, (401, 404, status)[index], response.content[:200])
 
     def test_deleting_is_for_the_owner_alone(self):
@@ -234,7 +234,7 @@ class PermissionTest(ApiTestCase):
             f"runs/{one}/photos/(?P<sha256>[0-9a-f]{{64}})/",
             rf"drawers/{one}/export\.(?P<kind>csv|gpl)/",
             f"drawers/{one}/swatches/(?P<swatch>[0-9]{{1,15}})/",
-            *(f"card-checks/{one}/{route.split('?')[0]}" for route in CHECK_ROUTES),
+            *(f"photo-checks/{one}/{route.split('?')[0]}" for route in CHECK_ROUTES),
             f"gotos/{one}/",
             f"schools/{one}/",
             f"papers/{one}/",

@@ -13,7 +13,7 @@ from django.test import TransactionTestCase
 
 from paleta.light import Lamp
 from paleta.run import plan_key
-from server.derived import chores, later, pictures, plans, worker
+from server.derived import background, jobs, pictures, plans, worker
 from server.derived.memory import memory
 from server.drawers import charts
 from server.drawers.models import Drawer
@@ -83,7 +83,7 @@ class TogetherTest(TransactionTestCase):
         with TemporaryDirectory() as empty, self.settings(CACHE_ROOT=empty), patch.object(worker, "run") as running:
             running.side_effect = run
             seen = in_threads(lambda _: pictures.picture(stamping, sheet, "values"), range(4))
-            self.assertEqual([call.args[0] for call in running.call_args_list], [chores.model])
+            self.assertEqual([call.args[0] for call in running.call_args_list], [jobs.model])
         self.assertEqual(len({bytes(one) for one in seen}), 1)
 
     def test_plans_asked_for_at_the_same_time_agree(self):
@@ -144,13 +144,13 @@ class TogetherTest(TransactionTestCase):
         begun, turned, run = threading.Event(), threading.Event(), worker.run
 
         def slow(work, *values, **limits):
-            if work is chores.plan:
+            if work is jobs.plan:
                 begun.set()
                 self.assertTrue(turned.wait(20), "the lamp waited for the plan")
             return run(work, *values, **limits)
 
         memory.clear()
-        cache, noted = self.enterContext(TemporaryDirectory()), self.enterContext(patch.object(later, "do"))
+        cache, noted = self.enterContext(TemporaryDirectory()), self.enterContext(patch.object(background, "do"))
         self.enterContext(self.settings(CACHE_ROOT=cache))
         with patch.object(worker, "run", slow), ThreadPoolExecutor(1) as pool:
             keeping = pool.submit(self.keep, piece)

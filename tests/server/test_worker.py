@@ -12,7 +12,7 @@ from django.utils.log import log_response
 
 from paleta.errors import DepthCycle
 from server.derived import worker
-from server.derived.chores import TookTooLong, TookTooMuch
+from server.derived.jobs import TookTooLong, TookTooMuch
 from server.derived.memory import Memory
 from server.derived.waiting import NobodyWaits, waited_for_by
 from server.problems import handle

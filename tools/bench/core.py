@@ -121,7 +121,7 @@ def memory_of_finding(data: bytes) -> float:
 
 def regions_recovered() -> None:
     """True cells found one to one: in the demo's drawings, and in drawings made by chance with open outlines that the
-    network of paleta/impression/_judge.py was not fitted on."""
+    network of paleta/impression/regions/_gap_classifier.py was not fitted on."""
     from demo.lineart import DRAWINGS, scenes, sprays
     from demo.truth import DEGRADED, measure
 

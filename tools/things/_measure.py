@@ -11,8 +11,8 @@ from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
 
 from paleta.impression import PAPER, Front, Group, Level, RegionMap, Things, find_things, guess_order, weigh
-from paleta.impression._thing_pairs import FEATURES, pairs_of
-from paleta.impression._thing_shapes import shapes_of
+from paleta.impression.grouping._pairs import FEATURES, pairs_of
+from paleta.impression.grouping._shapes import shapes_of
 from paleta.light import settle_depths
 from tools.things._canvas import Drawn
 

@@ -11,7 +11,7 @@ from paleta.colour import Lab, difference, hex_to_lab, lab_to_hex
 from paleta.media import Swatch
 from paleta.palette import Ramp, find_ramps, share_out, suits
 from paleta.recipe import Sheet
-from server.derived import chores, worker
+from server.derived import jobs, worker
 from server.derived.maps import region_map
 from server.ownership import require_owner
 from server.pieces.colours.ramps import drawer_of, with_best_ramps
@@ -23,7 +23,7 @@ PHOTO_LIMIT_S = 30.0
 
 
 def colours_of_photo(data: bytes, count: int) -> list[Lab]:
-    return worker.run(chores.colours_of, data, count, limit_s=PHOTO_LIMIT_S)
+    return worker.run(jobs.colours_of, data, count, limit_s=PHOTO_LIMIT_S)
 
 
 def palette(

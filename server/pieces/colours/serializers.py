@@ -14,7 +14,7 @@ from paleta.errors import ShapeError
 from paleta.fields import kind_of
 from paleta.palette import MEANT, SCHEMES, SHADE_HUES, judge
 from paleta.recipe import RegionSetting
-from server.declared import field_of
+from server.dataclass_serializers import field_of
 from server.drawers.models import MEDIUM_CHOICES
 from server.drawers.serializers import SwatchSerializer
 from server.fields import HexField, LabelsField, TagsField

@@ -24,7 +24,7 @@ from server.pieces.colours import serializers as shapes
 from server.pieces.models import GoTo
 from server.pieces.serializers import RampSerializer
 from server.pieces.views import PieceActions, changes
-from server.reading import StrictJSON
+from server.strict_json import StrictJSON
 from server.uploads import uploaded
 
 

@@ -8,7 +8,7 @@ from paleta.fields import LABEL, kind_of
 from paleta.ground import WAYS
 from paleta.impression import MOST_BANDS, MOST_HANDLES
 from paleta.recipe import Regions, RegionSetting
-from server.declared import field_of, form_of, serializer_of
+from server.dataclass_serializers import field_of, form_of, serializer_of
 from server.fields import HexField, LabelsField, PointField, TagsField
 
 RegionFormSerializer = serializer_of(

@@ -15,7 +15,7 @@ from paleta.errors import DepthCycle
 from paleta.fields import said_of
 from paleta.impression import MM_PER_INCH, Front, check_edit, parts_of_split
 from paleta.recipe import BODY_FIELDS, RegionSetting, Sheet
-from server.derived import chores, worker
+from server.derived import jobs, worker
 from server.derived.maps import map_sha256, region_map
 from server.files import store
 from server.pieces.models import Piece
@@ -55,7 +55,7 @@ def find_again(*, actor: AbstractBaseUser, piece: Piece, version: int, gap_mm: f
     sheet = piece.sheet()
     picture, packed = store.fetch(piece.impression_sha256), store.fetch(map_sha256(piece.stamping, sheet))
     asked = (picture, piece.dpi, packed, sheet, gap_mm, sensitivity)
-    found, carried = worker.run(chores.find_again, *asked, limit_s=FIND_LIMIT_S)
+    found, carried = worker.run(jobs.find_again, *asked, limit_s=FIND_LIMIT_S)
     again = sheet.with_part(
         "regions",
         sensitivity=sensitivity,

@@ -8,9 +8,9 @@ from dataclasses import replace
 from django.contrib.auth.models import AbstractBaseUser
 from rest_framework.exceptions import ValidationError
 
-from paleta.impression import Weighed
+from paleta.impression import PairScores
 from paleta.recipe import ASKED, Sheet, new_name, proposed
-from server.derived import chores, worker
+from server.derived import jobs, worker
 from server.derived.maps import map_sha256
 from server.files import store
 from server.pieces.models import Piece
@@ -89,10 +89,10 @@ def find_things(*, actor: AbstractBaseUser, piece: Piece, version: int) -> Piece
     return keep_step(actor=actor, piece=piece, version=version, what=f"Found {count} things", sheet=found)
 
 
-def weighed(piece: Piece, sheet: Sheet) -> Weighed:
+def weighed(piece: Piece, sheet: Sheet) -> PairScores:
     """How likely the piece's regions belong together."""
     packed = store.fetch(map_sha256(piece.stamping, sheet))
-    return worker.run(chores.weigh_pairs, packed, piece.dpi, sheet.regions.edits, limit_s=WEIGH_LIMIT_S)
+    return worker.run(jobs.weigh_pairs, packed, piece.dpi, sheet.regions.edits, limit_s=WEIGH_LIMIT_S)
 
 
 def _joined(sheet: Sheet, labels: Sequence[int]) -> tuple[Sheet, str]:

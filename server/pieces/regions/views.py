@@ -8,7 +8,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 
 from paleta.recipe import RegionSetting
-from server.declared import values_given
+from server.dataclass_serializers import values_given
 from server.pieces.regions import grounds, services, things
 from server.pieces.regions.serializers import (
     AlikeSerializer,

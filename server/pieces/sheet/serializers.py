@@ -6,7 +6,7 @@ from rest_framework import serializers
 
 from paleta.fields import kind_of
 from paleta.recipe import Card, Colours, Finish, Light, Order, Stamp
-from server.declared import field_of, form_of, serializer_of
+from server.dataclass_serializers import field_of, form_of, serializer_of
 
 FORMS = {
     name: serializer_of(f"{part.__name__}Form", f"What is to change in the part {name}.", form_of(part))

@@ -11,12 +11,12 @@ from rest_framework.response import Response
 from paleta import recipe
 from paleta.colour import lab_to_hex
 from paleta.light import Glow, Lamp
-from server.declared import values_given
+from server.dataclass_serializers import values_given
 from server.derived import pictures
 from server.drawers import reader
 from server.drawers.models import Drawer
 from server.drawers.serializers import ReaderOutSerializer
-from server.pieces import readout
+from server.pieces import presenters
 from server.pieces.serializers import LampSerializer, LightCheckSerializer
 from server.pieces.sheet import services
 from server.pieces.sheet.serializers import (
@@ -82,7 +82,7 @@ class SheetViews(PieceActions):
     def light_check(self, request: Request, pk: str) -> Response:
         """Is my light right?"""
         piece = self.get_object()
-        return Response(readout.light_check(piece, piece.sheet()))
+        return Response(presenters.light_check(piece, piece.sheet()))
 
     @extend_schema(responses=PaperWhiteSerializer)
     @action(detail=True, url_path="paper-white")

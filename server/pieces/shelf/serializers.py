@@ -9,7 +9,7 @@ from rest_framework import serializers
 from paleta.fields import kind_of
 from paleta.impression import WIDTH_RANGE_MM
 from paleta.recipe import Regions, Stamp
-from server.declared import field_of
+from server.dataclass_serializers import field_of
 
 
 class CornersField(serializers.JSONField):

@@ -10,14 +10,14 @@ from django.db import transaction
 
 from paleta.impression import Corners
 from paleta.recipe import Sheet, sheet_to_plain
-from server.derived import chores, worker
+from server.derived import jobs, worker
 from server.derived.maps import Stamping
 from server.drawers.models import Drawer
 from server.files import store
 from server.ownership import require_owner
 from server.pieces.models import Piece, Step
+from server.pieces.presenters import sheet_readout
 from server.pieces.quota import require_room
-from server.pieces.readout import sheet_readout
 from server.pieces.steps import fill
 
 READ_LIMIT_S = 60.0
@@ -26,7 +26,7 @@ READ_LIMIT_MB = 640
 
 def look(data: bytes) -> Mapping[str, Any]:
     """Read a picture without keeping it, and say where its sheet lies."""
-    return worker.run(chores.look, data, limit_s=READ_LIMIT_S, memory_mb=READ_LIMIT_MB)
+    return worker.run(jobs.look, data, limit_s=READ_LIMIT_S, memory_mb=READ_LIMIT_MB)
 
 
 def add_piece(
@@ -46,7 +46,7 @@ def add_piece(
     """
     require_room(actor)
     found = worker.run(
-        chores.read_and_find,
+        jobs.read_and_find,
         data,
         width_mm,
         dpi,

@@ -16,7 +16,7 @@ from rest_framework.response import Response
 from paleta.light import Lamp
 from paleta.picture import VIEWS
 from server.derived import pictures
-from server.pieces import readout, steps
+from server.pieces import presenters, steps
 from server.pieces.models import Piece
 from server.pieces.serializers import PieceSerializer, ShelfPieceSerializer
 from server.pieces.shelf import services
@@ -50,7 +50,7 @@ class ShelfViews(PieceActions):
     @extend_schema(responses=ShelfPieceSerializer(many=True))
     def list(self, request: Request) -> Response:
         page = self.paginate_queryset(self.get_queryset())
-        return self.get_paginated_response([readout.shelf_readout(piece) for piece in page or []])
+        return self.get_paginated_response([presenters.shelf_readout(piece) for piece in page or []])
 
     @extend_schema(request={"multipart/form-data": AddPieceSerializer}, responses={201: PieceSerializer})
     def create(self, request: Request) -> Response:

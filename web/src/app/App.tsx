@@ -14,8 +14,8 @@ const DrawerPage = lazy(() => import("@/features/drawer").then((it) => ({ defaul
 const AccountPage = lazy(() => import("@/features/account").then((it) => ({ default: it.AccountPage })));
 const AlongPage = lazy(() => import("@/features/along").then((it) => ({ default: it.AlongPage })));
 const LogbookPage = lazy(() => import("@/features/logbook").then((it) => ({ default: it.LogbookPage })));
-const RepeatPage = lazy(() => import("@/features/repeat").then((it) => ({ default: it.RepeatPage })));
-const CheckPage = lazy(() => import("@/features/repeat").then((it) => ({ default: it.CheckPage })));
+const PhotoChecksPage = lazy(() => import("@/features/photo-check").then((it) => ({ default: it.PhotoChecksPage })));
+const PhotoCheckPage = lazy(() => import("@/features/photo-check").then((it) => ({ default: it.PhotoCheckPage })));
 const PrintPage = lazy(() => import("@/features/print").then((it) => ({ default: it.PrintPage })));
 
 export function App() {
@@ -59,8 +59,8 @@ function Screens() {
             <Route path="/" element={<ShelfPage />} />
             <Route path="/pieces/:id" element={<BenchPage />} />
             <Route path="/pieces/:id/card" element={<CardPage />} />
-            <Route path="/pieces/:id/repeat" element={<RepeatPage />} />
-            <Route path="/card-checks/:id" element={<CheckPage />} />
+            <Route path="/pieces/:id/photo-check" element={<PhotoChecksPage />} />
+            <Route path="/photo-checks/:id" element={<PhotoCheckPage />} />
             <Route path="/drawers/:id?" element={<DrawerPage />} />
             <Route path="/logbook" element={<LogbookPage />} />
             <Route path="/account" element={<AccountPage />} />

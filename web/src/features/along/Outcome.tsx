@@ -115,7 +115,7 @@ export function Outcome({ at, kept }: { at: AtDesk & { progress: Progress }; kep
             To the logbook
           </Link>
           <Link
-            to={`/pieces/${run.piece_id}/repeat?run=${run.id}`}
+            to={`/pieces/${run.piece_id}/photo-check?run=${run.id}`}
             className="grid place-items-center px-2 underline underline-offset-4"
           >
             Check a card by photo

@@ -5,7 +5,7 @@ import { useOutletContext } from "react-router";
 import { Button, tell } from "@/shared/ui";
 import { useKeepRecipe, useRedo, useUndo } from "./api";
 import { usePiece } from "./bench";
-import { VersionsAsk } from "./VersionsAsk";
+import { VersionsAsk } from "./versions/VersionsAsk";
 
 /** Undo, redo, versions and keeping, at the right end of the bar. */
 export function BarEnd() {

@@ -6,11 +6,11 @@ import { pieceQueries, type Piece } from "@/shared/api";
 import { Failed, rememberPiece, Waiting } from "@/shared/ui";
 import { BarEnd } from "./BarEnd";
 import { PieceContext, useBenchAddress, useHand, type Section, type View } from "./bench";
-import { CardStage } from "./CardStage";
+import { CardStage } from "./stage/CardStage";
 import { RecipeSheet } from "./RecipeSheet";
-import { ShadeRibbon } from "./ShadeRibbon";
-import { useEscape } from "./ThingRows";
-import { ViewSwitch } from "./ViewSwitch";
+import { ShadeRibbon } from "./order/ShadeRibbon";
+import { useEscape } from "./regions/ThingRows";
+import { ViewSwitch } from "./stage/ViewSwitch";
 
 export function BenchPage() {
   const id = Number(useParams().id);

@@ -15,14 +15,14 @@ import {
 import { counted, MakingList, minutes, sizeWords, useUnit, type Unit } from "@/shared/ui";
 import { useDescribeFinish } from "./api";
 import { usePiece, SECTIONS, type Section } from "./bench";
-import { ColoursSection } from "./ColoursSection";
-import { LightSection } from "./LightSection";
+import { ColoursSection } from "./colours/ColoursSection";
+import { LightSection } from "./light/LightSection";
 import { NotesField } from "./NotesField";
-import { OrderSection } from "./OrderSection";
-import { RegionsSection } from "./RegionsSection";
-import { StampSection } from "./StampSection";
-import { RunsBox } from "./RunsBox";
-import { TouchesBox } from "./TouchesBox";
+import { OrderSection } from "./order/OrderSection";
+import { RegionsSection } from "./regions/RegionsSection";
+import { StampSection } from "./stamp/StampSection";
+import { RunsBox } from "./order/RunsBox";
+import { TouchesBox } from "./order/TouchesBox";
 
 const NAMES: Record<Section, string> = {
   stamp: "Stamp",

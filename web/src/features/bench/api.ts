@@ -18,7 +18,7 @@ import type {
   Swatch,
   ValueWarning,
 } from "@/shared/api";
-import { decodeLabels } from "./labels";
+import { decodeLabels } from "./stage/labels";
 
 export type Touch = Piece["finish"]["touches"][number];
 type RegionChange = { labels: number[]; changes: RegionChanges | ((now: Region[]) => RegionChanges) };

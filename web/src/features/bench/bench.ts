@@ -3,7 +3,7 @@ import { useSearchParams } from "react-router";
 import { create } from "zustand";
 
 import { matesOf, type Piece, type Region } from "@/shared/api";
-import { pickedAfter } from "./things";
+import { pickedAfter } from "./regions/things";
 
 export const SECTIONS = ["stamp", "regions", "light", "colours", "order", "finish", "card"] as const;
 export type Section = (typeof SECTIONS)[number];

@@ -206,7 +206,7 @@ function Row({ run, ticked, onTick, onForget }: RowProps) {
           </Link>
         )}
         {run.along && run.piece_id !== null && (
-          <Link to={`/pieces/${run.piece_id}/repeat?run=${run.id}`} className="mr-3 underline underline-offset-4">
+          <Link to={`/pieces/${run.piece_id}/photo-check?run=${run.id}`} className="mr-3 underline underline-offset-4">
             Check a card
           </Link>
         )}

@@ -120,7 +120,7 @@ function Checked({ run }: { run: RunReadout }) {
     <ul className="space-y-2">
       {own.map((check) => (
         <li key={check.id}>
-          <Link to={`/card-checks/${check.id}`} className="underline underline-offset-4">
+          <Link to={`/photo-checks/${check.id}`} className="underline underline-offset-4">
             Card {check.card}: {check.verdict}
           </Link>
           <ThingStrip things={check.things} label={`Card ${check.card}: how far each thing is off`} />

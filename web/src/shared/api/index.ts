@@ -1,5 +1,5 @@
 export { useChange } from "./change";
-export { checksOfPiece } from "./checks";
+export { checksOfPiece } from "./photoChecks";
 export { api, Problem } from "./client";
 export { watchKeeping } from "./keeping";
 export { pictureOf, pieceQueries } from "./pieces";
@@ -21,9 +21,9 @@ export type {
   CutSheet,
   CutPlan,
   CutOut,
-  CardCheck,
+  PhotoCheck,
   CardWarning,
-  CheckLine,
+  PhotoCheckLine,
   Fault,
   Measured,
   PaperChange,

@@ -53,73 +53,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/card-checks/{id}/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["card_checks_retrieve"];
-        put?: never;
-        post?: never;
-        delete: operations["card_checks_destroy"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/card-checks/{id}/fine/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** @description A finding that was seen and is fine, or is not after all. */
-        put: operations["card_checks_fine_update"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/card-checks/{id}/labels/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description Where each region lies: label = red + 256 * green. */
-        get: operations["card_checks_labels_retrieve"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/card-checks/{id}/picture/": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** @description The photo as it was taken, laid flat, the plan it was made along, or how far each part is off. */
-        get: operations["card_checks_picture_retrieve"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/drawers/": {
         parameters: {
             query?: never;
@@ -427,6 +360,73 @@ export interface paths {
         post?: never;
         /** @description Papers of whoever is signed in. */
         delete: operations["papers_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/photo-checks/{id}/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["photo_checks_retrieve"];
+        put?: never;
+        post?: never;
+        delete: operations["photo_checks_destroy"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/photo-checks/{id}/fine/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A finding that was seen and is fine, or is not after all. */
+        put: operations["photo_checks_fine_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/photo-checks/{id}/labels/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Where each region lies: label = red + 256 * green. */
+        get: operations["photo_checks_labels_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/photo-checks/{id}/picture/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description The photo as it was taken, laid flat, the plan it was made along, or how far each part is off. */
+        get: operations["photo_checks_picture_retrieve"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2197,35 +2197,6 @@ export interface components {
             /** Format: double */
             length_mm: number;
         };
-        /** @description A photo check as a whole, beside the plan or beside `against`, another one. */
-        CardCheck: {
-            id: number;
-            piece_id: number;
-            recipe_number: number;
-            run_id: number | null;
-            card: number;
-            /** Format: date-time */
-            made_at: string;
-            simulated: boolean;
-            verdict: string;
-            things: components["schemas"]["ThingOff"][];
-            title: string;
-            width_px: number;
-            height_px: number;
-            against: number | null;
-            /** Format: double */
-            laid: number;
-            faults: components["schemas"]["Fault"][];
-            notes: string[];
-            /** @description Names of what could not be seen. */
-            unseen: string[];
-            lamp_clock: string;
-            /** @description Where the whole card's shades say the light stood. */
-            clock: string;
-            /** Format: double */
-            doubt_deg: number | null;
-            others: components["schemas"]["CheckLine"][];
-        };
         /** @description What is to change in the part card. */
         CardFormRequest: {
             spec?: components["schemas"]["CardSpecRequest"] | null;
@@ -2366,28 +2337,6 @@ export interface components {
         ChartPhotoRequest: {
             /** Format: binary */
             photo: string;
-        };
-        CheckFormRequest: {
-            /** Format: binary */
-            photo: string;
-            corners?: unknown;
-            /** @description Whose card it is; its recipe is what it is held against. */
-            run?: number;
-            /** @default 1 */
-            card: number;
-        };
-        /** @description A photo check in a list. */
-        CheckLine: {
-            id: number;
-            piece_id: number;
-            recipe_number: number;
-            run_id: number | null;
-            card: number;
-            /** Format: date-time */
-            made_at: string;
-            simulated: boolean;
-            verdict: string;
-            things: components["schemas"]["ThingOff"][];
         };
         Chip: {
             code: string;
@@ -3877,6 +3826,57 @@ export interface components {
             retired?: boolean;
             white?: components["schemas"]["WhiteEnum"];
         };
+        /** @description A photo check as a whole, beside the plan or beside `against`, another one. */
+        PhotoCheck: {
+            id: number;
+            piece_id: number;
+            recipe_number: number;
+            run_id: number | null;
+            card: number;
+            /** Format: date-time */
+            made_at: string;
+            simulated: boolean;
+            verdict: string;
+            things: components["schemas"]["ThingOff"][];
+            title: string;
+            width_px: number;
+            height_px: number;
+            against: number | null;
+            /** Format: double */
+            laid: number;
+            faults: components["schemas"]["Fault"][];
+            notes: string[];
+            /** @description Names of what could not be seen. */
+            unseen: string[];
+            lamp_clock: string;
+            /** @description Where the whole card's shades say the light stood. */
+            clock: string;
+            /** Format: double */
+            doubt_deg: number | null;
+            others: components["schemas"]["PhotoCheckLine"][];
+        };
+        PhotoCheckFormRequest: {
+            /** Format: binary */
+            photo: string;
+            corners?: unknown;
+            /** @description Whose card it is; its recipe is what it is held against. */
+            run?: number;
+            /** @default 1 */
+            card: number;
+        };
+        /** @description A photo check in a list. */
+        PhotoCheckLine: {
+            id: number;
+            piece_id: number;
+            recipe_number: number;
+            run_id: number | null;
+            card: number;
+            /** Format: date-time */
+            made_at: string;
+            simulated: boolean;
+            verdict: string;
+            things: components["schemas"]["ThingOff"][];
+        };
         /** @description A piece as the bench shows it: the sheet, read out part by part. */
         Piece: {
             id: number;
@@ -4954,167 +4954,6 @@ export interface operations {
             };
         };
     };
-    card_checks_retrieve: {
-        parameters: {
-            query?: {
-                /** @description Another photo check to hold it against, instead of the plan. */
-                against?: number;
-            };
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CardCheck"];
-                };
-            };
-            /** @description A problem. */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    card_checks_destroy: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No response body */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description A problem. */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    card_checks_fine_update: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FineRequest"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CardCheck"];
-                };
-            };
-            /** @description A problem. */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    card_checks_labels_retrieve: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "image/png": string;
-                };
-            };
-            /** @description A problem. */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    card_checks_picture_retrieve: {
-        parameters: {
-            query?: {
-                /** @description Another photo check to hold it against, instead of the plan. */
-                against?: number;
-                view?: "difference" | "flat" | "photo" | "plan";
-            };
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "image/jpeg": string;
-                    "image/png": string;
-                };
-            };
-            /** @description A problem. */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     drawers_list: {
         parameters: {
             query?: {
@@ -5888,6 +5727,167 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_checks_retrieve: {
+        parameters: {
+            query?: {
+                /** @description Another photo check to hold it against, instead of the plan. */
+                against?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoCheck"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_checks_destroy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No response body */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_checks_fine_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FineRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoCheck"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_checks_labels_retrieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo_checks_picture_retrieve: {
+        parameters: {
+            query?: {
+                /** @description Another photo check to hold it against, instead of the plan. */
+                against?: number;
+                view?: "difference" | "flat" | "photo" | "plan";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                    "image/png": string;
+                };
             };
             /** @description A problem. */
             default: {
@@ -7653,7 +7653,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CheckLine"][];
+                    "application/json": components["schemas"]["PhotoCheckLine"][];
                 };
             };
             /** @description A problem. */
@@ -7681,7 +7681,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "multipart/form-data": components["schemas"]["CheckFormRequest"];
+                "multipart/form-data": components["schemas"]["PhotoCheckFormRequest"];
             };
         };
         responses: {
@@ -7690,7 +7690,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CardCheck"];
+                    "application/json": components["schemas"]["PhotoCheck"];
                 };
             };
             /** @description A problem. */
@@ -8597,7 +8597,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CardCheck"];
+                    "application/json": components["schemas"]["PhotoCheck"];
                 };
             };
             /** @description A problem. */

@@ -1,0 +1,1 @@
+"""What stands in front of what, told from borders and junctions."""

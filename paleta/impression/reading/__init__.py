@@ -1,0 +1,1 @@
+"""From a scan, a photo or line art to an impression: read, flattened, laid flat."""

@@ -1,0 +1,219 @@
+"""A photo of a card compared with its recipe."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from paleta.colour import lab_to_srgb
+from paleta.errors import NotThisCard, PhotoUnfit
+from paleta.impression import MM_PER_INCH, Impression, RegionMap
+from paleta.light import SCALE, Body, Relief
+from paleta.photo_check._cast import Freed, GreyPatch, free
+from paleta.photo_check._cells import Cells, cells_of, lab_of_log, near_ink, on_paper
+from paleta.photo_check._edges import grounds_uneven, run_over
+from paleta.photo_check._faults import BARE, Fault, find_faults
+from paleta.photo_check._light_laid import LaidLight, lightness_of, lights_laid
+from paleta.photo_check._readings import RegionReading, readings_of
+from paleta.photo_check._register import NotTheSameStamp, Registration, Template, photo_read
+from paleta.picture import Planned, planned
+from paleta.recipe import Recipe, Sheet, bodies_of
+
+CARD_LIKENESS = 0.42
+"""Colour hides a part of the lines, so a card is taken for the stamp's with less likeness than a bare stamping."""
+HALF = 0.85
+"""Of what is to be coloured, a card with less than this laid is not finished: what is bare is no fault yet."""
+FEW = 3
+"""So many bare regions were forgotten rather than not come to yet."""
+BLACK, BURNT_SHARE = 0.06, 0.5
+NOT_IN_THE_PHOTO = (
+    "The card of this recipe is not in the photo: its stamped lines were not found. Is it the right card, and all of "
+    "it in the picture?"
+)
+BLURRED = 0.4
+"""Mean line, 0..1, below which the drawing is too soft for its zones to be told apart."""
+GRAINLESS = 0.0006
+"""Every camera leaves more difference than this (median of the Laplacian, sRGB 0..1) between neighbouring pixels."""
+ROUNDED = ("dome", "tube", "cone", "petal", "leaf", "hollow")
+"""Forms whose shades show where the light comes from."""
+
+
+@dataclass(frozen=True, eq=False)
+class PhotoReport:
+    """What a photo says of a card.
+
+    faults    largest first. readings: every region that could be measured, by label. unseen: labels that could not.
+    laid      share of what is to be coloured that is coloured, 0..1; below HALF bare regions are not called faults.
+    light     of the card as a whole, and `lights` of its things by their first label; None where it cannot be told.
+    notes     sentences about the photo itself.
+    flat      h x w x 3 float32 sRGB on every SCALE-th pixel of the impression: the photo laid flat, its light taken
+              out; NaN where it was not seen.
+    """
+
+    faults: tuple[Fault, ...]
+    readings: Mapping[int, RegionReading]
+    unseen: tuple[int, ...]
+    laid: float
+    light: LaidLight | None
+    lights: Mapping[int, LaidLight]
+    registration: Registration
+    notes: tuple[str, ...]
+    flat: NDArray[np.float32] = field(repr=False)
+
+
+def compare(
+    photo: bytes | Impression,
+    recipe: Recipe | Sheet,
+    region_map: RegionMap,
+    *,
+    relief: Relief | None = None,
+    corners: NDArray[np.float64] | None = None,
+    patches: Sequence[GreyPatch] = (),
+    paler: bool = False,
+) -> PhotoReport:
+    """Measure a photo of a card and say where it is not as planned.
+
+    Parameters
+    ----------
+    photo : bytes or Impression
+        Of the card, whichever way up, in whatever light there is.
+    recipe : Recipe or Sheet
+        What was to be made; `region_map` is its map after its edits, `relief` its forms, if they are known.
+    corners : 4 x 2, optional
+        Of the card in the photo as (x, y) 0..1; found where they are not said.
+    patches : sequence of GreyPatch
+        Greys that are printed beside the picture.
+    paler : bool
+        Whether the stamped line is paler than its paper.
+
+    Raises
+    ------
+    NotAnImage, ImageTooLarge
+        If it cannot be read whole.
+    PhotoUnfit
+        If it is black, burnt out or far too soft, or nothing coloured is seen on it.
+    NotThisCard
+        If the stamped image is not in it, or most of it is cut off.
+    """
+    sheet = recipe.sheet if isinstance(recipe, Recipe) else recipe
+    seen = photo_read(photo)
+    check_light(seen)
+    template = Template.drawn(region_map.ink.astype(np.float32), region_map.dpi, paler)
+    registration = template.found_in(seen, corners, CARD_LIKENESS)
+    if isinstance(registration, NotTheSameStamp):
+        raise NotThisCard(registration.reason if registration.code == "cut" else NOT_IN_THE_PHOTO)
+    plan = planned(sheet, region_map, relief)
+    laid = registration.laid(seen.pixels, SCALE)
+    ink = np.ascontiguousarray(region_map.ink[::SCALE, ::SCALE])
+    if template.sharpness(laid) < BLURRED:
+        raise PhotoUnfit("The photo is too blurred to measure. Hold the phone still, or farther away, and try again.")
+    cells = cells_of(plan, laid, ink)
+    if on_paper(cells).all():
+        raise PhotoUnfit("Nothing that is to be coloured could be measured: it shines, or lies outside of the photo.")
+    freed = free(cells, patches, _patch_colours(seen, registration, patches))
+    readings = readings_of(plan, cells, freed)
+    return _report(plan, cells, freed, readings, registration, laid, ink)
+
+
+def check_light(photo: Impression) -> None:
+    """Refuse a photo that is black or burnt out."""
+    small = cv2.resize(photo.pixels, (64, 64), interpolation=cv2.INTER_AREA)
+    if float(np.percentile(small, 97)) < BLACK:
+        raise PhotoUnfit("The photo is almost black. Take it in daylight or under a lamp.")
+    if float((small.min(axis=-1) > 0.985).mean()) > BURNT_SHARE:
+        raise PhotoUnfit("The photo is burnt out: most of it is pure white. Take it with less light, without flash.")
+
+
+def _report(
+    plan: Planned, cells: Cells, freed: Freed, readings: Mapping[int, RegionReading], registration: Registration,
+    laid: NDArray[np.float32], ink: NDArray[np.bool_],
+) -> PhotoReport:  # fmt: skip
+    sheet = plan.sheet
+    wanted = [label for label, one in sheet.regions.settings.items() if one.coats and not one.left_as_paper]
+    areas = np.bincount(plan.labels.ravel(), minlength=max(wanted, default=0) + 1)
+    told = {label: one.laid for label, one in readings.items() if one.laid is not None}
+    share = sum(int(areas[label]) for label in told) or 1
+    done = sum(int(areas[label]) for label, one in told.items() if one >= BARE) / share
+    judged = readings
+    bare = sum(1 for one in told.values() if one < BARE)
+    unfinished = done < HALF and bare > FEW
+    if unfinished:
+        judged = {label: one for label, one in readings.items() if one.laid is None or one.laid >= BARE}
+    whole = freed.whole(laid, plan.px_per_mm)
+    clear = ~near_ink(ink, plan.px_per_mm) & ~np.isnan(laid).any(axis=-1)
+    faults = find_faults(sheet, judged)
+    faults += run_over(plan, whole, clear, judged)
+    faults += grounds_uneven(plan, cells, freed, judged)
+    light, lights = _lights(plan, whole, clear, judged)
+    return PhotoReport(
+        faults=tuple(sorted(faults, key=lambda one: (-one.size, one.regions))),
+        readings=readings,
+        unseen=tuple(label for label in wanted if label not in readings and areas[label]),
+        laid=done if told else 1.0,
+        light=light,
+        lights=lights,
+        registration=registration,
+        notes=tuple(_notes(registration, cells, laid, done if unfinished else 1.0)),
+        flat=_as_srgb(whole, laid),
+    )
+
+
+def _lights(
+    plan: Planned, whole: NDArray[np.float32], clear: NDArray[np.bool_], judged: Iterable[int]
+) -> tuple[LaidLight | None, dict[int, LaidLight]]:
+    seen = lightness_of(np.nan_to_num(whole, nan=0.0))
+    fades, known = plan.sheet.regions.fades(), set(judged)
+    settings = plan.sheet.regions.settings
+    groups: dict[int, list[Body]] = {}
+    things: dict[str, int] = {}
+    for body in bodies_of(plan.sheet):
+        rounded = body.form in ROUNDED and set(body.regions) <= known and not set(body.regions) & set(fades)
+        if rounded:
+            first = body.regions[0]
+            thing = settings[first].thing
+            groups.setdefault(things.setdefault(thing, first) if thing else first, []).append(body)
+    return lights_laid(plan, groups, seen, clear)
+
+
+def _notes(registration: Registration, cells: Cells, laid: NDArray[np.float32], done: float) -> Iterable[str]:
+    turned = registration.turned_deg
+    if abs(turned) > 45:
+        yield f"The photo was turned by {round(abs(turned) / 90) * 90}° and set upright."
+    if registration.share < 0.97:
+        yield f"Only {registration.share:.0%} of the picture is in the photo; what is cut off was not judged."
+    if cells.covered < 0.9:
+        yield f"{1 - cells.covered:.0%} of the card could not be measured: it shines, or lies outside of the photo."
+    grey = cv2.cvtColor(np.nan_to_num(laid, nan=1.0), cv2.COLOR_RGB2GRAY)
+    if float(np.median(np.abs(cv2.Laplacian(grey, cv2.CV_32F)))) < GRAINLESS:
+        yield "This picture has no grain at all: it looks like a screenshot rather than a photo of a card."
+    if done < 1:
+        yield f"The card is not finished: {done:.0%} of what is to be coloured is laid. Only that was judged."
+
+
+def _patch_colours(
+    photo: Impression, registration: Registration, patches: Sequence[GreyPatch]
+) -> NDArray[np.float32] | None:
+    """P x 3 sRGB of the printed greys as the photo shows them; NaN where one lies outside."""
+    if not patches:
+        return None
+    px_per_mm, found = registration.dpi / MM_PER_INCH, []
+    for one in patches:
+        side = np.linspace(-0.3, 0.3, 7) * one.side_mm
+        grid = np.stack(np.meshgrid(side + one.x_mm, side + one.y_mm), axis=-1).reshape(-1, 2) * px_per_mm
+        places = registration.to_photo(grid).astype(np.float32)[None]
+        nan = (np.nan,) * 3
+        colours = cv2.remap(
+            photo.pixels, places, None, cv2.INTER_LINEAR, borderMode=cv2.BORDER_CONSTANT, borderValue=nan
+        )
+        found.append(np.median(colours[0], axis=0))
+    return np.array(found, np.float32)
+
+
+def _as_srgb(whole: NDArray[np.float32], laid: NDArray[np.float32]) -> NDArray[np.float32]:
+    flat = lab_to_srgb(lab_of_log(np.nan_to_num(whole, nan=0.0))).astype(np.float32)
+    flat[np.isnan(laid).any(axis=-1)] = np.nan
+    return flat

@@ -1,0 +1,291 @@
+"""Checking photos of cards, and carrying a piece onto another stamping."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
+from django.db.models import F
+from rest_framework.exceptions import NotFound
+
+from paleta.devices import HandFault
+from paleta.impression import Corners
+from paleta.media import PAPERS, Paper, Swatch
+from paleta.photo_check import (
+    Fault,
+    Measured,
+    NotTheSameStamp,
+    PaperChange,
+    RegionReading,
+    against,
+    fault_from_plain,
+    find_faults,
+    on_other_paper,
+    reading_from_plain,
+    swatches_measured,
+    verdict,
+)
+from paleta.recipe import Sheet
+from server.derived import photo_jobs, worker
+from server.derived.light import relief_bytes
+from server.derived.maps import Stamping, map_sha256
+from server.derived.pictures import outline_of, paper_of
+from server.drawers.models import Drawer, SwatchRecord
+from server.drawers.papers import paper_for
+from server.drawers.services import change_swatch
+from server.files import store
+from server.ownership import require_owner
+from server.photo_check.models import PhotoCheck
+from server.photo_check.things import things_told
+from server.pieces.colours.ramps import drawer_of
+from server.pieces.models import Piece
+from server.pieces.quota import require_room
+from server.pieces.shelf.services import put_on_shelf
+from server.problems import ChangedElsewhere, Refused
+from server.recipes.models import RecipeRecord
+from server.recipes.services import freeze, recipe_of, write_version
+from server.runs.models import Run
+
+MOST_CHECKS, MOST_BESIDE = 5_000, 40
+CHECK_LIMIT_S, CHECK_LIMIT_MB = 120.0, 900
+LEAST_RISE = 12.0
+"""L* by which an outline is paler than its paper before the photo's lines are looked for as pale ones."""
+
+
+def check_photo(
+    *, actor: AbstractBaseUser, piece: Piece, version: int, data: bytes, run: int | None = None, card: int = 1,
+    corners: Corners | None = None, simulated: bool = False,
+) -> PhotoCheck:  # fmt: skip
+    """Hold a photo of a finished card against its recipe: the one that the run with this id follows, or the sheet as it
+    is now, which is kept as a version with it.
+
+    Raises
+    ------
+    PhotoUnfit, NotThisCard
+        If it says nothing, or nothing of this card; nothing is kept then.
+    """
+    require_owner(actor, piece)
+    if PhotoCheck.objects.owned_by(actor).count() >= MOST_CHECKS:
+        raise Refused(f"An account keeps up to {MOST_CHECKS:,} photo checks.", "full")
+    whose = None if run is None else _run_of(piece, run)
+    followed = whose.recipe if whose is not None else None
+    if followed is None and piece.version != version:
+        raise ChangedElsewhere
+    sheet = _nothing_missing(recipe_of(followed).sheet if followed else piece.sheet())
+    stamping, frozen = piece.stamping, None if followed else freeze(piece, sheet)
+    found = worker.run(
+        photo_jobs.check_card,
+        data,
+        sheet,
+        store.fetch(map_sha256(stamping, sheet)),
+        stamping.dpi,
+        relief_bytes(stamping, sheet),
+        corners,
+        _paler(stamping, sheet),
+        limit_s=CHECK_LIMIT_S,
+        memory_mb=CHECK_LIMIT_MB,
+    )
+    readings = {one["label"]: reading_from_plain(one) for one in found.report["readings"]}
+    more = len(found.photo) + len(found.flat)
+    require_room(actor, more_pieces=0, more_bytes=more)
+    photo, flat = store.keep(found.photo), store.keep(found.flat)
+    with transaction.atomic():
+        record = followed or write_version(actor=actor, piece=piece, version=version, frozen=frozen)
+        Piece.objects.filter(pk=piece.pk).update(stored_bytes=F("stored_bytes") + more)
+        return PhotoCheck.objects.create(
+            owner=actor,
+            piece=piece,
+            recipe=record,
+            run=whose,
+            card=card,
+            simulated=simulated,
+            photo_sha256=photo,
+            flat_sha256=flat,
+            things=things_told(sheet, readings, found.report["lights"]),
+            **found.report,
+        )
+
+
+def _run_of(piece: Piece, pk: int) -> Run:
+    run = Run.objects.select_related("recipe").filter(pk=pk, piece=piece).first()
+    if run is None:
+        raise NotFound("There is no such run of this piece.")
+    return run
+
+
+def _nothing_missing(sheet: Sheet) -> Sheet:
+    if not sheet.colours.swatches:
+        raise Refused("There is nothing to compare yet: no region has its colours.", "nothing_to_compare")
+    return sheet
+
+
+def _paler(stamping: Stamping, sheet: Sheet) -> bool:
+    return outline_of(stamping, sheet)[0] > paper_of(stamping)[0] + LEAST_RISE
+
+
+def try_without_a_card(
+    *, actor: AbstractBaseUser, piece: Piece, version: int, light: str, faults: Sequence[HandFault], seed: int
+) -> PhotoCheck:
+    """A photo check of a card that a simulated hand coloured, photographed by the simulated camera."""
+    require_owner(actor, piece)
+    data = simulated_photo(piece, light=light, faults=faults, seed=seed)
+    return check_photo(actor=actor, piece=piece, version=version, data=data, simulated=True)
+
+
+def simulated_photo(piece: Piece, *, light: str, faults: Sequence[HandFault], seed: int) -> bytes:
+    """A photo of a card that a simulated hand coloured along the sheet as it stands, by the simulated camera."""
+    sheet, stamping = _nothing_missing(piece.sheet()), piece.stamping
+    return worker.run(
+        photo_jobs.make_card_photo,
+        sheet,
+        store.fetch(map_sha256(stamping, sheet)),
+        stamping.dpi,
+        relief_bytes(stamping, sheet),
+        tuple(faults),
+        outline_of(stamping, sheet),
+        light,
+        seed,
+        limit_s=CHECK_LIMIT_S,
+        memory_mb=CHECK_LIMIT_MB,
+    )
+
+
+def sheet_of(check: PhotoCheck) -> Sheet:
+    """The sheet that the card was made along."""
+    return recipe_of(check.recipe).sheet
+
+
+def faults_of(check: PhotoCheck, other: PhotoCheck | None = None) -> tuple[list[Fault], str]:
+    """The faults of a card beside its plan or beside another card, and the line that sums it up."""
+    if other is None:
+        return [fault_from_plain(one) for one in check.faults], check.verdict
+    sheet, readings = sheet_of(check), readings_beside(check, other)
+    faults = find_faults(sheet, readings, than="on the other card")
+    return faults, verdict(sheet, readings, faults, f"card {other.card}" if other.run_id else "the other card")
+
+
+def readings_beside(check: PhotoCheck, other: PhotoCheck | None) -> dict[int, RegionReading]:
+    """The readings of a card against its plan, or against another card."""
+    return check.as_core() if other is None else against(check.as_core(), other.as_core())
+
+
+def dismiss_fault(*, actor: AbstractBaseUser, check: PhotoCheck, place: int, fine: bool) -> PhotoCheck:
+    """Say of a finding that it was seen and is fine, or take that back."""
+    require_owner(actor, check)
+    with transaction.atomic():
+        check = PhotoCheck.objects.select_for_update().get(pk=check.pk)
+        if not 0 <= place < len(check.faults):
+            raise NotFound("There is no such finding.")
+        check.fine = sorted({*check.fine, place} if fine else {*check.fine} - {place})
+        check.save(update_fields=["fine"])
+    return check
+
+
+@transaction.atomic
+def forget_check(*, actor: AbstractBaseUser, check: PhotoCheck) -> None:
+    """Take a photo check away. Its files are swept later, if nobody else refers to them."""
+    require_owner(actor, check)
+    check.delete()
+
+
+def checks_beside(check: PhotoCheck) -> list[PhotoCheck]:
+    """Other photos of cards of the same piece, newest first."""
+    return list(check.piece.photo_checks.exclude(pk=check.pk).as_lines()[:MOST_BESIDE])
+
+
+def measured_for(actor: AbstractBaseUser, piece: Piece) -> list[tuple[Measured, SwatchRecord, Drawer]]:
+    """Swatches of the drawers at hand that come out otherwise than their values say, by cards that agree; cards of one
+    version, the newest photo of each."""
+    record = RecipeRecord.objects.filter(piece=piece, photo_checks__simulated=False).order_by("-number").first()
+    if record is None:
+        return []
+    newest: dict[tuple[int | None, int], PhotoCheck] = {}
+    for check in record.photo_checks.filter(simulated=False):
+        newest.setdefault((check.run_id or -check.pk, check.card), check)
+    sheet = recipe_of(record).sheet
+    found = []
+    for one in swatches_measured(sheet, [check.as_core() for check in newest.values()]):
+        medium, code = one.pen
+        row = SwatchRecord.objects.filter(drawer__owner_id=actor.pk, drawer__medium=medium, code=code).first()
+        if row is not None and (row.lightness, row.a, row.b) == tuple(one.old):
+            found.append((one, row, row.drawer))
+    return found
+
+
+def take_measured(
+    *, actor: AbstractBaseUser, piece: Piece, version: int, swatch: int, lab: Sequence[float], measured: str
+) -> Drawer:
+    """Write a swatch's value as it was measured on one's own cards, or the old one back: `version` is the drawer's."""
+    require_owner(actor, piece)
+    row = SwatchRecord.objects.filter(drawer__owner_id=actor.pk, pk=swatch).select_related("drawer").first()
+    if row is None:
+        raise NotFound("There is no such swatch in your drawers any more.")
+    values = {"lab": tuple(lab), "measured": measured}
+    return change_swatch(actor=actor, drawer=row.drawer, version=version, swatch=row.pk, values=values)
+
+
+def stamp_again(
+    *, actor: AbstractBaseUser, piece: Piece, data: bytes, title: str = "", paper: str = "",
+    corners: Corners | None = None,
+) -> tuple[Piece, list[PaperChange]]:  # fmt: skip
+    """Another stamping of a piece's stamp as a piece of its own, with everything carried over.
+
+    It stands beside the first one, whose steps, versions and runs stay true to the picture they were made on.
+
+    Raises
+    ------
+    Refused
+        If the picture shows another stamp, or too little of this one.
+    """
+    require_owner(actor, piece)
+    require_room(actor)
+    sheet, stamping = piece.sheet(), piece.stamping
+    done = worker.run(
+        photo_jobs.carry_onto,
+        data,
+        corners,
+        store.fetch(stamping.impression_sha256),
+        store.fetch(map_sha256(stamping, sheet)),
+        stamping.dpi,
+        sheet,
+        limit_s=CHECK_LIMIT_S,
+        memory_mb=CHECK_LIMIT_MB,
+    )
+    if isinstance(done, NotTheSameStamp):
+        raise Refused(done.reason, f"not_the_same_stamp_{done.code}", 422)
+    new_paper = _paper(actor, paper) if paper else sheet.stamp.paper_used
+    changes = on_other_paper(sheet, new_paper, _at_hand(actor, sheet)) if new_paper != sheet.stamp.paper_used else []
+    own = new_paper if paper and not _ships(new_paper) else (None if paper else sheet.stamp.own_paper)
+    stamp = replace(
+        done.sheet.stamp, title=title or f"{sheet.stamp.title[:100]}, again", paper=new_paper.code, own_paper=own
+    )
+    warnings = (*done.warnings, *(one.sentence for one in changes[:8]))
+    carried = put_on_shelf(
+        owner=actor,
+        sheet=replace(done.sheet, stamp=stamp),
+        picture=done.picture,
+        packed_map=done.packed_map,
+        size=(stamping.height_px, stamping.width_px),
+        dpi=stamping.dpi,
+        warnings=warnings,
+    )
+    return carried, changes
+
+
+def _at_hand(actor: AbstractBaseUser, sheet: Sheet) -> dict[str, list[Swatch]]:
+    """The swatches that the sheet works from, by medium."""
+    media = set(Drawer.objects.owned_by(actor).values_list("medium", flat=True)) & set(sheet.media)
+    return {medium: drawer_of(sheet, actor, medium).shades() for medium in media}
+
+
+def _paper(actor: AbstractBaseUser, code: str) -> Paper:
+    paper = paper_for(actor, code)
+    if paper is None:
+        raise NotFound(f"There is no paper {code!r}.")
+    return paper
+
+
+def _ships(paper: Paper) -> bool:
+    return PAPERS.get(paper.code) == paper

@@ -1,0 +1,2 @@
+export { PhotoCheckPage } from "./PhotoCheckPage";
+export { PhotoChecksPage } from "./PhotoChecksPage";

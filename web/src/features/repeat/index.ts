@@ -1,2 +1,0 @@
-export { CheckPage } from "./CheckPage";
-export { RepeatPage } from "./RepeatPage";

@@ -4,10 +4,24 @@ from django.urls import include, path, re_path
 
 from server import problems, web
 
+APPS = (
+    "accounts", "drawers", "pieces", "recipes", "cards", "runs", "photo_check", "restamp", "printing", "backup",
+)  # fmt: skip
 urlpatterns = [
     *(
         path("api/v1/", include(f"server.{app}.urls"))
-        for app in ("accounts", "drawers", "pieces", "recipes", "cards", "runs", "photo_check", "backup")
+        for app in (
+            "accounts",
+            "drawers",
+            "pieces",
+            "recipes",
+            "cards",
+            "runs",
+            "photo_check",
+            "restamp",
+            "printing",
+            "backup",
+        )
     ),
     re_path(r"^api/", problems.no_such_address),
     re_path(r"^(?!static/|assets/).*$", web.page),

@@ -23,7 +23,7 @@ from paleta.impression.depth._border_features import FEATURES, exchanged, touchi
 from tools.networks import EXERCISES, FOLDS, Weights, named, spread_of
 from tools.things import Kind, exercise, fold_of
 
-PLACE = Path(impression.__file__).with_name("border_classifier.npz")
+PLACE = Path(impression.__file__).parent / "networks" / "border_classifier.npz"
 HIDDEN, RIDGE, ROUNDS, BATCH = (128, 64), 0.1, 10, 1024
 
 Samples = tuple[NDArray[np.float32], NDArray[np.int64]]

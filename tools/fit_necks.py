@@ -22,7 +22,9 @@ from sklearn.neural_network import MLPClassifier
 from demo.lineart import Drawing, scenes, sprays
 from demo.scanner import Faults, scan
 from demo.truth import DEGRADED, true_cells
-from paleta.impression import Impression, _regions, read
+from paleta import impression
+from paleta.impression import Impression, read
+from paleta.impression.regions import _find
 from paleta.impression.regions._gap_classifier import inputs, judge, views
 from paleta.impression.regions._ink import separate_ink
 from paleta.impression.regions._necks import FEATURES, evidence, find_necks, line_width
@@ -30,7 +32,7 @@ from tools.networks import named
 from tools.stampings import DEGREES, Panel, panel, panel_of_things, stamp
 from tools.stampings import true_cells as stamped_cells
 
-PLACE = Path(_regions.__file__).with_name("gap_classifier.npz")
+PLACE = Path(impression.__file__).parent / "networks" / "gap_classifier.npz"
 FAMILIES: dict[str, Callable[[int], Drawing]] = {"sprays": sprays, "scenes": scenes}
 TRAINED_ON = {"sprays": range(100, 140), "scenes": range(100, 160)}
 TRIED_ON = {"sprays": range(200, 206), "scenes": range(200, 206)}
@@ -94,14 +96,14 @@ def _of_impression(impression: Impression, truth: NDArray[np.int32], gap_mm: flo
     px_per_mm = impression.px_per_mm
     ink = separate_ink(impression)
     distance = cv2.distanceTransform((~ink).astype(np.uint8), cv2.DIST_L2, 5)
-    cells = _regions.cut_apart(ink, distance, px_per_mm, gap_mm)
-    cells = _regions._drop_small(cells, _regions.SPLINTER_MM2 * px_per_mm**2)
-    cells = _regions._closed_seams(cells, ink)
+    cells = _find.cut_apart(ink, distance, px_per_mm, gap_mm)
+    cells = _find._drop_small(cells, _find.SPLINTER_MM2 * px_per_mm**2)
+    cells = _find._closed_seams(cells, ink)
     necks = find_necks(cells, distance)
     lies_in, pure = _true_cell_of(cells, truth)
     usable = pure[necks.pairs].all(axis=1)
     line = line_width(ink)
-    widest_mm = _regions.BEYOND_GAP * gap_mm
+    widest_mm = _find.BEYOND_GAP * gap_mm
     seen = evidence(necks, cells, distance, ink, line=line, px_per_mm=px_per_mm, gap_mm=widest_mm).astype(np.float32)
     same = lies_in[necks.pairs[:, 0]] == lies_in[necks.pairs[:, 1]]
     return seen[usable], views(necks, ink, line)[usable], same[usable]

@@ -21,7 +21,7 @@ from paleta.impression.grouping._pairs import pairs_of
 from tools.networks import Samples, keep, told_of
 from tools.things import FOURTH_HAND, KINDS, ONCE_HELD_BACK, OTHER_HAND, SCENES, THIRD_HAND, Kind, panel
 
-PLACE = Path(impression.__file__).with_name("second_pair_classifier.npz")
+PLACE = Path(impression.__file__).parent / "networks" / "second_pair_classifier.npz"
 DRAWINGS = [
     *((seed, KINDS) for seed in range(35_000, 35_200)),
     *((seed, OTHER_HAND) for seed in range(65_000, 65_160)),

@@ -22,7 +22,7 @@ from tools import fit_fronts
 from tools.networks import EXERCISES, FOLDS, Samples, Weights, keep, told_of
 from tools.things import Kind, exercise, fold_of
 
-PLACE = Path(impression.__file__).with_name("pair_classifier.npz")
+PLACE = Path(impression.__file__).parent / "networks" / "pair_classifier.npz"
 HIDDEN, ROUNDS, BATCH, SHOWN = (256, 128), 12, 4096, 4
 
 

@@ -142,7 +142,7 @@ def check(page: Page, address: str) -> None:
     back(page, address)
     piece(page, "Three on the shelf").click()
     page.wait_for_url("**/pieces/*")
-    page.goto(f"{page.url.split('?')[0]}/repeat")
+    page.goto(f"{page.url.split('?')[0]}/photo-check")
     page.get_by_role("region", name="Cards that were checked").get_by_role("link").first.click()
     findings = page.get_by_role("list", name="Findings")
     findings.get_by_role("button").first.click()

@@ -9,7 +9,7 @@ import numpy as np
 
 from paleta.colour import Lab, as_lab, difference
 from paleta.media import Paper, Swatch, appearance
-from paleta.photo_check._faults import kind_of
+from paleta.photo_check import kind_of
 from paleta.picture import looks_of
 from paleta.recipe import Coat, Sheet
 

@@ -10,9 +10,7 @@ from numpy.typing import NDArray
 from skimage.segmentation import watershed
 
 from paleta.impression import PAPER, Impression, RegionMap
-from paleta.photo_check._lines import lines_of
-from paleta.photo_check._pose import softened
-from paleta.photo_check._register import NotTheSameStamp, Registration, Template, photo_read
+from paleta.photo_check import NotTheSameStamp, Registration, Template, lines_of, photo_read, softened
 
 CORE_MM, CORE_SHARE = 0.3, 0.25
 """So far from its edge, or this share of its own depth, a region is sure to be itself; the rest goes by the new

@@ -1,8 +1,7 @@
 from rest_framework.routers import SimpleRouter
 
-from server.cards.views import CardViews, PageViews
+from server.cards.views import CardViews
 
 router = SimpleRouter()
 router.register("pieces", CardViews, basename="piece-card")
-router.register("pieces", PageViews, basename="piece-page")
 urlpatterns = router.urls

@@ -1,9 +1,6 @@
-"""Cards and the one page over the API: of the sheet in work, or of a kept version."""
+"""Cards over the API: of the sheet in work, or of a kept version."""
 
 from __future__ import annotations
-
-import re
-from dataclasses import dataclass
 
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
@@ -16,17 +13,12 @@ from rest_framework.response import Response
 
 from paleta.card import MOST_CARDS, CutPlan
 from paleta.errors import CardError
-from paleta.order import Plan
 from paleta.page import (
-    RecipePage,
     card_pdf,
     cropped,
     front,
     lines_to_cut,
     mask_to_cut,
-    recipe_page,
-    recipe_pdf,
-    recipe_text,
     to_svg,
 )
 from paleta.recipe import Sheet
@@ -37,63 +29,13 @@ from server.cards.serializers import (
     CardLikeSerializer,
     CardPlanSerializer,
     CutPlanSerializer,
-    OnePageSerializer,
 )
-from server.derived import pictures
-from server.derived.maps import region_map
+from server.cards.sheet_views import PAPER, RECIPE, UNIT, Asked, OfSheets, chosen
 from server.pieces.models import Piece
-from server.pieces.order.presenters import touches_after
 from server.pieces.shelf.views import LARGEST_PX, SMALLEST_PX, jpeg
-from server.pieces.views import PieceActions, changes, number_in
-from server.recipes.order import plan_of
-from server.recipes.services import recipe_named, recipe_of
+from server.pieces.views import changes, number_in
 
-RECIPE = OpenApiParameter("recipe", int, description="A kept version; else the sheet in work.")
-UNIT = OpenApiParameter("unit", str, enum=[code for code, _ in UNITS], default="in")
-PAPER = OpenApiParameter("paper", str, enum=[code for code, _ in PAPERS], default="letter")
-SMALL_PX = 460
 FIGURE = "Figure"
-
-
-def chosen(request: Request, name: str, choices: list[tuple[str, str]]) -> str:
-    value = request.query_params.get(name, choices[0][0])
-    if value not in dict(choices):
-        raise ValidationError({name: f"One of {', '.join(code for code, _ in choices)} is needed here."})
-    return value
-
-
-@dataclass(frozen=True, slots=True)
-class Asked:
-    """The piece asked about, with the sheet in work or that of a kept version."""
-
-    piece: Piece
-    sheet: Sheet
-    version: int | None
-    kept_plan: Plan | None
-
-    @property
-    def plan(self) -> Plan:
-        if self.kept_plan is not None:
-            return self.kept_plan
-        return plan_of(self.piece, self.sheet)
-
-
-class OfSheets(PieceActions):
-    """Views that answer for the sheet in work or, with ?recipe=, for a version."""
-
-    def asked(self, request: Request) -> Asked:
-        piece = self.get_object()
-        if "recipe" in request.query_params:
-            number = number_in(request, "recipe", int)
-            kept = recipe_of(recipe_named(piece, str(max(number, 0))))
-            return Asked(piece, kept.sheet, kept.version, kept.plan)
-        return Asked(piece, piece.sheet(), None, None)
-
-    @staticmethod
-    def file(asked: Asked, data: bytes | str, kind: str, ending: str) -> HttpResponse:
-        name = re.sub(r"[^a-z0-9]+", "-", asked.sheet.stamp.title.lower()).strip("-") or "card"
-        headers = {"Content-Disposition": f'attachment; filename="{name}{ending}"', "Cache-Control": "no-store"}
-        return HttpResponse(data, content_type=kind, headers=headers)
 
 
 class CardViews(OfSheets):
@@ -203,45 +145,3 @@ class CardViews(OfSheets):
         whole, crop = layouts.coloured(asked.piece.stamping, asked.sheet), card.plan.crop
         assert crop is not None
         return layouts.jpeg_of(cropped(whole, crop, card.picture))
-
-
-class PageViews(OfSheets):
-    def _page(self, request: Request) -> tuple[Asked, RecipePage]:
-        asked = self.asked(request)
-        card = layouts.card_of(asked.piece.stamping, asked.sheet)
-        page = recipe_page(
-            asked.sheet,
-            asked.plan,
-            region_map(asked.piece.stamping, asked.sheet),
-            version=asked.version,
-            card=card.plan if card else None,
-            unit=chosen(request, "unit", UNITS),
-            touches=touches_after(asked.sheet),
-        )
-        return asked, page
-
-    @extend_schema(parameters=[RECIPE, UNIT], responses=OnePageSerializer)
-    @action(detail=True, url_path="one-page")
-    def one_page(self, request: Request, pk: str) -> Response:
-        """The recipe as it stands on one page."""
-        asked, page = self._page(request)
-        has_card = asked.sheet.card.spec is not None
-        return Response(presenters.page_readout(page, asked.piece, asked.sheet.light.lamp.clock, has_card=has_card))
-
-    @extend_schema(parameters=[RECIPE, UNIT, PAPER], responses={(200, "application/pdf"): OpenApiTypes.BINARY})
-    @action(detail=True, url_path=r"one-page\.pdf")
-    def one_page_pdf(self, request: Request, pk: str) -> HttpResponse:
-        asked, page = self._page(request)
-        line = pictures.picture(asked.piece.stamping, asked.sheet, "line")
-        has_card = asked.sheet.card.spec is not None
-        look = layouts.look_of if has_card else pictures.small_picture
-        small = look(asked.piece.stamping, asked.sheet, SMALL_PX)
-        data = recipe_pdf(page, line, small, paper=chosen(request, "paper", PAPERS))
-        return self.file(asked, data, "application/pdf", f"-v{asked.version}.pdf" if asked.version else ".pdf")
-
-    @extend_schema(parameters=[RECIPE, UNIT], responses={(200, "text/plain"): OpenApiTypes.STR})
-    @action(detail=True, url_path=r"one-page\.txt")
-    def one_page_txt(self, request: Request, pk: str) -> HttpResponse:
-        """The list of pens per part that others ask for, and the order, as plain text."""
-        asked, page = self._page(request)
-        return self.file(asked, recipe_text(page), "text/plain; charset=utf-8", ".txt")

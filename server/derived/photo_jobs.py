@@ -1,8 +1,8 @@
-"""Heavy works with finished cards and second stampings, as they run in a process of their own."""
+"""Heavy jobs with photos of finished cards, as they run in a process of their own."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -11,17 +11,14 @@ import numpy as np
 from paleta import photo_check
 from paleta.colour import Lab
 from paleta.devices import HOME_LIGHTS, HandFault, colour_card, photograph_card
-from paleta.errors import PaletaError
-from paleta.impression import Corners, apply_edits, check_corners, labels_from_png, labels_to_png, read
+from paleta.impression import Corners, apply_edits, check_corners, labels_from_png
 from paleta.light import relief_from_bytes
 from paleta.picture import planned
-from paleta.recipe import Sheet, carry_over
-from server.derived.jobs import RUN_PHOTO_QUALITY, UNMEASURED_DPI, jpeg, kept_picture, read_within, small_photo
+from paleta.recipe import Sheet
+from server.derived.jobs import RUN_PHOTO_QUALITY, UNMEASURED_DPI, jpeg, read_within, small_photo
 
 SIMULATED_PX = (1650, 2200)
 """Of the simulated camera's photos: enough to measure, and quickly made."""
-MOST_UNLIKE = 8
-"""Regions that are named as unlike the first stamping."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,54 +78,3 @@ def make_card_photo(
     card = colour_card(plan, region_map, faults, seed=seed, outline=outline)
     home = replace(HOME_LIGHTS[light], size_px=SIMULATED_PX)
     return photograph_card(card, home, px_per_mm=region_map.px_per_mm, seed=seed)[0]
-
-
-@dataclass(frozen=True, slots=True)
-class Carried:
-    """A piece carried onto another stamping: its picture and map as files, the sheet, and what no longer fits."""
-
-    picture: bytes
-    packed_map: bytes
-    sheet: Sheet
-    warnings: tuple[str, ...]
-
-
-def carry_onto(
-    data: bytes, corners: Corners | None, picture: bytes, packed_map: bytes, dpi: float, sheet: Sheet
-) -> Carried | photo_check.NotTheSameStamp:
-    """Find the stamp of a kept `picture` in another scan or photo and carry all of its sheet over."""
-    found_map = labels_from_png(packed_map, dpi=dpi)
-    done = photo_check.restamp(
-        read_within(data, dpi=UNMEASURED_DPI),
-        read(picture, dpi=dpi),
-        found_map,
-        corners=None if corners is None else check_corners(corners),
-    )
-    if isinstance(done, photo_check.NotTheSameStamp):
-        return done
-    old = apply_edits(found_map, sheet.regions.edits)
-    lost: tuple[str, ...] = ()
-    try:
-        whole = set(np.unique(apply_edits(done.region_map, sheet.regions.edits).labels).tolist()) - {0}
-    except PaletaError:
-        whole = set()
-    if whole != set(sheet.regions.settings):
-        carried = carry_over(sheet, old, done.region_map)
-        lost = carried.lost
-        sheet = sheet.with_part("regions", edits=carried.edits, settings=carried.regions, fronts=carried.fronts)
-    packed = labels_to_png(done.region_map)
-    sheet = sheet.with_part("regions", map_sha256="")
-    return Carried(kept_picture(done.pixels), packed, sheet, tuple(_unlike(sheet, done, lost)))
-
-
-def _unlike(sheet: Sheet, done: photo_check.Restamped, lost: Sequence[str]) -> Iterator[str]:
-    """Sentences for what this stamping has less or more of than the first."""
-    names = {label: one.name for label, one in sheet.regions.settings.items()}
-    for label, mm in sorted(done.missing.items(), key=lambda one: -one[1])[:MOST_UNLIKE]:
-        yield f"{names.get(label, 'Beside the figure')}: about {mm:.0f} mm of its line are missing in this stamping."
-    for label, mm in sorted(done.new.items(), key=lambda one: -one[1])[:MOST_UNLIKE]:
-        yield f"{names.get(label, 'Beside the figure')}: about {mm:.0f} mm of line that the first stamping has not."
-    if done.cut:
-        yield f"Cut off in this picture: {', '.join(names.get(label, f'region {label}') for label in done.cut[:6])}."
-    for what in lost:
-        yield f"Could not be carried over: {what}."

@@ -4,10 +4,10 @@ No OpenCV may have run here: its threads do not survive a fork.
 """
 
 from paleta import impression, light, order
-from server.derived import jobs, photo_jobs
+from server.derived import jobs, photo_jobs, restamp_jobs
 
 impression.warm_up()
 light.warm_up()
 order.warm_up()
 
-__all__ = ["jobs", "photo_jobs"]
+__all__ = ["jobs", "photo_jobs", "restamp_jobs"]

@@ -8,7 +8,7 @@ import cv2
 import numpy as np
 
 from paleta.colour import Lab, difference, lab_to_hex
-from paleta.photo_check import FAULT_KINDS, Fault, Measured, PaperChange, ways_out
+from paleta.photo_check import FAULT_KINDS, Fault, Measured, ways_out
 from paleta.recipe import Sheet
 from server.derived.memory import memory
 from server.derived.pictures import labels_and_zones
@@ -94,22 +94,6 @@ def measured_readout(found: list[tuple[Measured, SwatchRecord, Drawer]]) -> list
         }
         for one, row, drawer in found
     ]
-
-
-def change_readout(one: PaperChange) -> dict[str, Any]:
-    """A thing that looks otherwise on another paper."""
-    return {
-        "name": one.name,
-        "regions": list(one.regions),
-        "size": one.size,
-        "sentence": one.sentence,
-        "before_hex": lab_to_hex(one.before),
-        "after_hex": lab_to_hex(one.after),
-        "medium": one.instead[0].medium if one.instead else "",
-        "instead": [swatch.code for swatch in one.instead],
-        "instead_names": [swatch.name for swatch in one.instead],
-        "left": one.left,
-    }
 
 
 def differences_picture(check: PhotoCheck, other: PhotoCheck | None = None) -> bytes:

@@ -5,10 +5,7 @@ from __future__ import annotations
 from rest_framework import serializers
 
 from paleta.devices import HAND_KINDS, HOME_LIGHTS
-from paleta.fields import kind_of
 from paleta.photo_check import FAULT_KINDS
-from paleta.recipe import Stamp
-from server.dataclass_serializers import field_of
 from server.drawers.models import MEASURED_CHOICES
 from server.drawers.serializers import LabField
 from server.pieces.shelf.serializers import CornersField
@@ -129,31 +126,3 @@ class TakeMeasuredSerializer(serializers.Serializer):
 
 class TakenSerializer(serializers.Serializer):
     drawer_version = serializers.IntegerField(help_text="To put the old value back on.")
-
-
-class StampAgainSerializer(serializers.Serializer):
-    image = serializers.FileField(allow_empty_file=True)
-    corners = CornersField(required=False, binary=True)
-    title = field_of(kind_of(Stamp, "title"), required=False, default="")
-    paper = field_of(kind_of(Stamp, "paper"), required=False, default="")
-
-
-class PaperChangeSerializer(serializers.Serializer):
-    """A thing that looks otherwise on the new paper, and what would come nearer to how it looked."""
-
-    name = serializers.CharField()
-    regions = serializers.ListField(child=serializers.IntegerField())
-    size = serializers.FloatField()
-    sentence = serializers.CharField()
-    before_hex = serializers.CharField()
-    after_hex = serializers.CharField()
-    medium = serializers.CharField(allow_blank=True)
-    instead = serializers.ListField(child=serializers.CharField(), help_text="Codes of a ramp, palest first.")
-    instead_names = serializers.ListField(child=serializers.CharField())
-    left = serializers.FloatField()
-
-
-class StampedAgainSerializer(serializers.Serializer):
-    piece = serializers.IntegerField()
-    warnings = serializers.ListField(child=serializers.CharField())
-    changes = PaperChangeSerializer(many=True)

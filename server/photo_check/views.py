@@ -1,4 +1,4 @@
-"""Photo checks and stamping again over the API."""
+"""Photo checks over the API."""
 
 from __future__ import annotations
 
@@ -27,8 +27,6 @@ from server.photo_check.serializers import (
     PhotoCheckLineSerializer,
     PhotoCheckSerializer,
     SimulatedFormSerializer,
-    StampAgainSerializer,
-    StampedAgainSerializer,
     TakeMeasuredSerializer,
     TakenSerializer,
 )
@@ -45,7 +43,7 @@ VIEWS = ("photo", "flat", "plan", "difference")
 class PiecePhotoViews(PieceActions):
     def get_parsers(self) -> list[Any]:
         handler = getattr(self, "action_map", {}).get(getattr(self.request, "method", "").lower())
-        return [MultiPartParser()] if handler in ("photo_checks", "stamp_again") else super().get_parsers()
+        return [MultiPartParser()] if handler == "photo_checks" else super().get_parsers()
 
     @extend_schema(methods=["GET"], responses=PhotoCheckLineSerializer(many=True))
     @extend_schema(
@@ -89,17 +87,6 @@ class PiecePhotoViews(PieceActions):
         form = self.read_form(TakeMeasuredSerializer)
         drawer = services.take_measured(actor=request.user, piece=piece, version=version_named(request), **form)
         return Response({"drawer_version": drawer.version})
-
-    @extend_schema(request={"multipart/form-data": StampAgainSerializer}, responses={201: StampedAgainSerializer})
-    @action(detail=True, methods=["post"], url_path="stamp-again")
-    def stamp_again(self, request: Request, pk: str) -> Response:
-        """Another stamping of the same stamp, as a piece of its own with everything carried over."""
-        first = self.get_object()
-        form = self.read_form(StampAgainSerializer)
-        data = uploaded(form.pop("image"))
-        piece, changes = services.stamp_again(actor=request.user, piece=first, data=data, **form)
-        told = {"piece": piece.pk, "warnings": piece.warnings}
-        return Response({**told, "changes": [presenters.change_readout(one) for one in changes]}, status=201)
 
 
 class PhotoCheckViewSet(viewsets.GenericViewSet):

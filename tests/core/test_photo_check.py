@@ -27,12 +27,12 @@ from paleta.photo_check import (
     reading_from_plain,
     reading_to_plain,
     register,
-    restamp,
     swatches_measured,
     things_off,
     verdict,
 )
 from paleta.picture import looks_of, planned
+from paleta.restamp import restamp
 from tools.photo_check import HELD_BACK, pair, rate, recipe
 
 SIZE = (1500, 2000)

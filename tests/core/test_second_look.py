@@ -8,7 +8,7 @@ import numpy as np
 from django.test import SimpleTestCase
 from scipy.spatial.distance import cosine
 
-from paleta.impression import _looks
+from paleta.impression.grouping import _pair_classifier
 from paleta.impression.grouping._cluster_features import MEASURES, average_linkage, cluster_features, square_of
 from paleta.impression.grouping._matrices import max_product_path
 from paleta.impression.grouping._pair_classifier import SECOND_FEATURES, first_look, likely, seen_again
@@ -102,7 +102,7 @@ class LooksTest(SimpleTestCase):
         first, both = first_look(pairs), likely(pairs)
         self.assertGreater(np.abs(first["alike"] - both["alike"]).max(), 0.05)
         for name, bound in (("MOST_SEEN_AGAIN", len(pairs.labels) - 1), ("FEWEST", len(pairs.labels) + 1)):
-            with self.subTest(bound=name), patch.object(_looks, name, bound):
+            with self.subTest(bound=name), patch.object(_pair_classifier, name, bound):
                 np.testing.assert_array_equal(likely(pairs)["alike"], first["alike"])
 
     def test_what_is_seen_has_all_its_names_and_the_first_look_in_it(self):

@@ -15,7 +15,20 @@ from tools.make_limits import limits
 
 ROOT = Path(__file__).parents[2]
 SHARED = ROOT / "web/src/shared/api"
-FLOORS = ("files", "derived", "accounts", "drawers", "pieces", "recipes", "cards", "runs", "photo_check", "backup")
+FLOORS = (
+    "files",
+    "derived",
+    "accounts",
+    "drawers",
+    "pieces",
+    "recipes",
+    "cards",
+    "runs",
+    "photo_check",
+    "restamp",
+    "printing",
+    "backup",
+)
 """Apps from the ground up: each knows those below it and none above."""
 
 

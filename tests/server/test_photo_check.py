@@ -18,8 +18,9 @@ from server.derived.maps import region_map
 from server.files import store
 from server.files.sweep import sweep
 from server.photo_check.models import PhotoCheck
-from server.photo_check.services import simulated_photo, stamp_again
+from server.photo_check.services import simulated_photo
 from server.pieces.models import Piece
+from server.restamp.services import stamp_again
 from server.runs.along import start_run
 from tests.builders import as_file, line_drawing
 from tests.server.base import ApiTestCase

@@ -12,7 +12,7 @@ from unittest.mock import patch
 import numpy as np
 
 from paleta.order import PACES, Job, Mask, Work, check_plan, make_plan, plan_plainly, school_named
-from tools import repeat
+from tools import photo_check
 from tools.stampings import head, show, show_from_outside
 from tools.things import measure
 
@@ -121,7 +121,7 @@ def cards() -> None:
     """Photo checks of cards with faults, and second stampings."""
     print()
     for held_back in (False, True):
-        repeat.show(CARDS, PAIRS, held_back=held_back)
+        photo_check.show(CARDS, PAIRS, held_back=held_back)
 
 
 def main() -> None:

@@ -14,7 +14,8 @@ from scipy.stats import binomtest
 from paleta.devices import HOME_LIGHTS
 from paleta.errors import PaletaError
 from paleta.impression import read
-from paleta.photo_check import NotTheSameStamp, PhotoReport, compare, restamp
+from paleta.photo_check import NotTheSameStamp, PhotoReport, compare
+from paleta.restamp import restamp
 from tools.photo_check._cards import HELD_BACK, MadeCard, made_card
 from tools.photo_check._pairs import KINDS, pair
 

@@ -7,15 +7,20 @@ one process, so that its memory of reliefs and plans is shared; heavy work goes 
 from __future__ import annotations
 
 import argparse
+import atexit
 import contextlib
 import ctypes
 import os
+import subprocess
+import sys
 import threading
+from pathlib import Path
 
 THREADS = 12
 CONNECTIONS = 1000
 SILENT_S = 60
 """A connection on which nothing comes for so long is closed."""
+LOADING_NICE = 10
 SWEEP_EVERY_S = 6 * 3600.0
 ARENAS, MAPPED_BYTES, KEPT_BYTES = 2, 4_000_000, 48_000_000
 """Memory that threads free goes back to the machine: glibc keeps a heap for every few threads otherwise, and what is
@@ -40,6 +45,8 @@ def main() -> None:
 
     threading.Thread(target=_sweep_now_and_then, daemon=True).start()
     threading.Thread(target=_warm_up, daemon=True).start()
+    if os.environ.get("PALETA_DEMO", "1") != "0":
+        _fill_the_demos_shelf()
     serve(
         application,
         host=options.host,
@@ -64,6 +71,15 @@ def _be_thrifty() -> None:
         libc.mallopt(M_ARENA_MAX, ARENAS)
         libc.mallopt(M_MMAP_THRESHOLD, MAPPED_BYTES)
         libc.mallopt(M_TRIM_THRESHOLD, KEPT_BYTES)
+
+
+def _fill_the_demos_shelf() -> None:
+    """The demo takes minutes to draw, scan and colour: in a process of its own, beside the server and at a lower rank.
+    It ends with the server, and the next start makes what is missing."""
+    command = [sys.executable, str(Path(__file__).parent.parent / "manage.py"), "load_demo"]
+    loading = subprocess.Popen(command)
+    os.setpriority(os.PRIO_PROCESS, loading.pid, LOADING_NICE)
+    atexit.register(loading.terminate)
 
 
 def _sweep_now_and_then() -> None:

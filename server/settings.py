@@ -88,6 +88,8 @@ STATIC_URL = "/static/"
 WEB_DIR = BASE_DIR / "web" / "dist"
 WHITENOISE_ROOT = WEB_DIR if WEB_DIR.exists() else None
 WHITENOISE_INDEX_FILE = False
+# What the build names by its content never changes under that name.
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[A-Za-z0-9_-]{8}\.[a-z0-9]+$"
 MEDIA_ROOT = VAR_DIR / "media"
 CACHE_ROOT = VAR_DIR / "cache"
 RESTORE_ROOT = VAR_DIR / "restores"

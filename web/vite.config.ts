@@ -1,13 +1,16 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { compression } from "vite-plugin-compression2";
 import { VitePWA } from "vite-plugin-pwa";
 
 export default defineConfig({
   plugins: [
     react(),
     tailwindcss(),
-    // Only the application's own files are kept on the device; what belongs to a user is kept by features/along/store.
+    // Sent as they lie there by WhiteNoise, to whoever can unpack them.
+    compression({ algorithms: ["gzip", "brotliCompress"], include: /\.(js|css|html|svg)$/ }),
+    // Only the application's own files are kept on the device; what belongs to a user is kept by shared/api/runStore.ts.
     VitePWA({
       filename: "shell.js",
       injectRegister: false,

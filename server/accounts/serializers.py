@@ -22,3 +22,6 @@ class NewPasswordSerializer(serializers.Serializer):
 class SessionSerializer(serializers.Serializer):
     username = serializers.CharField(allow_null=True)
     demo_available = serializers.BooleanField()
+    demo_to_come = serializers.IntegerField(
+        help_text="How many pieces are still being made for the shelf of whoever is signed in; 0 but for the demo."
+    )

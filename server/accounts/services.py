@@ -38,6 +38,12 @@ def sign_in(request: HttpRequest, *, username: str, password: str) -> AbstractBa
     return user
 
 
+def demo_to_come(user: AbstractBaseUser) -> int:
+    """How many pieces are still being made for the user's shelf; 0 unless that is the demo's."""
+    found = DemoAccount.objects.filter(user_id=user.pk).values_list("to_come", flat=True).first()
+    return found or 0
+
+
 def open_demo(request: HttpRequest) -> AbstractBaseUser:
     user = demo_user()
     if user is None:

@@ -15,7 +15,12 @@ from server.accounts.serializers import NewPasswordSerializer, SessionSerializer
 def _session(request: Request, user: object | None = None) -> Response:
     who = user if user is not None else request.user
     name = who.get_username() if getattr(who, "is_authenticated", False) else None
-    return Response(SessionSerializer({"username": name, "demo_available": services.demo_user() is not None}).data)
+    told = {
+        "username": name,
+        "demo_available": services.demo_user() is not None,
+        "demo_to_come": services.demo_to_come(who) if name else 0,
+    }
+    return Response(SessionSerializer(told).data)
 
 
 @method_decorator(ensure_csrf_cookie, name="dispatch")

@@ -6,6 +6,7 @@ import contextlib
 import http.client
 import json
 import os
+import re
 import socket
 import subprocess
 import sys
@@ -103,3 +104,25 @@ class ServingTest(SimpleTestCase):
                 self.assertEqual(place.stat().st_mode & 0o077, 0)
                 checked += 1
         self.assertGreater(checked, 0)
+
+    def test_scripts_go_out_packed_and_are_kept_for_good_and_the_first_page_is_small(self):
+        page = self.answer("/").decode()
+        scripts = re.findall(r'(?:src|href)="(/assets/[^"]+\.(?:js|css))"', page)
+        self.assertTrue(scripts)
+        sizes = []
+        for path in scripts:
+            connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=PATIENCE_S)
+            connection.request("GET", path, headers={"Accept-Encoding": "gzip, br"})
+            response = connection.getresponse()
+            sizes.append(len(response.read()))
+            connection.close()
+            self.assertEqual(response.headers["Content-Encoding"], "br", path)
+            self.assertIn("immutable", response.headers["Cache-Control"])
+        self.assertLess(sum(sizes), 120_000)
+
+    def answer(self, path: str) -> bytes:
+        connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=PATIENCE_S)
+        connection.request("GET", path)
+        body = connection.getresponse().read()
+        connection.close()
+        return body

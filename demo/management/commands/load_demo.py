@@ -21,7 +21,7 @@ from server.accounts.models import DemoAccount
 from server.accounts.services import DEMO_USERNAME
 from server.derived import pictures
 from server.derived.maps import found_map, region_map
-from server.drawers.models import Drawer
+from server.drawers.models import Drawer, OwnPaper
 from server.drawers.papers import keep_paper
 from server.drawers.services import give_starter_drawers
 from server.pieces.colours.ramps import colour_all_wishes
@@ -31,45 +31,66 @@ from server.pieces.sheet.services import describe
 from server.pieces.shelf.services import add_piece, look
 from server.pieces.steps import keep_step
 from server.recipes.services import keep_recipe
+from server.runs.models import Run
 
 PASSWORD = "quillfield-hill"
+STEPS = len(PIECES) + 2
+"""Pieces, and then the logbook and the photos of cards."""
 
 
 class Command(BaseCommand):
-    help = "Load the demo: one user, its drawers, eight pieces, a logbook. Does nothing if it is there already."
+    help = "Load the demo: one user, its drawers, eight pieces, a logbook. Does nothing if all of it is there already."
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--anew", action="store_true", help="throw the demo user's things away first")
 
     def handle(self, *args: Any, **options: Any) -> None:
-        users = get_user_model().objects
         if options["anew"]:
-            users.filter(username=DEMO_USERNAME).delete()
-        old = users.filter(username=DEMO_USERNAME).first()
-        if old is not None:
-            # Demos loaded before they were marked: whoever has the demo's own password is the demo.
-            if not hasattr(old, "demo") and old.check_password(PASSWORD):
-                DemoAccount.objects.create(user=old)
+            get_user_model().objects.filter(username=DEMO_USERNAME).delete()
+        demo = open_account()
+        if demo is None or demo.to_come == 0:
             return
+        user = demo.user
+        # What an earlier start had begun is made anew: all of a piece or nothing.
+        Piece.objects.filter(owner=user).delete()
+        Run.objects.filter(owner=user).delete()
+        OwnPaper.objects.filter(owner=user).delete()
+        demo.to_come = STEPS
+        demo.save()
         self.stdout.write("Drawing, scanning and colouring the demo:")
+        pieces = {}
+        for made in PIECES:
+            self.stdout.write(f"  {made.title} ...")
+            piece = pieces[made.title] = load_piece(user, made)
+            # The first look at the shelf should not be at grey boxes.
+            pictures.small_picture(piece.stamping, piece.sheet(), pictures.SHELF_PX)
+            self.step(demo)
+        self.stdout.write("  the logbook ...")
+        load_runs(user, pieces)
+        self.step(demo)
+        self.stdout.write("  photos of cards ...")
+        load_checks(user, pieces["Three on the shelf"])
+        self.step(demo)
+
+    @staticmethod
+    def step(demo: DemoAccount) -> None:
+        demo.to_come -= 1
+        demo.save(update_fields=["to_come"])
+
+
+def open_account() -> DemoAccount | None:
+    """The demo's account with its drawers, made now if there is none; its shelf is still empty then. None where
+    somebody else has the demo's name."""
+    users = get_user_model().objects
+    old = users.filter(username=DEMO_USERNAME).first()
+    if old is None:
         user = users.create_user(username=DEMO_USERNAME, password=PASSWORD)
-        try:
-            give_starter_drawers(owner=user)
-            pieces = {}
-            for demo in PIECES:
-                self.stdout.write(f"  {demo.title} ...")
-                piece = pieces[demo.title] = load_piece(user, demo)
-                # The first look at the shelf should not be at grey boxes.
-                pictures.small_picture(piece.stamping, piece.sheet(), pictures.SHELF_PX)
-            self.stdout.write("  the logbook ...")
-            load_runs(user, pieces)
-            self.stdout.write("  photos of cards ...")
-            load_checks(user, pieces["Three on the shelf"])
-            DemoAccount.objects.create(user=user)
-        except BaseException:
-            # All of it or nothing, so that the next start tries again.
-            user.delete()
-            raise
+        give_starter_drawers(owner=user)
+        return DemoAccount.objects.create(user=user, to_come=STEPS)
+    if hasattr(old, "demo"):
+        return old.demo
+    # Demos loaded before they were marked: whoever has the demo's own password is the demo.
+    return DemoAccount.objects.create(user=old) if old.check_password(PASSWORD) else None
 
 
 def load_piece(user: Any, demo: DemoPiece) -> Piece:

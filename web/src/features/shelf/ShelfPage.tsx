@@ -1,16 +1,17 @@
-import { useInfiniteQuery } from "@tanstack/react-query";
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { useNavigate } from "react-router";
 
-import type { ShelfPiece } from "@/shared/api";
-import { Ask, Button, Failed, tell, Waiting } from "@/shared/ui";
+import { sessionQuery, type ShelfPiece } from "@/shared/api";
+import { Ask, Button, counted, Failed, tell, Waiting } from "@/shared/ui";
 import { AddPieceAsk } from "./AddPieceAsk";
 import { shelfQuery, useDeletePiece, useImportRecipe } from "./api";
 import { GoOn } from "./GoOn";
 import { PieceTile } from "./PieceTile";
 
 export function ShelfPage() {
-  const shelf = useInfiniteQuery(shelfQuery);
+  const toCome = useQuery(sessionQuery).data?.demo_to_come ?? 0;
+  const shelf = useInfiniteQuery({ ...shelfQuery, refetchInterval: toCome > 0 ? 3_000 : false });
   const [adding, setAdding] = useState(false);
   const [doomed, setDoomed] = useState<ShelfPiece | null>(null);
   const importRecipe = useImportRecipe();
@@ -61,7 +62,13 @@ export function ShelfPage() {
           ))}
         </ul>
       )}
-      {pieces?.length === 0 && <EmptyShelf onAdd={() => setAdding(true)} />}
+      {toCome > 0 && (
+        <p role="status" className="mt-4 rounded bg-faint p-3">
+          The demo is being drawn, scanned and coloured: {counted(toCome, "step")} to go. What is here can be opened
+          already.
+        </p>
+      )}
+      {pieces?.length === 0 && toCome === 0 && <EmptyShelf onAdd={() => setAdding(true)} />}
       {!pieces && shelf.isError && <Failed error={shelf.error} onRetry={() => void shelf.refetch()} />}
       {!pieces && !shelf.isError && <Waiting what="Fetching the shelf" />}
       {shelf.hasNextPage && (

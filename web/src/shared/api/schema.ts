@@ -4401,6 +4401,8 @@ export interface components {
         Session: {
             username: string | null;
             demo_available: boolean;
+            /** @description How many pieces are still being made for the shelf of whoever is signed in; 0 but for the demo. */
+            demo_to_come: number;
         };
         /**
          * @description * `keep` - keeps its hue

@@ -8,4 +8,6 @@ export const sessionQuery = queryOptions({
   queryKey: ["session"] as const,
   queryFn: ({ signal }) => api.get<Session>("/session/", { signal }),
   staleTime: 60_000,
+  // While the demo's shelf is being filled it is worth asking again.
+  refetchInterval: ({ state }) => (state.data?.demo_to_come ? 3_000 : false),
 });

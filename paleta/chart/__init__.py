@@ -1,9 +1,9 @@
 """Swatch charts: laid out, drawn as PDF or picture, and read back from a photo."""
 
 from paleta.chart._draw import chart_picture, chart_to_pdf
-from paleta.chart._layout import BOX_WORDS, MOST_ON_CHART, Chart, lay_out_chart
+from paleta.chart._layout import MOST_ON_CHART, Chart, lay_out_chart
 from paleta.chart._read import Reading, read_chart
 
 __all__ = [
-    "BOX_WORDS", "MOST_ON_CHART", "Chart", "Reading", "chart_picture", "chart_to_pdf", "lay_out_chart", "read_chart",
+     "MOST_ON_CHART", "Chart", "Reading", "chart_picture", "chart_to_pdf", "lay_out_chart", "read_chart",
 ]  # fmt: skip

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from paleta.errors import ChartError
+from paleta.media import MEDIUMS
 
 PAGE_MM = (215.9, 279.4)
 MARK_MM = 13.0
@@ -18,13 +19,6 @@ MOST_ON_CHART = COLUMNS * ROWS
 BOX_MM = (17.0, 9.0)
 CELL_MM = (47.0, 16.0)
 FIRST_CELL_MM = (14.0, 42.0)
-BOX_WORDS = {
-    "marker": ("one coat", "two coats"),
-    "watercolour": ("full", "pulled out"),
-    "pencil": ("even", "firm"),
-    "soluble": ("dry", "pulled out"),
-    "inkpad": ("one coat", "two coats"),
-}
 CHART_NUMBERS = 60
 """Marks tell this many charts apart; then the numbers begin again."""
 
@@ -52,7 +46,8 @@ class Chart:
 
     @property
     def words(self) -> tuple[str, str]:
-        return BOX_WORDS[self.medium]
+        box = MEDIUMS[self.medium].second_box
+        return box.first_words, box.words
 
     @property
     def mark_ids(self) -> tuple[int, int, int, int]:

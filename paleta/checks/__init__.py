@@ -1,6 +1,6 @@
 """Judgements on a sheet before a pen is uncapped."""
 
-from paleta.checks._fit import FITS, Advice, fit
+from paleta.checks._fit import fit
 from paleta.checks._grounds import ground_advice
 from paleta.checks._light import LIGHT_REMEDIES, LightDoubt, check_light, light_directions
 from paleta.checks._paper import paper_like, paper_white
@@ -10,12 +10,10 @@ from paleta.checks._stamping import StampingStep, stamping_order
 from paleta.checks._values import KEYS, REMEDIES, VALUE_KINDS, ValueWarning, value_warnings
 
 __all__ = [
-    "FITS",
     "KEYS",
     "LIGHT_REMEDIES",
     "REMEDIES",
     "VALUE_KINDS",
-    "Advice",
     "LightDoubt",
     "StampingStep",
     "ValueWarning",

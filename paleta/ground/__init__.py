@@ -2,7 +2,7 @@
 
 from paleta.ground._curve import smooth
 from paleta.ground._fade import DIRECTIONS, FADES, PROFILES, Fade, bare, fade, faded, length_mm
-from paleta.ground._shades import WAYS, Way, shades_for
+from paleta.ground._shades import WAYS, MediumWay, shades_for
 
 __all__ = [
     "DIRECTIONS",
@@ -10,7 +10,7 @@ __all__ = [
     "PROFILES",
     "WAYS",
     "Fade",
-    "Way",
+    "MediumWay",
     "bare",
     "fade",
     "faded",

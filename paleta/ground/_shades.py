@@ -5,31 +5,24 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from paleta.media import MEDIUMS
+
 
 @dataclass(frozen=True, slots=True)
-class Way:
-    """A way of laying a ground: its medium and the school its passes follow."""
+class MediumWay:
+    """A way of laying a background: its medium and the school its passes follow."""
 
     code: str
     name: str
     medium: str
     school: str
-    caution: str = ""
+    caution: str
 
 
-SOLVENT = (
-    "Alcohol ink and its vapour burn: no heat tool or flame near it, air the room, gloves if skin is sensitive; follow "
-    "the maker's label and the local rules."
-)
 WAYS = {
-    way.code: way
-    for way in (
-        Way("circles", "Ink pad in small circles", "inkpad", "B1"),
-        Way("pounced", "Pounced with felt", "inkpad", "B3", SOLVENT),
-        Way("wash", "Wash, water first", "watercolour", "W3"),
-        Way("one way", "Marker, two coats one way", "marker", "M5"),
-        Way("pencil", "Pencil in layers", "pencil", "P1"),
-    )
+    way.code: MediumWay(way.code, way.name, medium.code, way.school, way.caution)
+    for medium in sorted(MEDIUMS.values(), key=lambda one: -one.rank)
+    for way in medium.ways
 }
 LONG_MM = (30.0, 80.0, 150.0)
 """A fade longer than each of these takes one more shade than two."""

@@ -1,8 +1,26 @@
-"""How a swatch looks on a paper: every medium by its own optics."""
+"""Media: each described in a module of its own, and how a swatch of it looks on a paper."""
 
 from paleta.media._appearance import appearance, appearance_of_layers, blended, covers_of, doubt_of, tip_to_tip, washes
-from paleta.media._optics import Layer
-from paleta.media._over import Over, over, stack_fault
+from paleta.media._layer import Layer
+from paleta.media._medium import Advice, Fit, Medium, Over, SecondBox, Texture, Way
+from paleta.media._over import over, stack_fault
+from paleta.media._pace import Pace
+from paleta.media._registry import MEDIA, MEDIUMS
+from paleta.media._school import (
+    LONGEST_HOW,
+    LONGEST_NAME,
+    LONGEST_SUMMARY,
+    MOST_STEPS,
+    OWN_PREFIX,
+    SCHOOL_SCHEMA,
+    Join,
+    School,
+    Step,
+    Where,
+    Which,
+    school_from_plain,
+    school_to_plain,
+)
 from paleta.media._swatch import (
     DILUTED,
     FIRM_PRESSURE,
@@ -10,7 +28,6 @@ from paleta.media._swatch import (
     INKS,
     LIGHT_PRESSURE,
     LONGEST_CODE,
-    MEDIA,
     PAPERS,
     REFERENCE_PAPER,
     SURFACES,
@@ -21,6 +38,7 @@ from paleta.media._swatch import (
 )
 from paleta.media._table import MEASURED, Row, read_table, write_csv, write_gpl
 from paleta.media._weight import BASIS_IN, grams_per_m2, pounds_of
+from paleta.media._words import SOLVENT
 
 __all__ = [
     "BASIS_IN",
@@ -30,16 +48,36 @@ __all__ = [
     "INKS",
     "LIGHT_PRESSURE",
     "LONGEST_CODE",
+    "LONGEST_HOW",
+    "LONGEST_NAME",
+    "LONGEST_SUMMARY",
     "MEASURED",
     "MEDIA",
+    "MEDIUMS",
+    "MOST_STEPS",
+    "OWN_PREFIX",
     "PAPERS",
     "REFERENCE_PAPER",
+    "SCHOOL_SCHEMA",
+    "SOLVENT",
     "SURFACES",
+    "Advice",
+    "Fit",
+    "Join",
     "Layer",
+    "Medium",
     "Over",
+    "Pace",
     "Paper",
     "Row",
+    "School",
+    "SecondBox",
+    "Step",
     "Swatch",
+    "Texture",
+    "Way",
+    "Where",
+    "Which",
     "appearance",
     "appearance_of_layers",
     "blended",
@@ -51,6 +89,8 @@ __all__ = [
     "over",
     "pounds_of",
     "read_table",
+    "school_from_plain",
+    "school_to_plain",
     "stack_fault",
     "tip_to_tip",
     "washes",

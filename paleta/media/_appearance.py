@@ -6,18 +6,16 @@ from collections.abc import Sequence
 
 from paleta.colour import Lab
 from paleta.errors import SwatchError
-from paleta.media._optics import EVEN_COVERAGE, INKPAD_COVER, OPTICS, Layer, spectrum_of
+from paleta.media._layer import Layer
+from paleta.media._optics import spectrum_of
+from paleta.media._registry import MEDIUMS
 from paleta.media._spectrum import reflectance_to_lab
-from paleta.media._swatch import DILUTED, Paper, Swatch
+from paleta.media._swatch import Paper, Swatch
 
-TRANSPARENT = ("marker", "watercolour", "soluble")
-"""Media that let the paper through and so can only darken it, unless a swatch is said to be opaque."""
 PALER = 1.0
 """In L*; less is the doubt of any measurement."""
 BLENDER_LEAVES = 0.35
 """Part of the dye that a colourless blender leaves in place. From memory."""
-WASHES = {"half": DILUTED, "thin": 0.16}
-"""Concentrations of the usual thinner washes. From memory, common practice."""
 
 
 def appearance(swatch: Swatch, paper: Paper, *, coats: float = 1, dilution: float = 1.0, pressure: float = 1.0) -> Lab:
@@ -38,7 +36,7 @@ def appearance_of_layers(layers: Sequence[Layer], paper: Paper) -> Lab:
     """L*a*b* of several layings over each other, first one lowest; no layers show the paper."""
     reflectance = spectrum_of(paper.lab)
     for layer in layers:
-        reflectance = OPTICS[layer.swatch.medium](reflectance, layer)
+        reflectance = MEDIUMS[layer.swatch.medium].optics(reflectance, layer)
     lab = reflectance_to_lab(reflectance)
     return float(lab[0]), float(lab[1]), float(lab[2])
 
@@ -54,7 +52,7 @@ def tip_to_tip(one: Swatch, other: Swatch, paper: Paper, *, share: float = 0.5) 
     SwatchError
         If one is no marker, or share is not in 0..1.
     """
-    if one.medium != "marker" or other.medium != "marker":
+    if one.medium != other.medium or not MEDIUMS[one.medium].mixes_by_tip:
         raise SwatchError("Only markers are touched tip to tip.")
     if not 0 <= share <= 1:
         raise SwatchError(f"share must lie in 0..1, got {share}.")
@@ -67,12 +65,10 @@ def blended(swatch: Swatch, paper: Paper) -> Lab:
 
 
 def washes(swatch: Swatch) -> list[Swatch]:
-    """A watercolour at full strength and as thinner washes; any other swatch as it is.
+    """A swatch at full strength and as the thinner washes that its medium has.
 
     Paint has no pale pans: the pale shades of a ramp are the same paint with more water.
     """
-    if swatch.medium != "watercolour":
-        return [swatch]
     return [
         swatch,
         *(
@@ -81,7 +77,7 @@ def washes(swatch: Swatch) -> list[Swatch]:
                 f"{swatch.name}, {word} wash",
                 _rounded(appearance(swatch, swatch.paper, dilution=dilution)),
             )
-            for word, dilution in WASHES.items()
+            for word, dilution in MEDIUMS[swatch.medium].washes.items()
         ),
     ]
 
@@ -90,13 +86,13 @@ def covers_of(swatch: Swatch) -> float | None:
     """The share of what is below that one even layer covers for good; None for what is transparent."""
     if swatch.opacity is not None:
         return swatch.opacity
-    return {"pencil": EVEN_COVERAGE, "inkpad": INKPAD_COVER}.get(swatch.medium)
+    return MEDIUMS[swatch.medium].covers
 
 
 def doubt_of(swatch: Swatch) -> str:
     """What cannot be true of a swatch as it was measured, in a sentence; empty if nothing is."""
     above = swatch.lab[0] - swatch.paper.lab[0]
-    if swatch.medium not in TRANSPARENT or swatch.opacity or above <= PALER:
+    if not MEDIUMS[swatch.medium].transparent or swatch.opacity or above <= PALER:
         return ""
     return (
         f"{swatch.name} is paler than its paper by {above:.0f}, which no transparent colour can be: it will show as "

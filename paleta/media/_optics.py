@@ -10,8 +10,6 @@ is said to be opaque. What was measured of a swatch beside its one coat bends th
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
 
@@ -19,7 +17,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.colour import Lab
-from paleta.errors import SwatchError
+from paleta.media._layer import Layer
 from paleta.media._spectrum import DARKEST, lab_to_reflectance
 from paleta.media._swatch import DILUTED, FIRM_PRESSURE, LIGHT_PRESSURE, Swatch
 
@@ -44,29 +42,6 @@ def spectrum_of(lab: Lab, *below: Lab) -> Floats:
     return spectrum
 
 
-@dataclass(frozen=True, slots=True)
-class Layer:
-    """One laying of a swatch.
-
-    coats     how often, >= 0; fractions are partly melted coats.
-    dilution  watercolour: concentration, 1 = full strength, 0 = clean water.
-    pressure  pencil: 1 = even, up to 1.4 = firm, 0 = not touching.
-    """
-
-    swatch: Swatch
-    coats: float = 1
-    dilution: float = 1.0
-    pressure: float = 1.0
-
-    def __post_init__(self) -> None:
-        if not 0 <= self.coats <= 20:
-            raise SwatchError(f"coats must lie in 0..20, got {self.coats}.")
-        if not 0 <= self.dilution <= 1:
-            raise SwatchError(f"dilution must lie in 0..1, got {self.dilution}.")
-        if not 0 <= self.pressure <= FIRM_PRESSURE:
-            raise SwatchError(f"pressure must lie in 0..{FIRM_PRESSURE}, got {self.pressure}.")
-
-
 def _through(amount: float, *known: tuple[float, Floats]) -> Floats:
     """The curve from nothing at 0 through the `known` points, each an amount and its value, never falling and going on
     as at its end."""
@@ -78,7 +53,7 @@ def _through(amount: float, *known: tuple[float, Floats]) -> Floats:
     return low + (high - low) * (amount - before) / (after - before)
 
 
-def _lay_marker(below: Floats, layer: Layer) -> Floats:
+def lay_marker(below: Floats, layer: Layer) -> Floats:
     swatch = layer.swatch
     paper = spectrum_of(swatch.paper.lab)
 
@@ -114,7 +89,7 @@ def below_surface(measured: Floats, *, outside: float = GLOSS_SEEN, inside: floa
     return (measured - outside) / ((1 - outside) * (1 - inside) + inside * (measured - outside))
 
 
-def _lay_watercolour(below: Floats, layer: Layer) -> Floats:
+def lay_watercolour(below: Floats, layer: Layer) -> Floats:
     swatch, amount = layer.swatch, layer.coats * layer.dilution
     paper = spectrum_of(swatch.paper.lab)
     bare = k_over_s(below_surface(paper))
@@ -141,7 +116,7 @@ def _lay_watercolour(below: Floats, layer: Layer) -> Floats:
     return covered * skin + (1 - covered) * film(below, amount)
 
 
-def _lay_inkpad(below: Floats, layer: Layer) -> Floats:
+def lay_inkpad(below: Floats, layer: Layer) -> Floats:
     """Chalky blending ink is half opaque: of every coat a share covers what lies below in the deep colour of the ink,
     the rest stains it. Coats come nearer and nearer to one colour, on paper from above, on what is darker from below.
     """
@@ -160,7 +135,7 @@ def _lay_inkpad(below: Floats, layer: Layer) -> Floats:
     return np.clip(limit + kept**layer.coats * (below - limit), DARKEST, 1.0)
 
 
-def _lay_pencil(below: Floats, layer: Layer) -> Floats:
+def lay_pencil(below: Floats, layer: Layer) -> Floats:
     covered, solid = _grains(layer.swatch, layer.pressure)
     covered = 1 - (1 - covered) ** layer.coats
     return (covered * solid + (1 - covered) * below ** (1 / YULE_NIELSEN_N)) ** YULE_NIELSEN_N
@@ -196,13 +171,3 @@ def _coverage(measured: Floats, paper: Floats, usual: float) -> float:
     darker = (paper - measured) / (paper - DARKEST ** (1 / YULE_NIELSEN_N))
     paler = (measured - paper) / np.maximum(1 - paper, 1e-6)
     return float(min(1.0, max(usual, 0.05, darker.max(), paler.max())))
-
-
-OPTICS: dict[str, Callable[[Floats, Layer], Floats]] = {
-    "marker": _lay_marker,
-    "watercolour": _lay_watercolour,
-    "pencil": _lay_pencil,
-    "soluble": _lay_watercolour,
-    "inkpad": _lay_inkpad,
-}
-"""By medium: the reflectance of what lies below, and the layer on it, to the reflectance that is seen then."""

@@ -1,49 +1,10 @@
-"""Which medium may lie on which. All rules are common practice (docs/trade-notes.md, section Coats)."""
+"""Which medium may lie on which. What is known stands with each medium (docs/trade-notes.md, section Coats)."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from paleta.errors import SwatchError
-from paleta.media._swatch import MEDIA
-
-
-@dataclass(frozen=True, slots=True)
-class Over:
-    """What is known of one medium over another.
-
-    may      whether the upper may lie there at all. why says what happens, or what to mind.
-    wet      whether the two may meet while the lower is wet.
-    """
-
-    may: bool
-    why: str
-    wet: bool = False
-
-
-_DRY = Over(True, "Once what lies below is dry.")
-_WAX = Over(False, "Wax keeps what is wet off the paper: it beads, and the nib or pad clogs.")
-_LIFTS = Over(False, "Water lifts blended ink again and carries its chalk about.")
-_DISSOLVES = Over(False, "Water-soluble pen runs again under anything wet: nothing wet over what must stay.")
-_PENCIL = Over(True, "Pencil takes on anything dry; a light hand, or it burnishes.")
-
-RULES: dict[tuple[str, str], Over] = {
-    ("pencil", "marker"): Over(False, "Marker never over wax pencil: the wax clogs the nib and the colour smears."),
-    ("pencil", "watercolour"): _WAX,
-    ("pencil", "soluble"): _WAX,
-    ("pencil", "inkpad"): _WAX,
-    ("pencil", "pencil"): Over(True, "Pencil over pencil does not dry and need not wait.", wet=True),
-    ("inkpad", "watercolour"): _LIFTS,
-    ("inkpad", "soluble"): _LIFTS,
-    ("inkpad", "marker"): Over(True, "Only once the ink is wholly dry, and wipe the nib: it picks up chalk."),
-    ("soluble", "watercolour"): _DISSOLVES,
-    ("soluble", "marker"): _DISSOLVES,
-    ("soluble", "inkpad"): _DISSOLVES,
-    ("watercolour", "marker"): Over(True, "Only on a bone dry wash; the alcohol may move its pigment."),
-    ("marker", "watercolour"): Over(True, "A thin glaze only: water beads on dye and takes long to dry."),
-    ("watercolour", "soluble"): Over(True, "Soluble pen may be touched into a wash while it is wet.", wet=True),
-}
-"""(below, above): what is known. What is not listed may lie there once the lower is dry."""
+from paleta.media._medium import Over
+from paleta.media._registry import MEDIA, MEDIUMS
 
 
 def over(below: str, above: str) -> Over:
@@ -55,9 +16,10 @@ def over(below: str, above: str) -> Over:
         If one is no medium.
     """
     for medium in (below, above):
-        if medium not in MEDIA:
-            raise SwatchError(f"The medium must be one of {', '.join(MEDIA)}, got {medium!r}.")
-    return RULES.get((below, above), _PENCIL if above == "pencil" else _DRY)
+        if medium not in MEDIUMS:
+            raise SwatchError(f"The medium must be one of {', '.join(MEDIUMS)}, got {medium!r}.")
+    upper = MEDIUMS[above]
+    return upper.lies_on.get(below, upper.lies_on_others)
 
 
 def stack_fault(media: tuple[str, ...]) -> str:

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from paleta.colour import Lab
 from paleta.errors import SwatchError
 from paleta.fields import unwanted_in
+from paleta.media._codes import CODES
 from paleta.media._weight import pounds_of
 
 LONGEST_CODE = 40
@@ -15,15 +16,6 @@ DILUTED = 0.42
 """Concentration of the wash that is measured beside the full one. From memory, common practice."""
 LIGHT_PRESSURE, FIRM_PRESSURE = 0.5, 1.4
 """What is measured of a pencil beside even pressure, which is 1. From memory, common practice."""
-MEDIA = {
-    "marker": "Alcohol marker",
-    "watercolour": "Watercolour",
-    "pencil": "Coloured pencil",
-    "soluble": "Water-soluble pen",
-    "inkpad": "Blended ink pad",
-}
-
-
 # Outline inks by what they are made of; which fits which medium is common practice (docs/trade-notes.md, section Fit).
 INKS = {
     "dye": "Dye ink for alcohol markers, dry",
@@ -131,8 +123,8 @@ class Swatch:
     def __post_init__(self) -> None:
         if not self.code:
             raise SwatchError("A swatch needs a code to be told from the others.")
-        if self.medium not in MEDIA:
-            raise SwatchError(f"{self.name}: the medium must be one of {', '.join(MEDIA)}, got {self.medium!r}.")
+        if self.medium not in CODES:
+            raise SwatchError(f"{self.name}: the medium must be one of {', '.join(CODES)}, got {self.medium!r}.")
         whose = self.name or self.code
         check_lab(self.lab, whose)
         for field in FURTHER:

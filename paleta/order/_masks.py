@@ -10,12 +10,13 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from itertools import pairwise
 
+from paleta.media import MEDIUMS
 from paleta.order._plan import Handling, Pass, Plan
 from paleta.order._ways import Ways
 from paleta.order._work import Mask, Stroke, Work
 
 LAY_S, LIFT_S, WIPE_S = 45.0, 30.0, 20.0
-SOILING = ("inkpad",)
+SOILING = tuple(code for code, medium in MEDIUMS.items() if medium.soils_masks)
 """Media that stay on a mask and come off on the next pad."""
 HOW = {
     ("lay", "mask"): ("Lay the mask", "over the figure, pressed down along its line; the paper beneath must be dry"),

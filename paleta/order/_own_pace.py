@@ -11,7 +11,8 @@ from numpy.typing import NDArray
 from scipy.optimize import least_squares, lsq_linear
 
 from paleta.errors import PlanImpossible
-from paleta.order._pace import PACES, Pace
+from paleta.media import Pace
+from paleta.order._paces import PACES
 from paleta.order._plan import Plan
 
 TRUST = 0.1

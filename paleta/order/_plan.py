@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 
 from paleta.errors import SchoolError
-from paleta.order._schools import School
+from paleta.media import School
 from paleta.order._ways import Paces, Schools, Ways
 from paleta.order._work import Stroke, Work
 

@@ -7,8 +7,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 from typing import TypeVar
 
-from paleta.media import over
-from paleta.order._schools import Join
+from paleta.media import Join, over
 from paleta.order._ways import Ways
 from paleta.order._work import Job, Stroke, Work, expand
 

@@ -14,7 +14,7 @@ from itertools import groupby, pairwise
 
 from paleta.media import MEDIA
 from paleta.order._masks import HOW, SOILING, WIPE_S, handling_s, used_masks
-from paleta.order._pace import PACES
+from paleta.order._paces import PACES
 from paleta.order._plan import Handling, Pass, Plan
 from paleta.order._rules import chains_of
 from paleta.order._schools import school_named

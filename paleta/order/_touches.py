@@ -9,6 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from paleta.errors import PlanImpossible
+from paleta.media import MEDIUMS
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,7 +47,7 @@ TOUCHES = {
     )
 }  # fmt: skip
 NOT_WITH = {("gloss", "pencil"): "Gloss smears soft pencil: fix the pencil first, or leave gloss off it."}
-DRY_BEFORE = {"marker": 180.0, "watercolour": 600.0, "soluble": 300.0, "pencil": 0.0, "inkpad": 120.0}
+DRY_BEFORE = {code: medium.finish_dry_s for code, medium in MEDIUMS.items()}
 """Seconds until the colouring is dry enough for what lies on top."""
 
 

@@ -6,9 +6,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from paleta.errors import SchoolError
-from paleta.media import MEDIA
-from paleta.order._pace import PACES, Pace
-from paleta.order._schools import DEFAULT_SCHOOL, SCHOOLS, School
+from paleta.media import MEDIA, Pace, School
+from paleta.order._paces import PACES
+from paleta.order._schools import DEFAULT_SCHOOL, SCHOOLS
 from paleta.order._work import Job
 
 Schools = School | Mapping[str, School]

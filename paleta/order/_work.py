@@ -8,8 +8,7 @@ from dataclasses import dataclass, field
 
 from paleta.errors import PlanImpossible
 from paleta.light import SHARES, ZONE_NAMES
-from paleta.media import MEDIA
-from paleta.order._schools import Join, School, Step
+from paleta.media import MEDIA, Join, School, Step
 
 SHARES_ROUNDING = 0.01
 MASK_KINDS = ("mask", "tape")

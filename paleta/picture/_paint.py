@@ -14,11 +14,12 @@ from paleta.colour import Lab, lab_to_srgb, srgb_to_lab
 from paleta.errors import PaletaError
 from paleta.impression import Impression, RegionMap
 from paleta.light import LEVELS
+from paleta.media import MEDIUMS
 from paleta.picture._texture import NEUTRAL, texture
 
 VIEWS = ("line", "ink", "regions", "clay", "values", "coloured")
 COLOURLESS = ("values", "clay")
-SOFT_LEVELS = {"marker": 0.35, "watercolour": 0.5, "pencil": 0.45, "soluble": 0.45, "inkpad": 0.9}
+SOFT_LEVELS = {code: medium.melts for code, medium in MEDIUMS.items()}
 """Part of the way to the next zone over which two shades melt, by medium. From memory, common practice."""
 SOFT_GROUND = 1.0
 """A fade melts over all of the way."""

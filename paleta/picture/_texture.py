@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.impression import to_edge
+from paleta.media import MEDIUMS, Texture
 from paleta.picture._strokes import strokes
 
 NEUTRAL = 200
@@ -25,13 +26,12 @@ MOTTLE_MM, MOTTLE = 0.6, 0.008
 POUNCED = "pounced"
 """Ink that was pounced with felt: mottled."""
 POUNCE_MM, POUNCE = 0.9, 0.04
-WET = ("watercolour", "soluble")
 
 
 def texture(labels: NDArray[np.int32], media: Mapping[int, str], px_per_mm: float) -> NDArray[np.uint8] | None:
-    """h x w x 3 uint8 for a label map h x w whose regions are laid in `media` at the top; None where all is marker,
-    which dries smooth."""
-    there = sorted(set(media.values()) - {"marker"})
+    """h x w x 3 uint8 for a label map h x w whose regions are laid in `media` at the top; None where all dries
+    smooth, as marker does."""
+    there = sorted(one for one in set(media.values()) if one == POUNCED or MEDIUMS[one].texture.kind != "smooth")
     if not there:
         return None
     span = int(labels.max()) + 1
@@ -48,18 +48,19 @@ def texture(labels: NDArray[np.int32], media: Mapping[int, str], px_per_mm: floa
 def _field(medium: str, inner: NDArray[np.float32], px_per_mm: float) -> NDArray[np.float32]:
     shape = inner.shape
     chance = np.random.default_rng(11)
-    if medium in WET:
+    kind = Texture() if medium == POUNCED else MEDIUMS[medium].texture
+    if kind.kind == "wash":
         # Pigment is carried to the edge of a puddle and dries there in a darker line.
-        edge = EDGE_DARK * (1 if medium == "watercolour" else 0.5) * np.exp(-((inner / px_per_mm / EDGE_MM) ** 2))
+        edge = EDGE_DARK * kind.rim * np.exp(-((inner / px_per_mm / EDGE_MM) ** 2))
         return np.asarray((1 + GRAIN * _noise(shape, GRAIN_MM * px_per_mm, chance)) * (1 - edge), np.float32)
-    if medium == "pencil":
+    if kind.kind == "strokes":
         # Pencil catches on the hills of the paper and leaves its valleys paler, stroke beside stroke.
         tooth = np.clip(_noise(shape, TOOTH_MM * px_per_mm, chance), -1.2, 1.2)
         strands = strokes(_noise(shape, STRAND_MM * px_per_mm, chance), inner, px_per_mm)
         return np.asarray(1 + TOOTH * tooth + STROKES * np.clip(strands, -2, 2), np.float32)
     if medium == POUNCED:
         return np.asarray(1 + POUNCE * np.clip(_noise(shape, POUNCE_MM * px_per_mm, chance), -2, 2), np.float32)
-    if medium == "inkpad":
+    if kind.kind == "clouds":
         cloud = PAD * _noise(shape, PAD_MM * px_per_mm, chance)
         return np.asarray(1 + cloud + MOTTLE * _noise(shape, MOTTLE_MM * px_per_mm, chance), np.float32)
     return np.ones(shape, np.float32)

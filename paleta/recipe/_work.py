@@ -6,6 +6,7 @@ from collections.abc import Iterator, Mapping, Sequence
 
 from paleta.impression import RegionMap
 from paleta.light import ACCENTS, Body, Zoning
+from paleta.media import MEDIUMS
 from paleta.order import Job, Mask, Work
 from paleta.recipe._coat import accents_in_laying_order, zones_covered
 from paleta.recipe._sheet import Sheet
@@ -48,8 +49,6 @@ def zoning_of(sheet: Sheet) -> Zoning:
     )
 
 
-CREEPING = {"marker": 32.0, "watercolour": 28.0}
-"""Swatches darker than this L* creep past the line. Common practice; the limit is from memory."""
 AFTER_ALL = 3
 """The rank of accents that are no touch of a background."""
 FIRST_ACCENT = 10
@@ -73,7 +72,7 @@ def work_of(
             jobs += _coats(sheet, label, areas[label], shares.get(label, ()), rank)
             jobs += _accents(sheet, label, areas[label], accents or {}, rank)
     creepers = frozenset(
-        pen for pen, swatch in sheet.colours.swatches.items() if swatch.lab[0] < CREEPING.get(pen[0], 0.0)
+        pen for pen, swatch in sheet.colours.swatches.items() if swatch.lab[0] < MEDIUMS[pen[0]].creeps_below
     )
     return Work(
         jobs=tuple(jobs),

@@ -22,7 +22,7 @@ from paleta.run._events import (
 from paleta.run._move import pairs_between, what_moving_does
 from paleta.run._outcome import Differed, as_done, differed, pens_taken
 from paleta.run._replay import Card, LaidPass, RunState, course_of, plan_key, replay, wetness
-from paleta.run._rescues import RESCUES, SLIPS, Rescue, rescues_for
+from paleta.run._rescues import RESCUES, SLIPS, Rescue, media_of, rescues_for
 from paleta.run._times import seconds_by_pass, seconds_of, times_of
 from paleta.run._wet import Need, Touched, Wetness, needs_of, needs_of_handling, slowness, ways_of, wetness_after
 
@@ -58,6 +58,7 @@ __all__ = [
     "differed",
     "event_from_plain",
     "event_to_plain",
+    "media_of",
     "needs_of",
     "needs_of_handling",
     "pairs_between",

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from paleta.media import MEDIA
+from paleta.media import MEDIUMS, SOLVENT
 
 SLIPS = {
     "over the line": "Over the line",
@@ -19,15 +19,12 @@ SLIPS = {
     "gap in the line": "A gap in the stamped line",
     "warped": "The card has warped",
 }
-WATER = ("watercolour", "soluble")
-ANY = tuple(MEDIA)
-SOLVENT = "Alcohol and its vapour burn: no heat tool or flame near it, air the room, follow the label."
 HEAT = "The nozzle is hundreds of degrees hot: keep fingers, alcohol ink and blending fluid away from it."
 
 
 @dataclass(frozen=True, slots=True)
 class Rescue:
-    """One way out: what to do, for which slips, in which media.
+    """One way out: what to do, for which slips. One that does not serve anywhere is named by the media it is for.
 
     lays  whether it lays colour, and so belongs into the recipe when the run is kept.
     wets  whether the paper is wet afterwards, and has to dry again.
@@ -37,7 +34,7 @@ class Rescue:
     name: str
     how: str
     slips: tuple[str, ...]
-    media: tuple[str, ...] = ANY
+    anywhere: bool = True
     lays: bool = True
     wets: bool = True
     caution: str = ""
@@ -49,7 +46,7 @@ RESCUES: tuple[Rescue, ...] = (
         "Colourless blender",
         "Push the colour back inside the line with the fine firm tip, from outside inwards; blot; repeat once dry.",
         ("over the line", "dropped pen"),
-        ("marker",),
+        anywhere=False,
         lays=False,
         caution=SOLVENT,
     ),
@@ -58,7 +55,7 @@ RESCUES: tuple[Rescue, ...] = (
         "Damp brush and lift",
         "A clean damp brush along the edge, then lift with a dry one or kitchen paper before it sets.",
         ("over the line", "dropped pen", "ran together", "highlight lost"),
-        WATER,
+        anywhere=False,
         lays=False,
     ),
     Rescue(
@@ -66,7 +63,7 @@ RESCUES: tuple[Rescue, ...] = (
         "Lift with putty rubber",
         "Press and lift with a putty rubber; do not rub, the tooth closes.",
         ("over the line", "too dark", "highlight lost"),
-        ("pencil",),
+        anywhere=False,
         lays=False,
         wets=False,
     ),
@@ -75,7 +72,7 @@ RESCUES: tuple[Rescue, ...] = (
         "Wipe the edge, blend over",
         "Blot with a clean dry pad, then go over the place in small circles with the paler ink.",
         ("over the line", "stripe", "too dark"),
-        ("inkpad",),
+        anywhere=False,
     ),
     Rescue(
         "halo",
@@ -94,7 +91,7 @@ RESCUES: tuple[Rescue, ...] = (
         "Hide it in a shadow",
         "A soft pencil shadow over the place, on the side away from the lamp.",
         ("over the line", "dropped pen", "ran together"),
-        ("marker", "watercolour", "pencil", "inkpad"),
+        anywhere=False,
         wets=False,
     ),
     Rescue(
@@ -102,14 +99,14 @@ RESCUES: tuple[Rescue, ...] = (
         "Paler pen over it",
         "Go over the place with the next paler pen of the ramp while both are damp; dye moves out of the way.",
         ("too dark", "stripe"),
-        ("marker",),
+        anywhere=False,
     ),
     Rescue(
         "clean water",
         "Clean water",
         "Wet the region to its line with clean water, wait a moment, lift with a dry brush; let it dry fully.",
         ("too dark", "stripe"),
-        WATER,
+        anywhere=False,
         lays=False,
     ),
     Rescue(
@@ -117,7 +114,7 @@ RESCUES: tuple[Rescue, ...] = (
         "Paler pencil over it",
         "Burnish with the paler pencil of the ramp, with a light hand.",
         ("too dark", "stripe"),
-        ("pencil", "marker"),
+        anywhere=False,
         wets=False,
     ),
     Rescue(
@@ -125,14 +122,14 @@ RESCUES: tuple[Rescue, ...] = (
         "Melt the step again",
         "The palest of the ramp over both shades at once, in small circles, while they are still damp.",
         ("stripe",),
-        ("marker", "soluble"),
+        anywhere=False,
     ),
     Rescue(
         "dry first",
         "Stop and let it dry",
         "Touch nothing until both regions are bone dry, then lay the lost edge anew with the darker of the two.",
         ("ran together",),
-        ("marker", *WATER, "inkpad"),
+        anywhere=False,
         wets=False,
     ),
     Rescue(
@@ -198,4 +195,10 @@ WETTING = {one.key for one in RESCUES if one.wets}
 
 def rescues_for(slip: str, medium: str) -> list[Rescue]:
     """The ways out of a slip in a medium, the usual one first; leaving it is always one."""
-    return [one for one in RESCUES if slip in one.slips and medium in one.media]
+    own = MEDIUMS[medium].rescues
+    return [one for one in RESCUES if slip in one.slips and (one.anywhere or one.key in own)]
+
+
+def media_of(rescue: Rescue) -> tuple[str, ...]:
+    """The media that a rescue is for."""
+    return tuple(code for code, medium in MEDIUMS.items() if rescue.anywhere or rescue.key in medium.rescues)

@@ -16,7 +16,7 @@ from rest_framework.exceptions import NotFound, ValidationError
 from paleta.chart import Chart, Reading, chart_picture, chart_to_pdf, lay_out_chart
 from paleta.colour import Lab, difference
 from paleta.devices import photograph
-from paleta.media import DILUTED, FIRM_PRESSURE, PAPERS, Paper, Swatch, appearance
+from paleta.media import MEDIUMS, PAPERS, Paper, Swatch, appearance
 from server.derived import jobs, worker
 from server.drawers.models import ChartRecord, Drawer
 from server.drawers.services import changing, swatch_with
@@ -24,15 +24,6 @@ from server.ownership import require_owner
 from server.problems import Refused
 
 PHOTO_LIMIT_S = 30.0
-SECOND_FIELD = {
-    "marker": "two_coats",
-    "inkpad": "two_coats",
-    "watercolour": "diluted",
-    "soluble": "diluted",
-    "pencil": "firm_pressure",
-}
-"""Where the second box of a chart is kept, by medium. The first is the swatch itself: one coat, full strength, even
-pressure."""
 MOST_CHARTS = 2000
 WARM_CAST = (1.05, 1.0, 0.88)
 
@@ -91,13 +82,7 @@ def simulated_photo(record: ChartRecord) -> bytes:
 def _as_laid(swatch: Swatch, paper: Paper) -> tuple[Lab, Lab]:
     """One pen is never quite what its cap says: a fixed small deviation by its code."""
     first = appearance(swatch, paper)
-    second = appearance(
-        swatch,
-        paper,
-        coats=2 if swatch.medium in ("marker", "inkpad") else 1,
-        dilution=DILUTED if swatch.medium in ("watercolour", "soluble") else 1.0,
-        pressure=FIRM_PRESSURE if swatch.medium == "pencil" else 1.0,
-    )
+    second = appearance(swatch, paper, **MEDIUMS[swatch.medium].second_box.laid)
     return off_the_cap(first, swatch.code), off_the_cap(second, swatch.code)
 
 
@@ -158,7 +143,7 @@ def _store(drawer: Drawer, measured: str, paper: str, values: Sequence[dict[str,
             raise ValidationError({"values": f"There is no swatch {value['code']!r} in this drawer."})
         one.lightness, one.a, one.b = value["lab"]
         if value.get("second"):
-            setattr(one, SECOND_FIELD[drawer.medium], list(value["second"]))
+            setattr(one, MEDIUMS[drawer.medium].second_box.field, list(value["second"]))
         one.measured, one.paper = measured, paper
         one.save()
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from django.conf import settings
+from django.core.exceptions import ValidationError
 from django.db import models
 from django.db.models import Q
 
@@ -24,7 +25,8 @@ class Drawer(models.Model):
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="drawers")
     name = models.CharField(max_length=80)
-    medium = models.CharField(max_length=20, choices=MEDIUM_CHOICES)
+    # Without choices: another medium is no other table.
+    medium = models.CharField(max_length=20)
     version = models.PositiveIntegerField(default=1)
 
     objects = DrawerQuerySet.as_manager()
@@ -34,6 +36,10 @@ class Drawer(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+    def clean(self) -> None:
+        if self.medium not in MEDIA:
+            raise ValidationError({"medium": f"There is no medium {self.medium!r}."})
 
     def shades(self) -> list[Swatch]:
         """Everything a ramp can be made of: its swatches in their own order, paints also as thinner washes."""

@@ -14,7 +14,7 @@ from rest_framework.response import Response
 from paleta.card import CARDS, ENVELOPES, FOLDS, GRAINS, SHEETS, Size
 from paleta.ground import DIRECTIONS, FADES, PROFILES, WAYS
 from paleta.light import ACCENTS, FORMS
-from paleta.media import INKS, MEASURED, MEDIA, PAPERS, SURFACES
+from paleta.media import INKS, MEASURED, MEDIUMS, PAPERS, SURFACES
 from paleta.order import SCHOOLS, TOUCHES, Join, Where, Which
 from paleta.palette import MEANT, SCHEMES, SHADE_HUES
 from paleta.recipe import KEY_NAMES, ORDER_WISHES, ROLES, TAGS
@@ -57,6 +57,10 @@ class SizeSerializer(ChoiceSerializer):
     source = serializers.CharField(help_text="The standard it comes from, or common practice.")
 
 
+class MediumChoiceSerializer(ChoiceSerializer):
+    caution = serializers.CharField(allow_blank=True, help_text="What is dangerous about it.")
+
+
 class FoldChoiceSerializer(ChoiceSerializer):
     turned = serializers.CharField(help_text="The fold of the same card lying the other way.")
     once = serializers.BooleanField(help_text="Folded once, so that its front may be shorter than its back.")
@@ -65,7 +69,7 @@ class FoldChoiceSerializer(ChoiceSerializer):
 class TradeSerializer(serializers.Serializer):
     """The words to choose from."""
 
-    media = ChoiceSerializer(many=True)
+    media = MediumChoiceSerializer(many=True)
     papers = ChoiceSerializer(many=True)
     inks = ChoiceSerializer(many=True)
     schools = SchoolSerializer(many=True)
@@ -95,7 +99,7 @@ class TradeSerializer(serializers.Serializer):
 
 def trade_words() -> dict[str, Any]:
     return {
-        "media": _choices(MEDIA),
+        "media": [{"code": one.code, "name": one.name, "caution": one.caution} for one in MEDIUMS.values()],
         "papers": [{"code": paper.code, "name": paper.weighed_name} for paper in PAPERS.values()],
         "inks": _choices(INKS),
         "schools": [

@@ -8,12 +8,14 @@ from typing import Any
 
 from paleta.checks import reserves
 from paleta.colour import lab_to_hex
+from paleta.media import MEDIUMS
 from paleta.order import Plan
 from paleta.recipe import Sheet, Stint, stints_of
 from paleta.run import (
     SLIPS,
     RunState,
     choices,
+    media_of,
     needs_of,
     needs_of_handling,
     plan_key,
@@ -87,6 +89,7 @@ def run_readout(run: Run) -> dict[str, Any]:
         "masked": "mask" in covers,
         "taped": "tape" in covers,
         "media": list(sheet.media),
+        "cautions": [{"code": code, "caution": MEDIUMS[code].caution} for code in sheet.media],
         "before": reserves(sheet, region_map(stamping, sheet)),
         "after": [asdict(step) for step in touches_after(sheet)],
         "making": [asdict(step) for step in making_after(sheet)],
@@ -136,7 +139,7 @@ def _rescues(slip: str, media: Sequence[str]) -> list[dict[str, Any]]:
             "name": one.name,
             "how": one.how,
             "caution": one.caution,
-            "media": list(one.media),
+            "media": list(media_of(one)),
             "wets": one.wets,
         }
         for one in found.values()

@@ -144,6 +144,11 @@ class EventSerializer(serializers.Serializer):
     pairs = serializers.ListField(child=serializers.ListField(child=serializers.IntegerField()), required=False)
 
 
+class MediumCautionSerializer(serializers.Serializer):
+    code = serializers.CharField()
+    caution = serializers.CharField(allow_blank=True)
+
+
 class RunReadoutSerializer(RunLineSerializer):
     """All that colouring along needs, so that it goes on without the server."""
 
@@ -162,6 +167,7 @@ class RunReadoutSerializer(RunLineSerializer):
     masked = serializers.BooleanField()
     taped = serializers.BooleanField()
     media = serializers.ListField(child=serializers.ChoiceField(choices=MEDIUM_CHOICES))
+    cautions = MediumCautionSerializer(many=True)
     before = serializers.ListField(child=serializers.CharField())
     after = TouchStepSerializer(many=True)
     making = MakingStepSerializer(many=True)

@@ -13,10 +13,9 @@ from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 
 from paleta.errors import PlanImpossible, SchoolError, SwatchError
-from paleta.media import MEDIA, REFERENCE_PAPER, Layer, Swatch, appearance_of_layers, over, stack_fault
+from paleta.media import MEDIA, MEDIUMS, REFERENCE_PAPER, Layer, Swatch, appearance_of_layers, over, stack_fault
 from paleta.media._optics import (
     EVEN_COVERAGE,
-    OPTICS,
     YULE_NIELSEN_N,
     below_surface,
     k_over_s,
@@ -278,7 +277,7 @@ class StackColourTest(SimpleTestCase):
     def spectrum(self, *layers: Layer, paper=REFERENCE_PAPER):
         reflectance = spectrum_of(paper.lab)
         for layer in layers:
-            reflectance = OPTICS[layer.swatch.medium](reflectance, layer)
+            reflectance = MEDIUMS[layer.swatch.medium].optics(reflectance, layer)
         return reflectance
 
     def test_a_glaze_over_a_coloured_ground_solves_kubelka_and_munks_equation(self):

@@ -57,7 +57,7 @@ export function LayOut({ run, state, onBegin }: Props) {
             <li key={thing}>{thing}</li>
           ))}
         </ul>
-        <Cautions media={run.media} />
+        <Cautions media={run.media} known={run.cautions ?? []} />
         <UnsentLine state={state} />
         <div className="sticky bottom-0 mt-3 flex flex-wrap items-center gap-4 bg-sheet py-3">
           <Button kind="main" className="min-h-14 grow px-6 text-xl" onClick={onBegin} autoFocus>

@@ -3451,6 +3451,16 @@ export interface components {
          * @enum {string}
          */
         Medium: "marker" | "watercolour" | "pencil" | "soluble" | "inkpad";
+        MediumCaution: {
+            code: string;
+            caution: string;
+        };
+        MediumChoice: {
+            code: string;
+            name: string;
+            /** @description What is dangerous about it. */
+            caution: string;
+        };
         MediumRequest: {
             medium: components["schemas"]["Medium"];
             drawer: number;
@@ -4305,6 +4315,7 @@ export interface components {
             masked: boolean;
             taped: boolean;
             media: components["schemas"]["Medium"][];
+            cautions: components["schemas"]["MediumCaution"][];
             before: string[];
             after: components["schemas"]["TouchStep"][];
             making: components["schemas"]["MakingStep"][];
@@ -4745,7 +4756,7 @@ export interface components {
         TouchesEnum: "unmask" | "pencil" | "darks" | "splatter" | "white pen" | "glitter" | "gloss" | "gems";
         /** @description The words to choose from. */
         Trade: {
-            media: components["schemas"]["Choice"][];
+            media: components["schemas"]["MediumChoice"][];
             papers: components["schemas"]["Choice"][];
             inks: components["schemas"]["Choice"][];
             schools: components["schemas"]["School"][];
@@ -4825,12 +4836,12 @@ export interface components {
         /**
          * @description * `circles` - Ink pad in small circles
          *     * `pounced` - Pounced with felt
+         *     * `pencil` - Pencil in layers
          *     * `wash` - Wash, water first
          *     * `one way` - Marker, two coats one way
-         *     * `pencil` - Pencil in layers
          * @enum {string}
          */
-        WayEnum: "circles" | "pounced" | "wash" | "one way" | "pencil";
+        WayEnum: "circles" | "pounced" | "pencil" | "wash" | "one way";
         WayOut: {
             name: string;
             how: string;

@@ -47,7 +47,7 @@ export function OrderSection({ trade, plan, error }: Props) {
           Tape along the lines between the grounds
         </Tick>
       )}
-      <Cautions media={piece.colours.media} />
+      <Cautions media={piece.colours.media} known={trade.media} />
       {error && <p role="alert">{error.message}</p>}
       {!plan && !error && <p role="status">Working out the order …</p>}
       {plan && plan.passes.length === 0 && (

@@ -37,14 +37,3 @@ class Pace:
 
     def laying_s(self, area_mm2: float) -> float:
         return self.start_s + self.per_mm2_s * area_mm2
-
-
-# Marker: touch dry under a minute, second coat after 2 to 3 minutes, workable a minute or so. Watercolour: dried with
-# a heat tool (30 to 60 s; 5 to 20 min in air). Pencil does not dry. Setting up is from memory.
-PACES = {
-    "marker": Pace(start_s=3, per_mm2_s=0.12, change_s=6, touch_dry_s=50, coat_dry_s=150, blend_s=75, setup_s=15),
-    "watercolour": Pace(start_s=5, per_mm2_s=0.10, change_s=12, touch_dry_s=60, coat_dry_s=60, blend_s=90, setup_s=60),
-    "pencil": Pace(start_s=4, per_mm2_s=0.35, change_s=5, touch_dry_s=0, coat_dry_s=0, blend_s=3600, setup_s=20),
-    "soluble": Pace(start_s=4, per_mm2_s=0.14, change_s=6, touch_dry_s=60, coat_dry_s=90, blend_s=60, setup_s=40),
-    "inkpad": Pace(start_s=5, per_mm2_s=0.03, change_s=15, touch_dry_s=60, coat_dry_s=120, blend_s=600, setup_s=45),
-}

@@ -1,0 +1,87 @@
+"""Blended ink pad: chalky ink, half opaque, laid in circles or pounced.
+
+All values are common practice or from memory unless a source is named (docs/trade-notes.md).
+"""
+
+from __future__ import annotations
+
+from paleta.media._medium import Advice, Fit, Medium, Over, SecondBox, Texture, Way
+from paleta.media._optics import INKPAD_COVER, lay_inkpad
+from paleta.media._pace import Pace
+from paleta.media._school import School, Step
+from paleta.media._words import ALCOHOL_INK
+
+MEDIUM = Medium(
+    code="inkpad",
+    name="Blended ink pad",
+    rank=5,
+    optics=lay_inkpad,
+    transparent=False,
+    covers=INKPAD_COVER,
+    pace=Pace(start_s=5, per_mm2_s=0.03, change_s=15, touch_dry_s=60, coat_dry_s=120, blend_s=600, setup_s=45),
+    usual_school="B1",
+    schools=(
+        School(
+            "B1",
+            "Palest first from the edge",
+            "inkpad",
+            "Two or three inks in small circles, palest first from the edge, darker over it, back and forth.",
+            (
+                Step("palest", "all over", "start", "blend in small circles from the edge, off the mask and on"),
+                Step("middles from pale", "own zone", "any", "blend over the first, back and forth where they meet"),
+                Step("darkest", "own zone", "any", "deepen the corner away from the light; wipe the mask between inks"),
+                Step("palest", "all over", "any", "go back over the joins"),
+            ),
+        ),
+        School(
+            "B2",
+            "Layered stamping",
+            "inkpad",
+            "Solid layers of ink: the palest for the whole layout, then the darker ones over it when dry.",
+            (
+                Step("palest", "all over", "start", "stamp or lay the palest solid layer"),
+                Step("middles from pale", "own zone", "dry", "lay the next darker layer in register"),
+                Step("darkest", "own zone", "dry", "lay the darkest layer in register"),
+            ),
+        ),
+        School(
+            "B3",
+            "Pounced",
+            "inkpad",
+            "Light inks on felt first, the strong ones at opposite ends: pounce, turn, pounce.",
+            (
+                Step("palest", "all over", "start", "pounce the lightest ink with felt, turning it every time"),
+                Step("middles from pale", "own zone", "any", "pounce into the first while it is fresh"),
+                Step("darkest", "own zone", "any", "a drop at the far end of the felt; pounce, turn, pounce"),
+            ),
+        ),
+    ),
+    lies_on={
+        "pencil": Over(False, "Wax keeps what is wet off the paper: it beads, and the nib or pad clogs."),
+        "soluble": Over(False, "Water-soluble pen runs again under anything wet: nothing wet over what must stay."),
+    },
+    tip_mm=6.0,
+    soils_masks=True,
+    finish_dry_s=120.0,
+    melts=0.9,
+    texture=Texture("clouds"),
+    second_box=SecondBox("one coat", "two coats", "two_coats", {"coats": 2}),
+    fits=(
+        Fit(
+            Advice(
+                "Watercolour paper takes blended ink in blotches.",
+                "Take smooth bristol or card; it blends visibly better.",
+            ),
+            papers=(frozenset({"for water"}), frozenset({"rough"})),
+        ),
+    ),
+    rescues=frozenset({"wipe", "pencil shadow", "dry first"}),
+    ways=(
+        Way("circles", "Ink pad in small circles", "B1"),
+        Way("pounced", "Pounced with felt", "B3", ALCOHOL_INK),
+    ),
+    caution=(
+        "A heat tool reaches several hundred degrees: not near alcohol ink or solvents, nothing on the hot "
+        "nozzle. Follow the labels."
+    ),
+)

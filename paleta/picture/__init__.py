@@ -1,17 +1,17 @@
 """The picture on the bench: what the plan will look like, as pixels."""
 
-from paleta.picture._looks import look_of, looks_of, stack_look, zone_look
+from paleta.picture._looks import look_of, looks_of, stack_look
 from paleta.picture._paint import VIEWS, Canvas, Laid, make_canvas, paint
-from paleta.picture._planned import Planned, accents_under, bare_of, laid_as, lit, painted, planned, soft_of
+from paleta.picture._planned import UNLIT, Planned, accents_under, compose, lit, painted, planned, sheet_light, soft_of
 
 __all__ = [
+    "UNLIT",
     "VIEWS",
     "Canvas",
     "Laid",
     "Planned",
     "accents_under",
-    "bare_of",
-    "laid_as",
+    "compose",
     "lit",
     "look_of",
     "looks_of",
@@ -19,7 +19,7 @@ __all__ = [
     "paint",
     "painted",
     "planned",
+    "sheet_light",
     "soft_of",
     "stack_look",
-    "zone_look",
 ]

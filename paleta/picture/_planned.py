@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from scipy.ndimage import find_objects
 
 from paleta.colour import Lab, srgb_to_lab
+from paleta.errors import ShapeError
 from paleta.ground import bare, faded
 from paleta.impression import RegionMap
 from paleta.light import (
@@ -34,6 +35,10 @@ from paleta.order import Pen
 from paleta.picture._looks import looks_of
 from paleta.picture._paint import SOFT_GROUND, SOFT_LEVELS, Canvas, Laid, paint
 from paleta.recipe import Sheet, bodies_of, zoning_of
+
+UNLIT = ("line", "ink", "regions")
+"""Views that no lamp changes."""
+ACCENTED = ("coloured", "values")
 
 
 def soft_of(sheet: Sheet) -> dict[int, float]:
@@ -133,38 +138,131 @@ def painted(
     soft: Mapping[int, float],
 ) -> NDArray[np.uint8]:
     """h x w x 3 uint8 sRGB: the coloured picture without its line, of regions that look as `looks` says."""
-    px_per_mm = relief.px_per_mm / SCALE
-    steps = levels(light)
-    covers = accents_under(sheet, sheet.light.lamp, steps, labels, px_per_mm=px_per_mm)
     clean = np.full((*labels.shape, 3), 255, np.uint8)
-    return paint(
+    return compose(
+        sheet,
         Canvas(labels=labels, photo=clean, bare=clean, inked=np.zeros_like(clean), ink_rgb=clean[0, 0]),
         "coloured",
-        light_levels=steps,
-        looks=looks,
-        thresholds=thresholds(steps, labels, zoning_of(sheet)),
-        paper_lab=sheet.stamp.paper_used.lab,
-        soft=soft,
-        accents=[laid_as(sheet, pen, cover.share) for _, pen, cover in covers],
+        light,
+        px_per_mm=relief.px_per_mm / SCALE,
         tints=glow_tint(relief, sheet.light.glows, full_size=False),
-        bare=bare_of(sheet, labels, px_per_mm=px_per_mm),
+        looks=looks,
+        soft=soft,
+    )
+
+
+def compose(
+    sheet: Sheet,
+    canvas: Canvas,
+    view: str,
+    light: NDArray[np.float32] | None,
+    *,
+    px_per_mm: float,
+    lamp: Lamp | None = None,
+    tints: Sequence[tuple[str, NDArray[np.float32]]] = (),
+    looks: Mapping[int, Sequence[Lab]] | None = None,
+    soft: Mapping[int, float] | None = None,
+    with_accents: bool = True,
+    quick: bool = False,
+) -> NDArray[np.uint8]:
+    """One view of a sheet on a canvas: the one way in which a picture is put together, whoever asks for it.
+
+    Parameters
+    ----------
+    light : h x w float32, 0..1, or None
+        As `sheet_light` gives it at the canvas's size; None for the views of UNLIT, on which none falls.
+    px_per_mm : float
+        Of the canvas's pixels.
+    lamp : Lamp, optional
+        Another than the sheet's, as `light` was made with.
+    tints : sequence of h x w x 3
+        What glows tint, as `glow_tint` gives it.
+    looks, soft : mapping by label, optional
+        Where regions look or melt otherwise than the sheet says.
+    with_accents : bool
+        Thin lines that follow the light; while the lamp moves they are left out.
+
+    Returns
+    -------
+    h x w x 3 uint8 sRGB
+    """
+    labels, steps = canvas.labels, np.zeros(canvas.labels.shape, np.int32)
+    starts: Mapping[int, NDArray[np.int32]] = {}
+    kept = None
+    if view not in UNLIT:
+        if light is None:
+            raise ShapeError(f"The view {view!r} needs its light.")
+        steps = levels(light)
+        starts = thresholds(steps, labels, zoning_of(sheet))
+        kept = bare_of(sheet, labels, px_per_mm=px_per_mm)
+    covers = (
+        accents_under(sheet, lamp or sheet.light.lamp, steps, labels, px_per_mm=px_per_mm)
+        if with_accents and view in ACCENTED
+        else []
+    )
+    return paint(
+        canvas,
+        view,
+        light_levels=steps,
+        looks=looks_of(sheet) if looks is None else looks,
+        thresholds=starts,
+        paper_lab=sheet.stamp.paper_used.lab,
+        soft=soft_of(sheet) if soft is None else soft,
+        accents=[laid_as(sheet, pen, cover.share) for _, pen, cover in covers],
+        tints=tints,
+        bare=kept,
+        quick=quick,
     )
 
 
 def lit(sheet: Sheet, region_map: RegionMap, relief: Relief, lamp: Lamp | None = None) -> NDArray[np.float32]:
     """The light of the sheet's lamp (or another) and glows on every SCALE-th pixel, 0..1; on grounds their fade."""
+    fades, grounds = sheet.regions.fades(), None
+    if fades:
+        labels = np.ascontiguousarray(region_map.labels[::SCALE, ::SCALE])
+        grounds = faded(labels, fades, px_per_mm=region_map.px_per_mm / SCALE)
+    printed = printed_shading(region_map) if sheet.light.follow else None
+    return sheet_light(sheet, relief, lamp=lamp, printed=printed, grounds=grounds)
+
+
+def sheet_light(
+    sheet: Sheet,
+    relief: Relief,
+    *,
+    lamp: Lamp | None = None,
+    full_size: bool = False,
+    printed: NDArray[np.float32] | None = None,
+    glowing: NDArray[np.float32] | None = None,
+    grounds: tuple[NDArray[np.bool_], NDArray[np.float32]] | None = None,
+) -> NDArray[np.float32]:
+    """The light of a sheet on a relief.
+
+    Parameters
+    ----------
+    lamp : Lamp, optional
+        Another than the sheet's.
+    full_size : bool
+        On every pixel; else on the relief's own.
+    printed, glowing : h x w float32, optional
+        The shading that is printed on the stamp, if the sheet follows it, and the glows' light, where it is known.
+    grounds : (h x w bool, float32 of N), optional
+        Where grounds lie, and their light there, which takes the place of the lamp's.
+
+    Returns
+    -------
+    h x w float32, 0..1
+    """
     light = illuminate(
         relief,
         lamp or sheet.light.lamp,
         sheet.light.glows,
-        full_size=False,
+        full_size=full_size,
         shadows=sheet.light.shadows,
-        printed=printed_shading(region_map) if sheet.light.follow else None,
+        printed=printed,
         follow=sheet.light.follow,
+        glowing=glowing,
     )
-    fades = sheet.regions.fades()
-    if fades:
-        labels = np.ascontiguousarray(region_map.labels[::SCALE, ::SCALE])
-        where, faint = faded(labels, fades, px_per_mm=region_map.px_per_mm / SCALE)
-        light[where] = faint
+    if grounds is not None:
+        where, fades = grounds
+        light[where] = fades
     return light

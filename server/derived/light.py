@@ -25,17 +25,18 @@ from paleta.light import (
     zone_shares,
 )
 from paleta.order import Pen
-from paleta.picture import accents_under
+from paleta.picture import accents_under, sheet_light
 from paleta.recipe import Sheet, bodies_of, zoning_of
 from server.derived import disk, jobs, worker
+from server.derived.fingerprint import code_of
 from server.derived.maps import Stamping, map_key, map_sha256, region_map
 from server.derived.memory import memory
 from server.files import store
 
 LIVE_STEP = 3
 """While the lamp moves every third pixel is worked out: about as many as the screen shows of a card."""
-FORMS_KEY = "9"
-"""To be raised when the modelling of forms or the painting changes, so that no old result is shown."""
+FORMS_KEY = code_of("colour", "ground", "impression", "light", "media", "picture", "recipe")
+"""Another with every change of the code that models forms and paints them, so that no old result is shown."""
 
 
 def relief_key(stamping: Stamping, sheet: Sheet) -> str:
@@ -70,21 +71,15 @@ def light_of(
 ) -> NDArray[np.float32]:
     """The sheet's light, or that of another lamp: on every pixel, on the relief's own, or on every LIVE_STEP-th. On
     grounds their fade."""
-    light = illuminate(
+    return sheet_light(
+        sheet,
         (live_relief_of if live else relief_of)(stamping, sheet),
-        lamp or sheet.light.lamp,
-        sheet.light.glows,
+        lamp=lamp,
         full_size=full_size,
-        shadows=sheet.light.shadows,
         printed=_printed(stamping, sheet, live),
-        follow=sheet.light.follow,
         glowing=_glowing(stamping, sheet, live),
+        grounds=_grounds_light(stamping, sheet, 1 if full_size else LIVE_STEP if live else SCALE),
     )
-    grounds = _grounds_light(stamping, sheet, 1 if full_size else LIVE_STEP if live else SCALE)
-    if grounds is not None:
-        where, fades = grounds
-        light[where] = fades
-    return light
 
 
 def _grounds_light(stamping: Stamping, sheet: Sheet, step: int) -> tuple[NDArray[np.bool_], NDArray[np.float32]] | None:

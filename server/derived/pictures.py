@@ -6,7 +6,6 @@ import contextlib
 import hashlib
 import json
 import threading
-from typing import Any
 
 import cv2
 import numpy as np
@@ -16,14 +15,13 @@ from numpy.typing import NDArray
 from paleta.checks import paper_white
 from paleta.colour import Lab, srgb_to_lab
 from paleta.impression import read
-from paleta.light import NO_ZONE, SCALE, Lamp, glow_tint, levels, thresholds, zones_at
-from paleta.picture import Canvas, Laid, bare_of, laid_as, look_of, looks_of, make_canvas, paint, soft_of
+from paleta.light import NO_ZONE, SCALE, Lamp, glow_tint, levels, zones_at
+from paleta.picture import UNLIT, Canvas, compose, look_of, make_canvas
 from paleta.recipe import Sheet, sheet_to_plain, zoning_of
 from server.derived import disk, jobs
 from server.derived.light import (
     FORMS_KEY,
     LIVE_STEP,
-    accents_of,
     light_of,
     live_relief_of,
     relief_key,
@@ -37,9 +35,6 @@ QUALITY, LIVE_QUALITY, SMALL_QUALITY = 92, 85, 88
 """Of JPEG. While the lamp moves, a smaller file shows sooner."""
 SHELF_PX = 420
 """Width of the pictures on the shelf, as the page asks for them."""
-UNLIT = ("line", "ink", "regions")
-"""Views that no lamp changes."""
-ACCENTED = ("coloured", "values")
 
 
 _room = threading.BoundedSemaphore(settings.HEAVY_AT_ONCE)
@@ -54,26 +49,19 @@ def picture(stamping: Stamping, sheet: Sheet, view: str, *, lamp: Lamp | None = 
 
 def _picture(stamping: Stamping, sheet: Sheet, view: str, lamp: Lamp | None, live: bool) -> bytes:
     step = LIVE_STEP if live else 1
-    canvas = _canvas(stamping, sheet, step)
-    # Thin lines that follow the light are worked out once the lamp rests.
-    moving = live and lamp is not None
-    if view in UNLIT:
-        light_levels, starts = np.zeros(canvas.labels.shape, np.int32), {}
-    else:
-        light_levels = levels(light_of(stamping, sheet, lamp=lamp, full_size=not live, live=live))
-        starts = thresholds(light_levels, canvas.labels, zoning_of(sheet))
-    pixels = paint(
+    canvas, unlit = _canvas(stamping, sheet, step), view in UNLIT
+    pixels = compose(
+        sheet,
         canvas,
         view,
-        light_levels=light_levels,
-        looks=looks_of(sheet),
-        thresholds=starts,
-        paper_lab=sheet.stamp.paper_used.lab,
-        soft=soft_of(sheet),
-        accents=_accents(stamping, sheet, light_levels, canvas, step, lamp) if view in ACCENTED and not moving else (),
-        quick=live,
         # The line drawing waits for no form: nothing in it is lit.
-        **({} if view in UNLIT else _bare_parts(stamping, sheet, canvas, live)),
+        None if unlit else light_of(stamping, sheet, lamp=lamp, full_size=not live, live=live),
+        px_per_mm=region_map(stamping, sheet).px_per_mm / step,
+        lamp=lamp,
+        tints=() if unlit else _tints(stamping, sheet, live),
+        # Thin lines that follow the light are worked out once the lamp rests.
+        with_accents=not (live and lamp is not None),
+        quick=live,
     )
     return jobs.jpeg(pixels, LIVE_QUALITY if live else QUALITY)
 
@@ -135,23 +123,14 @@ def _canvas(stamping: Stamping, sheet: Sheet, step: int) -> Canvas:
     return memory.get(key, make)
 
 
-def _accents(
-    stamping: Stamping, sheet: Sheet, light_levels: NDArray[np.int32], canvas: Canvas, step: int, lamp: Lamp | None
-) -> list[Laid]:
-    covers = accents_of(stamping, sheet, light_levels, canvas.labels, step, lamp)
-    return [laid_as(sheet, pen, cover.share) for _, pen, cover in covers]
-
-
-def _bare_parts(stamping: Stamping, sheet: Sheet, canvas: Canvas, live: bool) -> dict[str, Any]:
-    """What glows tint, and where paper is left bare round them and round the points of grounds."""
+def _tints(stamping: Stamping, sheet: Sheet, live: bool) -> tuple[tuple[str, NDArray[np.float32]], ...]:
+    """What glows tint, which stays while the lamp turns."""
     glows = sheet.light.glows
-    kept = bare_of(sheet, canvas.labels, px_per_mm=region_map(stamping, sheet).px_per_mm / (LIVE_STEP if live else 1))
     if not glows:
-        return {"bare": kept}
+        return ()
     relief = live_relief_of if live else relief_of
     key = ("tints", relief_key(stamping, sheet), glows, live)
-    tints = memory.get(key, lambda: tuple(glow_tint(relief(stamping, sheet), glows, full_size=not live)))
-    return {"tints": tints, "bare": kept}
+    return memory.get(key, lambda: tuple(glow_tint(relief(stamping, sheet), glows, full_size=not live)))
 
 
 def _small(stamping: Stamping, sheet: Sheet, width_px: int) -> bytes:

@@ -9,12 +9,13 @@ from dataclasses import replace
 from paleta.order import Batch, Paces, Plan, Ways, Work, batch, check_batch
 from paleta.recipe import Sheet, plan_from_plain, work_of
 from server.derived import disk, jobs, worker
+from server.derived.fingerprint import code_of
 from server.derived.light import accent_areas_of, shares_of
 from server.derived.maps import Stamping, region_map
 from server.derived.memory import memory
 
-PLANS_KEY = "3"
-"""To be raised when the order's rules or its search change."""
+PLANS_KEY = code_of("media", "order")
+"""Another with every change of the order's rules or its search."""
 
 
 def plans_of(stamping: Stamping, sheet: Sheet, paces: Paces) -> tuple[Plan, Plan]:

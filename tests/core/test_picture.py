@@ -11,7 +11,8 @@ from paleta.impression import Impression, RegionMap, find_regions, read
 from paleta.light import LEVELS, Body, Lamp, Zoning, illuminate, levels, model_forms, thresholds
 from paleta.media import PAPERS, REFERENCE_PAPER, appearance
 from paleta.order import SCHOOLS
-from paleta.picture import VIEWS, looks_of, make_canvas, paint, zone_look
+from paleta.picture import VIEWS, looks_of, make_canvas, paint
+from paleta.picture._looks import zone_look
 from paleta.picture._paint import ViewUnknown
 from paleta.picture._texture import NEUTRAL, POUNCED, texture
 from paleta.recipe import RegionSetting

@@ -21,7 +21,6 @@ from paleta.card._spec import (
     Layer,
     Panel,
     Stock,
-    folded_from,
     open_size,
     said_of_card,
 )
@@ -73,7 +72,6 @@ __all__ = [
     "cut_card",
     "cut_lines",
     "drying_s",
-    "folded_from",
     "inches",
     "lay_out",
     "making",

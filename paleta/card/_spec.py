@@ -224,17 +224,6 @@ def open_size(base: Base) -> tuple[Length, Length]:
     return FOLDS[base.fold].open_size(base.width, base.height, base.shorter)
 
 
-def folded_from(width: Length, height: Length, fold: str) -> Base:
-    """The base that a sheet of this size folds to, its front as long as its back."""
-    way = FOLDS[fold]
-    whole = sum(way.pages)
-    return (
-        Base(width=width / whole, height=height, fold=fold)
-        if way.down
-        else Base(width=width, height=height / whole, fold=fold)
-    )
-
-
 def said_of_card(spec: CardSpec | None) -> str:
     """The card in a line, as recipes and the list of what changed say it."""
     if spec is None:

@@ -64,10 +64,6 @@ class Order(Part):
         chosen = (one for one in map(self._named, self.schools) if one.medium == medium)
         return next(chosen, None) or SCHOOLS[DEFAULT_SCHOOL[medium]]
 
-    def by_medium(self) -> dict[str, School]:
-        """The school of every medium."""
-        return {medium: self.school_of(medium) for medium in MEDIA}
-
     def with_school(self, school: School) -> Order:
         """With this school for its medium."""
         others = [one for one in map(self._named, self.schools) if one.medium != school.medium]

@@ -137,6 +137,7 @@ class BrowserTest(LiveServerTestCase):
         """Wait until no change is on its way any more; the mark for it is set one turn of the event loop late."""
         page = page or self.page
         page.evaluate("() => new Promise((done) => setTimeout(done, 50))")
+        expect(page.locator("html[data-resting]")).to_have_count(0)
         expect(page.locator("html[data-keeping]")).to_have_count(0)
 
     def reload(self) -> None:

@@ -71,12 +71,12 @@ class CardTest(BrowserTest):
         width.press("Escape")
         expect(width).to_have_value("6 1/4")
         page.get_by_role("button", name="Show in centimetres").click()
-        expect(width).to_have_value("158.75")
-        width.fill("160")
+        expect(width).to_have_value("15.875")
+        width.fill("16")
         width.press("Enter")
         self.kept(lambda: self.spec(piece)["base"]["width"] == "160 mm")
         page.reload()
-        expect(page.get_by_label("Width of the card")).to_have_value("160")
+        expect(page.get_by_label("Width of the card")).to_have_value("16")
         self.passes_axe("card page")
 
     def test_layers_greeting_inside_and_cut_outs(self):

@@ -16,7 +16,6 @@ from paleta.card import (
     Base,
     CardSpec,
     Length,
-    folded_from,
     inches,
     millimetres,
     open_size,
@@ -166,8 +165,6 @@ class SizeTest(SimpleTestCase):
             with self.subTest(fold=fold):
                 self.assertEqual(open_size(base), tuple(map(inches, sheet)))
                 self.assertEqual(base.scores, tuple(map(inches, scores)))
-        folded = folded_from(millimetres(220), millimetres(150), "side")
-        self.assertEqual((folded.width, folded.height), (millimetres(110), millimetres(150)))
 
     def test_pounds_follow_the_definition_of_basis_weight(self):
         """500 sheets of the basis size; 1 lb = 453.59237 g exactly (international pound, 1959)."""

@@ -135,7 +135,7 @@ class DrawerTest(BrowserTest):
         page = self.open_drawer()
         page.get_by_role("searchbox").fill("rose 1")
         page.get_by_role("button", name="Swatch chart").click()
-        page.get_by_role("button", name=re.compile("New chart of")).click()
+        page.get_by_role("button", name="New chart of 6 swatches").click()
         expect(page.get_by_role("link", name="Print chart 1 (PDF)")).to_be_visible()
         page.get_by_label("Photo of the chart").set_input_files(
             [{"name": "p.png", "mimeType": "image/png", "buffer": b"no picture"}]

@@ -14,7 +14,7 @@ from tests.server.builders import coloured, make_piece
 
 
 @override_settings(LATER_AT_ONCE=True)
-class RepeatTest(BrowserTest):
+class PhotoCheckTest(BrowserTest):
     def setUp(self) -> None:
         super().setUp()
         self.piece = coloured(make_piece(self.ana, "Two things"))
@@ -24,7 +24,7 @@ class RepeatTest(BrowserTest):
 
     def check(self) -> None:
         data = simulated_photo(self.piece, light="easy", faults=[HandFault("missing", (self.label,))], seed=2)
-        self.page.goto(f"{self.live_server_url}/pieces/{self.piece.pk}/repeat")
+        self.page.goto(f"{self.live_server_url}/pieces/{self.piece.pk}/photo-check")
         self.page.get_by_label("Photo of a finished card").set_input_files(
             {"name": "card.jpg", "mimeType": "image/jpeg", "buffer": data}
         )
@@ -66,7 +66,7 @@ class RepeatTest(BrowserTest):
         self.assertEqual(PhotoCheck.objects.filter(owner=self.ana).count(), 1)
 
     def test_the_same_stamp_is_carried_over_and_another_refused(self):
-        self.page.goto(f"{self.live_server_url}/pieces/{self.piece.pk}/repeat")
+        self.page.goto(f"{self.live_server_url}/pieces/{self.piece.pk}/photo-check")
         photo, _ = photograph(as_file(line_drawing()), seed=3)
         field = self.page.get_by_label("Scan or photo of another stamping")
         field.set_input_files({"name": "again.jpg", "mimeType": "image/jpeg", "buffer": photo})

@@ -8,21 +8,7 @@ APPS = (
     "accounts", "drawers", "pieces", "recipes", "cards", "runs", "photo_check", "restamp", "printing", "backup",
 )  # fmt: skip
 urlpatterns = [
-    *(
-        path("api/v1/", include(f"server.{app}.urls"))
-        for app in (
-            "accounts",
-            "drawers",
-            "pieces",
-            "recipes",
-            "cards",
-            "runs",
-            "photo_check",
-            "restamp",
-            "printing",
-            "backup",
-        )
-    ),
+    *(path("api/v1/", include(f"server.{app}.urls")) for app in APPS),
     re_path(r"^api/", problems.no_such_address),
     re_path(r"^(?!static/|assets/).*$", web.page),
 ]

@@ -12,7 +12,7 @@ from PIL import Image
 
 from demo.lineart import Drawing
 from paleta.colour import lab_to_srgb
-from paleta.media import PAPERS
+from paleta.materials import PAPERS
 
 BLACK_INK = (0.1, 0.09, 0.1)
 WHITE_INK = (0.93, 0.92, 0.88)

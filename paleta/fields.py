@@ -116,7 +116,7 @@ class Text(Kind):
 
 
 @dataclass(frozen=True)
-class Line(Text):
+class OneLine(Text):
     """Text that stands on one line."""
 
     def check(self, value: Any) -> None:

@@ -11,7 +11,8 @@ from dataclasses import replace
 import numpy as np
 
 from paleta.colour import difference
-from paleta.media import PAPERS, Swatch, appearance
+from paleta.materials import PAPERS
+from paleta.media import Swatch, appearance
 
 POSSIBLE = 0.5
 """CIEDE2000 between a colour and the nearest that its medium can show."""

@@ -12,7 +12,7 @@ from typing import Any
 from django.contrib.auth.models import AbstractBaseUser
 from django.db.models import ForeignKey, JSONField, Model
 
-Line = dict[str, Any]
+JsonRow = dict[str, Any]
 
 
 @dataclass
@@ -46,8 +46,8 @@ class Section:
 
     name: str
     models: tuple[type[Model], ...]
-    dump: Callable[[AbstractBaseUser], Iterator[Line]]
-    restore: Callable[[Restoring, Line], tuple[Model, bool]]
+    dump: Callable[[AbstractBaseUser], Iterator[JsonRow]]
+    restore: Callable[[Restoring, JsonRow], tuple[Model, bool]]
     after: tuple[str, ...] = ()
     most: int | None = None
 

@@ -145,6 +145,7 @@ SPECTACULAR_SETTINGS = {
         "AccentKind": "server.pieces.serializers.ACCENT_CHOICES",
         "FadeKind": "server.pieces.serializers.FADE_CHOICES",
         "HandlingKind": "server.pieces.order.serializers.HANDLING_KINDS",
+        "FormEnum": "server.pieces.vocabulary.FORM_CHOICES",
         "MeasuredBy": "server.drawers.models.MEASURED_CHOICES",
     },
 }

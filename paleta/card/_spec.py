@@ -10,7 +10,7 @@ from paleta.card._length import ZERO, Length, Measure, inches, millimetres
 from paleta.card._sizes import ENVELOPES
 from paleta.card._weight import Weight
 from paleta.errors import CardError
-from paleta.fields import LABEL, Choice, Flag, Line, Many, Maybe, Record, Text, Whole, check_fields, holds
+from paleta.fields import LABEL, Choice, Flag, Many, Maybe, OneLine, Record, Text, Whole, check_fields, holds
 
 GRAINS = {"long": "Grain along the long side", "short": "Grain along the short side"}
 STEP_NAMES = {
@@ -37,8 +37,8 @@ SIDE = Measure(inches("1/16"), inches(40))
 APART = Measure(ZERO, inches(4))
 SHIFT = Measure(inches(-40), inches(40))
 FOAM = Measure(ZERO, millimetres(20))
-NAME = Line(40)
-SHEET_NAME = Line(40, 1)
+NAME = OneLine(40)
+SHEET_NAME = OneLine(40, 1)
 COLOUR = Text(7, 7, "#[0-9a-f]{6}")
 """sRGB, as screens show it: what card is sold by has no measured colour."""
 
@@ -146,7 +146,7 @@ class Greeting(_Checked):
     embossed  set with heat.
     """
 
-    text: str = holds(Line(120), "")
+    text: str = holds(OneLine(120), "")
     width: Length = holds(SIDE, inches(3))
     height: Length = holds(SIDE, inches("5/8"))
     x: Length = holds(SHIFT, inches("5/8"))

@@ -8,7 +8,7 @@ from typing import Any
 
 from paleta.errors import CardError
 from paleta.fields import Number
-from paleta.media import BASIS_IN, grams_per_m2, pounds_of
+from paleta.materials import BASIS_IN, grams_per_m2, pounds_of
 
 WRITTEN = re.compile(
     r"(?P<number>\d{1,4}(?:[.,]\d{1,2})?)\s*(?:(?P<grams>g|gsm|g/m2|g/m²)|(?P<pounds>lbs?|#)\s*(?P<kind>[a-z]*))?",

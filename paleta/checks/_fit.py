@@ -1,25 +1,26 @@
-"""Do outline ink, paper and medium go together? What speaks against a choice stands with each medium."""
+"""Do line, paper and medium go together? What speaks against a choice stands with each medium."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable
 
 from paleta.errors import RecipeError
-from paleta.media import INKS, MEDIA, MEDIUMS, PAPERS, Advice, Paper
+from paleta.materials import LINES, PAPERS, Paper
+from paleta.media import MEDIA, MEDIUMS, Advice
 
 TONED_BELOW = 85.0
 """L* of a paper that counts as toned."""
 
 
-def fit(medium: str, ink: str, paper: Paper | str) -> tuple[Advice, ...]:
+def fit(medium: str, line: str, paper: Paper | str) -> tuple[Advice, ...]:
     """Everything that speaks against this choice; empty if nothing does. A paper that ships may be named by its code.
 
     Raises
     ------
     RecipeError
-        If medium, ink or paper is unknown.
+        If medium, line or paper is unknown.
     """
-    words: list[tuple[str, Iterable[str]]] = [(medium, MEDIA), (ink, INKS)]
+    words: list[tuple[str, Iterable[str]]] = [(medium, MEDIA), (line, LINES)]
     if isinstance(paper, str):
         words.append((paper, PAPERS))
     for word, known in words:
@@ -27,7 +28,9 @@ def fit(medium: str, ink: str, paper: Paper | str) -> tuple[Advice, ...]:
             raise RecipeError(f"{word!r} is none of {', '.join(known)}.")
     sort = sort_of(PAPERS[paper] if isinstance(paper, str) else paper)
     return tuple(
-        rule.advice for rule in MEDIUMS[medium].fits if ink in rule.inks or any(asked <= sort for asked in rule.papers)
+        rule.advice
+        for rule in MEDIUMS[medium].fits
+        if rule.lines & LINES[line].words or any(asked <= sort for asked in rule.papers)
     )
 
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.light import Body, Lamp
+from paleta.light import FORMS, Body, Lamp
 
 AGREES_DEG = 60.0
 """Light seen to come from farther round than this from where the lamp stands contradicts it."""
@@ -18,7 +18,6 @@ LEAST_FALL = 0.04
 """Light (0..1) must fall by this much across a body before a direction is read off it."""
 STEEP_LAMP_DEG = 75.0
 """A lamp nearly overhead gives no direction to contradict."""
-SIDED_FORMS = ("dome", "tube", "cone", "petal")
 
 
 LIGHT_REMEDIES = {
@@ -63,7 +62,7 @@ def check_light(
     directions = light_directions(light, labels, bodies)
     for number, body in enumerate(bodies):
         seen = directions[number]
-        off = _apart(seen, lamp.azimuth_deg) if seen is not None and body.form in SIDED_FORMS else 0.0
+        off = _apart(seen, lamp.azimuth_deg) if seen is not None and FORMS[body.form].sided else 0.0
         if off > (AGREES_DEG if body.turn_deg else OPPOSITE_DEG if follows_print else 360):
             at = Lamp(azimuth_deg=seen or 0.0, elevation_deg=0).clock
             cause = "Its light was turned by hand." if body.turn_deg else "The shading printed on the stamp says so."
@@ -80,7 +79,7 @@ def check_light(
                 continue
             x, y = np.array(body.base_mm) - (cols.mean() / px_per_mm, rows.mean() / px_per_mm)
             towards = float(np.degrees(np.arctan2(x, -y)) % 360)
-            if body.form not in ("petal", "leaf") and _apart(towards, lamp.azimuth_deg) < AGREES_DEG:
+            if not FORMS[body.form].deep_set and _apart(towards, lamp.azimuth_deg) < AGREES_DEG:
                 doubts.append(
                     LightDoubt(
                         body.regions[0],

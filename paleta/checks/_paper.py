@@ -7,7 +7,7 @@ import numpy as np
 
 from paleta.colour import Lab, difference, srgb_to_lab
 from paleta.impression import Impression
-from paleta.media import PAPERS, REFERENCE_PAPER, Paper
+from paleta.materials import PAPERS, REFERENCE_PAPER, Paper
 
 WHITE_L = 84.0
 WHITE_CHROMA = 7.0

@@ -13,6 +13,7 @@ import numpy as np
 
 from paleta.colour import Lab, difference
 from paleta.impression import RegionMap
+from paleta.materials import LINES
 from paleta.recipe import Sheet
 
 KEYS = {"light": (68.0, 101.0), "middle": (48.0, 76.0), "night": (0.0, 52.0)}
@@ -25,8 +26,6 @@ FOCAL_CONTRAST = 10.0
 WHITE_MARGIN, UNSEEN, LEAST_SEEN_MM2 = 4.0, 10.0, 4.0
 NIGHT_GROUND, NIGHT_WHITE, WHITE_CHROMA = 40.0, 78.0, 9.0
 """Mean L* below which a ground makes a night of the picture, and above which a thing of so little chroma is white."""
-NO_LINE = "pale"
-"""The outline ink of no-line work."""
 GREENS = (100.0, 190.0)
 GREEN_CHROMA = 14.0
 GREENS_ALIKE = 6.0
@@ -222,7 +221,7 @@ def _key(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, floa
 
 def _outline(sheet: Sheet, laid: Mapping[int, np.ndarray], outline: Lab | None) -> list[ValueWarning]:
     """No-line work: an outline that is darker than the palest shade beside it does not vanish in the colouring."""
-    if outline is None or sheet.stamp.outline_ink != NO_LINE:
+    if outline is None or not LINES[sheet.stamp.outline_ink].unseen:
         return []
     shown = [label for label, zones in laid.items() if zones[:, 0].max() > outline[0] + WHITE_MARGIN]
     shown.sort(key=lambda label: -laid[label][:, 0].max())

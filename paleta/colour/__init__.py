@@ -1,5 +1,6 @@
 """CIE L*a*b*, sRGB, CIEDE2000 and plain words for colours. White is D65 throughout."""
 
+from paleta.colour._check import check_lab
 from paleta.colour._convert import (
     Lab,
     as_lab,
@@ -20,6 +21,7 @@ __all__ = [
     "WHITES",
     "Lab",
     "as_lab",
+    "check_lab",
     "difference",
     "hex_to_lab",
     "lab_to_hex",

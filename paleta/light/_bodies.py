@@ -4,40 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from paleta.descriptions import described_in
 from paleta.errors import FormError
+from paleta.light._form import Form
 
 PAPER_DEPTH = -32768
 """The depth of the paper around the image: behind everything, and nothing falls on it."""
 
 
-@dataclass(frozen=True, slots=True)
-class Form:
-    """How a form is modelled.
-
-    right_side  of Poisson's equation (see _poisson.py), 0 = no height of its own; sign -1 sinks the body in.
-    rise        height over that of the full round form.
-    has_axis    round across one long direction only.
-    has_base    grows from a tucked end, and darkens towards it.
-    """
-
-    right_side: float
-    sign: float = 1.0
-    rise: float = 1.0
-    has_axis: bool = False
-    has_base: bool = False
-
-
-FORMS = {
-    "flat": Form(0.0, 0.0),
-    "dome": Form(4.0),
-    "tube": Form(2.0, has_axis=True),
-    "cone": Form(2.0, has_axis=True, has_base=True),
-    "petal": Form(4.0, rise=0.55, has_base=True),
-    "leaf": Form(4.0, rise=0.4, has_base=True),
-    "hollow": Form(4.0, -1.0),
-    "ground": Form(0.0, 0.0),
-}
-"""Common practice for petal, leaf and ground (docs/trade-notes.md, section Light)."""
+FORMS = described_in("paleta.light.forms", Form)
 
 
 @dataclass(frozen=True, slots=True)

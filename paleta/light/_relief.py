@@ -15,9 +15,9 @@ from numpy.typing import NDArray
 from paleta.errors import FormError
 from paleta.impression import RegionMap
 from paleta.light._bodies import FORMS, PAPER_DEPTH, Body
-from paleta.light._forms import shape_bodies, with_cone_axes
 from paleta.light._loops import loops
 from paleta.light._poisson import assemble, solve
+from paleta.light._shaping import shape_bodies, with_axes_from_bases
 
 SCALE = 2
 """The relief is modelled on every second pixel: a form is smooth, and the solver needs a quarter of the time."""
@@ -75,7 +75,7 @@ def model_forms(region_map: RegionMap, bodies: Sequence[Body]) -> Relief:
         If a region belongs to two bodies.
     """
     body_map = body_map_of(region_map, bodies)
-    bodies = with_cone_axes(bodies, body_map, px_per_mm=region_map.px_per_mm / SCALE)
+    bodies = with_axes_from_bases(bodies, body_map, px_per_mm=region_map.px_per_mm / SCALE)
     solution = solve(assemble(body_map, bodies), body_map)
     forms = [FORMS[body.form] for body in bodies]
     scale = np.array([0.0] + [form.sign * form.rise * body.bulge for form, body in zip(forms, bodies, strict=True)])

@@ -46,7 +46,7 @@ def straight_tubes(body_map: NDArray[np.int32], bodies: Sequence[Body]) -> dict[
     boxes = find_objects(body_map, max_label=len(bodies))
     for number, (body, box) in enumerate(zip(bodies, boxes, strict=True), start=1):
         form = FORMS[body.form]
-        if not (form.has_axis and form.right_side > 0) or box is None:
+        if not (form.axis and form.rounded) or box is None:
             continue
         mask = body_map[box] == number
         rows, cols = np.nonzero(mask)

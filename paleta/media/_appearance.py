@@ -6,11 +6,12 @@ from collections.abc import Sequence
 
 from paleta.colour import Lab
 from paleta.errors import SwatchError
+from paleta.materials import Paper
 from paleta.media._layer import Layer
 from paleta.media._optics import spectrum_of
 from paleta.media._registry import MEDIUMS
 from paleta.media._spectrum import reflectance_to_lab
-from paleta.media._swatch import Paper, Swatch
+from paleta.media._swatch import Swatch
 
 PALER = 1.0
 """In L*; less is the doubt of any measurement."""

@@ -42,10 +42,11 @@ class Advice:
 
 @dataclass(frozen=True, slots=True)
 class Fit:
-    """What speaks against a medium with any of `inks`, or on a paper of all words of one of `papers`."""
+    """What speaks against a medium with a line of any of the words `lines` (`paleta.materials.Line`), or on a paper of
+    all words of one of `papers`."""
 
     advice: Advice
-    inks: frozenset[str] = frozenset()
+    lines: frozenset[str] = frozenset()
     papers: tuple[frozenset[str], ...] = ()
 
 

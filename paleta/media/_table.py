@@ -9,10 +9,10 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from paleta.colour import WHITES, Lab, hex_to_lab, lab_to_hex, srgb_to_lab, to_d65
+from paleta.colour import WHITES, Lab, check_lab, hex_to_lab, lab_to_hex, srgb_to_lab, to_d65
 from paleta.errors import PaletaError, TableError
 from paleta.fields import unwanted_in
-from paleta.media._swatch import FURTHER, LONGEST_CODE, check_lab, code_fault
+from paleta.media._swatch import FURTHER, LONGEST_CODE, code_fault
 
 MOST_ROWS = 20_000
 ENCODINGS = ("utf-8-sig", "cp1252")

@@ -101,7 +101,7 @@ MEDIUM = Medium(
                 "Slow pigment ink is dragged grey by alcohol marker.",
                 "Stamp with dye ink made for alcohol markers, or test a heat-set line first.",
             ),
-            inks=frozenset({"waterproof"}),
+            lines=frozenset({"dragged by alcohol"}),
         ),
         Fit(
             Advice(

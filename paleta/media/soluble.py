@@ -60,7 +60,7 @@ MEDIUM = Medium(
                 "Water-based dye ink runs when the colour is pulled with water.",
                 "Stamp with waterproof ink, bone dry, or emboss the line.",
             ),
-            inks=frozenset({"dye", "pale"}),
+            lines=frozenset({"runs in water", "may run in water"}),
         ),
         Fit(
             Advice(

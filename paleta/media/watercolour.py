@@ -79,14 +79,14 @@ MEDIUM = Medium(
             Advice(
                 "Water-based dye ink runs when it gets wet.", "Stamp with waterproof ink, bone dry, or emboss the line."
             ),
-            inks=frozenset({"dye"}),
+            lines=frozenset({"runs in water"}),
         ),
         Fit(
             Advice(
                 "Pale ink for no-line work is often not waterproof.",
                 "Paint over a stamped scrap first and see if it runs.",
             ),
-            inks=frozenset({"pale"}),
+            lines=frozenset({"may run in water"}),
         ),
         Fit(
             Advice(

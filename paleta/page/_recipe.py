@@ -10,7 +10,8 @@ from string import ascii_uppercase
 from paleta.card import FOLDS, CardPlan, making, show
 from paleta.colour import Lab, lab_to_hex
 from paleta.impression import RegionMap
-from paleta.media import INKS, MEDIA
+from paleta.materials import LINES
+from paleta.media import MEDIA
 from paleta.order import Pass, Pen, Plan, TouchStep, plan_touches
 from paleta.recipe import Sheet
 
@@ -192,7 +193,7 @@ def _facts(sheet: Sheet, plan: Plan, region_map: RegionMap, unit: str) -> Iterat
     height, width = region_map.labels.shape
     size = [side / region_map.px_per_mm for side in (width, height)]
     yield "Paper", sheet.stamp.paper_used.weighed_name
-    yield "Outline", ": ".join(filter(None, (INKS[sheet.stamp.outline_ink], sheet.stamp.ink_name)))
+    yield "Outline", ": ".join(filter(None, (LINES[sheet.stamp.outline_ink].name, sheet.stamp.ink_name)))
     per = 25.4 if unit == "in" else 10.0
     yield "Image", f"{size[0] / per:.1f} by {size[1] / per:.1f} {'in' if unit == 'in' else 'cm'}"
     media = [MEDIA[medium] for medium in sheet.media]

@@ -11,9 +11,9 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import linear_sum_assignment
 
-from paleta.colour import Lab, difference, plain_name, srgb_to_lab
+from paleta.colour import Lab, check_lab, difference, plain_name, srgb_to_lab
 from paleta.errors import WishError
-from paleta.media import Swatch, check_lab, tip_to_tip
+from paleta.media import Swatch, tip_to_tip
 from paleta.palette._ramp import WIDE_STEP
 from paleta.palette._search import PREFERRED_STEP, find_ramps, wanted_labs
 

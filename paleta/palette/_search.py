@@ -13,9 +13,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.colour import Lab
+from paleta.colour import Lab, check_lab
 from paleta.errors import WishError
-from paleta.media import Swatch, check_lab
+from paleta.media import Swatch
 from paleta.palette._ramp import SMALL_STEP, WIDE_STEP, Ramp, judge
 
 Floats = NDArray[np.float64]

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from paleta.colour import lab_to_srgb
 from paleta.errors import NotThisCard, PhotoUnfit
 from paleta.impression import MM_PER_INCH, Impression, RegionMap
-from paleta.light import SCALE, Body, Relief
+from paleta.light import FORMS, SCALE, Body, Relief
 from paleta.photo_check._cast import Freed, GreyPatch, free
 from paleta.photo_check._cells import Cells, cells_of, lab_of_log, near_ink, on_paper
 from paleta.photo_check._edges import grounds_uneven, run_over
@@ -38,8 +38,6 @@ BLURRED = 0.4
 """Mean line, 0..1, below which the drawing is too soft for its zones to be told apart."""
 GRAINLESS = 0.0006
 """Every camera leaves more difference than this (median of the Laplacian, sRGB 0..1) between neighbouring pixels."""
-ROUNDED = ("dome", "tube", "cone", "petal", "leaf", "hollow")
-"""Forms whose shades show where the light comes from."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -171,7 +169,7 @@ def _lights(
     groups: dict[int, list[Body]] = {}
     things: dict[str, int] = {}
     for body in bodies_of(plan.sheet):
-        rounded = body.form in ROUNDED and set(body.regions) <= known and not set(body.regions) & set(fades)
+        rounded = FORMS[body.form].rounded and set(body.regions) <= known and not set(body.regions) & set(fades)
         if rounded:
             first = body.regions[0]
             thing = settings[first].thing

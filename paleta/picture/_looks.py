@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from functools import lru_cache
 
 from paleta.colour import Lab
-from paleta.media import Layer, Paper, Swatch, appearance_of_layers
+from paleta.materials import Paper
+from paleta.media import Layer, Swatch, appearance_of_layers
 from paleta.order import Job, School, expand
 from paleta.picture._texture import POUNCED
 from paleta.recipe import Coat, Sheet, spread_over, zoning_of

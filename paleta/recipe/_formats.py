@@ -12,7 +12,8 @@ import jsonschema
 
 from paleta.errors import RecipeError
 from paleta.fields import LABEL, Schema, schema_of
-from paleta.media import MEDIA, PAPERS
+from paleta.materials import PAPERS
+from paleta.media import MEDIA
 from paleta.recipe._paper import KINDS
 from paleta.recipe._recipe import MOST_VERSIONS
 from paleta.recipe._regions import MOST_REGIONS

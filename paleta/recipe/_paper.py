@@ -8,7 +8,7 @@ from typing import Any
 
 from paleta.errors import RecipeError
 from paleta.fields import LAB, Choice, Number, Text, Written, check_fields, from_plain, holds, schema_of, to_plain
-from paleta.media import SURFACES, Paper
+from paleta.materials import SURFACES, Paper
 
 KINDS = {"cover": "Cover", "text": "Text", "bond": "Bond", "watercolour": "Watercolour"}
 """How the pounds of a paper count, and whether it is made for water."""

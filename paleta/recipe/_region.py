@@ -20,7 +20,7 @@ TAGS = (
     "paper", "water", "sky", "snow", "sand", "fire",
 )  # fmt: skip
 """Words offered for tagging, in the trade's usual order of use (common practice)."""
-FORM_NAMES = {form: form for form in FORMS}
+FORM_NAMES = {form.code: form.name for form in FORMS.values()}
 TAGS_KIND = Many(Text(24, 1), 6)
 MOST_ACCENTS = 6
 

@@ -9,6 +9,7 @@ from typing import Any
 from paleta.fields import LABEL, SHA256, Many, Number, Numbers, Record, Table, Written, holds
 from paleta.ground import Fade
 from paleta.impression import EDIT_SCHEMA
+from paleta.light import FORMS
 from paleta.recipe._part import Part
 from paleta.recipe._region import RegionSetting, changes_of_region
 
@@ -87,7 +88,7 @@ class Regions(Part):
     def tags_of(self, label: int) -> tuple[str, ...]:
         """What a region is said to be, or what its form tells."""
         one = self.settings[label]
-        return one.tags or (("leaf",) if one.form == "leaf" else ())
+        return one.tags or FORMS[one.form].tags
 
     def changes_from(self, old: Regions, *_settings: object) -> list[str]:
         lines = []

@@ -5,11 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from paleta.errors import RecipeError
-from paleta.fields import Choice, Line, Maybe, Text, holds
-from paleta.media import INKS, PAPERS, Paper
+from paleta.fields import Choice, Maybe, OneLine, Text, holds
+from paleta.materials import LINES, PAPERS, Paper
 from paleta.recipe._paper import PAPER
 from paleta.recipe._part import Part
 
+LINE_NAMES = {line.code: line.name for line in LINES.values()}
 PAPER_NAMES = {paper.code: paper.name for paper in PAPERS.values()}
 
 
@@ -19,8 +20,8 @@ class Stamp(Part):
     user's, whole, so that a recipe needs nothing else; else None."""
 
     title: str = holds(Text(120, 1), said=lambda title: f"Called it {title}")
-    outline_ink: str = holds(Choice(INKS), "dye", said=lambda ink: f"Stamped with {INKS[ink].lower()}")
-    ink_name: str = holds(Line(60), "", said=lambda name: f"With {name}" if name else "With an ink of no name")
+    outline_ink: str = holds(Choice(LINE_NAMES), "dye", said=lambda ink: f"Stamped with {LINE_NAMES[ink].lower()}")
+    ink_name: str = holds(OneLine(60), "", said=lambda name: f"With {name}" if name else "With an ink of no name")
     paper: str = holds(Text(40, 1), "smooth-white", said=lambda code: f"On {PAPER_NAMES.get(code, code).lower()}")
     own_paper: Paper | None = holds(Maybe(PAPER), None, form=False, told=False)
 
@@ -40,7 +41,7 @@ class Stamp(Part):
         if old.title != self.title:
             lines.append(f"Title: {old.title} became {self.title}.")
         if old.outline_ink != self.outline_ink:
-            lines.append(f"Outline ink: {INKS[old.outline_ink]} became {INKS[self.outline_ink]}.")
+            lines.append(f"Outline ink: {LINE_NAMES[old.outline_ink]} became {LINE_NAMES[self.outline_ink]}.")
         if old.ink_name != self.ink_name:
             lines.append(f"Outline ink: {old.ink_name or 'no name'} became {self.ink_name or 'no name'}.")
         if old.paper != self.paper:

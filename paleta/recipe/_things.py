@@ -7,20 +7,13 @@ from collections.abc import Collection
 from dataclasses import replace
 
 from paleta.impression import SURE, PairScores
+from paleta.light import FORMS
 from paleta.recipe._region import RegionSetting, Settings
 
 ASKED = 0.35
 """Things less than SURE are asked about, down to this."""
 BODIES_DONE = 0.9
 """Bodies must be surer: shading that runs across what is no one surface is worse than a ramp laid twice."""
-NOUNS = {
-    "petal": "Petals",
-    "leaf": "Leaves",
-    "tube": "Strips",
-    "cone": "Cones",
-    "hollow": "Hollows",
-    "ground": "Grounds",
-}
 SHAPES = "Shapes"
 BODY_FIELDS = ("form", "bulge", "axis_deg", "depth", "base_mm", "turn_deg")
 """What belongs to a whole body; changed on one of its regions it changes on all."""
@@ -62,6 +55,6 @@ def _open(setting: RegionSetting) -> bool:
 def new_name(settings: Settings, labels: Collection[int]) -> str:
     """A name for a thing of these regions that no other has: what most of them are, and a number."""
     form = Counter(settings[label].form for label in labels).most_common(1)[0][0]
-    noun = NOUNS.get(form, SHAPES)
+    noun = FORMS[form].noun or SHAPES
     taken = {one.thing for one in settings.values()}
     return next(name for number in range(1, len(taken) + 2) if (name := f"{noun} {number}") not in taken)

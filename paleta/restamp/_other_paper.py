@@ -8,7 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from paleta.colour import Lab, as_lab, difference
-from paleta.media import Paper, Swatch, appearance
+from paleta.materials import Paper
+from paleta.media import Swatch, appearance
 from paleta.photo_check import kind_of
 from paleta.picture import looks_of
 from paleta.recipe import Coat, Sheet

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from paleta.media import Paper
+from paleta.materials import Paper
 from paleta.order import DEFAULT_SCHOOL, SCHOOLS, Pace, Pass, Plan, Ways, dry_before
 
 THIRSTY = {"watercolour": 1.25}

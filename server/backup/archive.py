@@ -18,7 +18,7 @@ from pathlib import Path
 from typing import IO, Any
 
 from paleta.fields import unwanted_in
-from server.backup_registry import Line
+from server.backup_registry import JsonRow
 
 FORMAT, FORMAT_VERSION = "paleta-backup", 1
 CHUNK = 1 << 20
@@ -61,7 +61,7 @@ class _Drain(io.RawIOBase):
 
 
 def write_archive(
-    sections: Iterable[tuple[str, Iterator[Line]]], open_file: Any, *, username: str, made_at: str
+    sections: Iterable[tuple[str, Iterator[JsonRow]]], open_file: Any, *, username: str, made_at: str
 ) -> Iterator[bytes]:
     """The bytes of a backup, piece by piece; never more than one member's chunk is held.
 
@@ -87,7 +87,7 @@ def write_archive(
     yield drain.taken()
 
 
-def _encoded(lines: Iterator[Line], needed: dict[str, None]) -> Iterator[bytes]:
+def _encoded(lines: Iterator[JsonRow], needed: dict[str, None]) -> Iterator[bytes]:
     for line in lines:
         needed.update(dict.fromkeys(line.get("files", ())))
         yield json.dumps(line, sort_keys=True, ensure_ascii=False, separators=(",", ":")).encode() + b"\n"
@@ -117,7 +117,7 @@ class Archive:
     members: dict[str, Any]
     username: str
 
-    def lines(self, section: str) -> Iterator[Line]:
+    def lines(self, section: str) -> Iterator[JsonRow]:
         """The lines of a section, one at a time; none if the backup has no such section."""
         if f"{section}.jsonl" not in self.members:
             return
@@ -205,7 +205,7 @@ def _check_member(archive: zipfile.ZipFile, info: zipfile.ZipInfo, said: Any) ->
         raise BackupUnreadable("A picture in the backup is not the one its name says.")
 
 
-def _decoded(member: IO[bytes], section: str) -> Iterator[Line]:
+def _decoded(member: IO[bytes], section: str) -> Iterator[JsonRow]:
     for number in range(1, MOST_LINES + 2):
         text = member.readline(LONGEST_LINE + 1)
         if not text:

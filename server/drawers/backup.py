@@ -11,7 +11,7 @@ from django.db.models import Model
 
 from paleta.media import code_fault
 from paleta.recipe import paper_from_plain
-from server.backup_registry import Line, Restoring, Section, check
+from server.backup_registry import JsonRow, Restoring, Section, check
 from server.drawers.models import ChartRecord, Drawer, OwnPaper, SwatchRecord
 from server.drawers.papers import FIELDS as PAPER_FIELDS
 from server.drawers.papers import MOST_PAPERS
@@ -26,7 +26,7 @@ def drawers_of(owner: AbstractBaseUser) -> dict[int, int]:
     return {pk: number for number, pk in enumerate(keys, start=1)}
 
 
-def _dump(owner: AbstractBaseUser) -> Iterator[Line]:
+def _dump(owner: AbstractBaseUser) -> Iterator[JsonRow]:
     for number, drawer in enumerate(Drawer.objects.owned_by(owner).order_by("pk"), start=1):
         yield {
             "number": number,
@@ -44,7 +44,7 @@ def _plain(record: SwatchRecord) -> dict[str, Any]:
     return {**{name: getattr(record, name) for name in RECORD_FIELDS}, "lab": lab}
 
 
-def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
+def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     if len(line["swatches"]) > MOST_SWATCHES:
         raise Refused("A drawer in the backup holds more than any that Paleta makes.", "backup_unreadable")
     swatches = [_checked(one) for one in line["swatches"]]
@@ -75,7 +75,7 @@ def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
     return drawer, True
 
 
-def _checked(swatch: Line) -> dict[str, Any]:
+def _checked(swatch: JsonRow) -> dict[str, Any]:
     """A swatch by the same form that adds one by hand; codes of old drawers are made fit."""
     code = str(swatch.get("code", ""))
     fixed = {**swatch, "code": f"swatch-{zlib.crc32(code.encode()):x}" if code_fault(code) else code}
@@ -87,12 +87,12 @@ def _checked(swatch: Line) -> dict[str, Any]:
     return {**dict.fromkeys(RECORD_FIELDS), **form.validated_data}
 
 
-def _dump_papers(owner: AbstractBaseUser) -> Iterator[Line]:
+def _dump_papers(owner: AbstractBaseUser) -> Iterator[JsonRow]:
     for number, record in enumerate(OwnPaper.objects.owned_by(owner), start=1):
         yield {"number": number, **{name: getattr(record, name) for name in ("code", "lab", *PAPER_FIELDS)}}
 
 
-def _restore_paper(restoring: Restoring, line: Line) -> tuple[Model, bool]:
+def _restore_paper(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     try:
         paper = paper_from_plain({name: line[name] for name in ("code", "lab", *PAPER_FIELDS)})
     except (KeyError, TypeError, ValueError) as error:

@@ -16,7 +16,8 @@ from rest_framework.exceptions import NotFound, ValidationError
 from paleta.chart import Chart, Reading, chart_picture, chart_to_pdf, lay_out_chart
 from paleta.colour import Lab, difference
 from paleta.devices import photograph
-from paleta.media import MEDIUMS, PAPERS, Paper, Swatch, appearance
+from paleta.materials import PAPERS, Paper
+from paleta.media import MEDIUMS, Swatch, appearance
 from server.derived import jobs, worker
 from server.drawers.models import ChartRecord, Drawer
 from server.drawers.services import changing, swatch_with

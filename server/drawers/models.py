@@ -7,7 +7,8 @@ from django.core.exceptions import ValidationError
 from django.db import models
 from django.db.models import Q
 
-from paleta.media import FURTHER, MEASURED, MEDIA, PAPERS, Paper, Swatch, washes
+from paleta.materials import PAPERS, Paper
+from paleta.media import FURTHER, MEASURED, MEDIA, Swatch, washes
 from server.ownership import OwnedQuerySet
 
 MEDIUM_CHOICES = list(MEDIA.items())

@@ -13,7 +13,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 
 from paleta.colour import Lab, lab_to_hex
-from paleta.media import PAPERS, Paper
+from paleta.materials import PAPERS, Paper
 from paleta.recipe import PaperForm
 from server.dataclass_serializers import response_fields
 from server.drawers.models import OwnPaper

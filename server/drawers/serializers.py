@@ -3,9 +3,9 @@ from typing import Any
 from drf_spectacular.utils import extend_schema_field
 from rest_framework import serializers
 
-from paleta.colour import WHITES, hex_to_lab, lab_to_hex, plain_name, to_d65
+from paleta.colour import WHITES, check_lab, hex_to_lab, lab_to_hex, plain_name, to_d65
 from paleta.errors import SwatchError
-from paleta.media import FURTHER, LONGEST_CODE, check_lab, code_fault, doubt_of
+from paleta.media import FURTHER, LONGEST_CODE, code_fault, doubt_of
 from server.drawers.models import MEASURED_CHOICES, MEDIUM_CHOICES, PAPER_CHOICES, Drawer, SwatchRecord
 
 RECORD_FIELDS = (

@@ -9,7 +9,7 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db.models import Model
 
 from paleta.photo_check import fault_from_plain, reading_from_plain
-from server.backup_registry import Line, Restoring, Section, check
+from server.backup_registry import JsonRow, Restoring, Section, check
 from server.photo_check.models import PhotoCheck
 from server.photo_check.services import MOST_CHECKS
 from server.pieces.backup import pieces_of
@@ -21,7 +21,7 @@ PLAIN = (
 )  # fmt: skip
 
 
-def _dump(owner: AbstractBaseUser) -> Iterator[Line]:
+def _dump(owner: AbstractBaseUser) -> Iterator[JsonRow]:
     pieces = pieces_of(owner)
     runs = {pk: number for number, pk in enumerate(owner.runs.order_by("pk").values_list("pk", flat=True), start=1)}
     rows = PhotoCheck.objects.owned_by(owner).select_related("recipe").order_by("pk")
@@ -37,7 +37,7 @@ def _dump(owner: AbstractBaseUser) -> Iterator[Line]:
         }
 
 
-def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
+def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     piece = restoring.home("pieces", line["piece"])
     recipe = piece.recipes.filter(number=line["recipe_number"]).first()
     made_at = datetime.fromisoformat(line["made_at"])

@@ -24,7 +24,7 @@ from paleta.recipe import (
     sheet_to_newest,
     swatch_from_plain,
 )
-from server.backup_registry import Line, Restoring, Section, check
+from server.backup_registry import JsonRow, Restoring, Section, check
 from server.drawers.backup import drawers_of
 from server.pieces.colours.gotos import MOST_GOTOS
 from server.pieces.models import GoTo, OwnSchool, Piece, Step
@@ -106,12 +106,12 @@ def pieces_of(owner: AbstractBaseUser) -> dict[int, int]:
     return _numbers(Piece, owner)
 
 
-def _dump_schools(owner: AbstractBaseUser) -> Iterator[Line]:
+def _dump_schools(owner: AbstractBaseUser) -> Iterator[JsonRow]:
     for number, record in enumerate(OwnSchool.objects.owned_by(owner).order_by("pk"), start=1):
         yield {"number": number, "school": record.body}
 
 
-def _restore_school(restoring: Restoring, line: Line) -> tuple[Model, bool]:
+def _restore_school(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     body = school_to_plain(school_from_plain(line["school"], code=OWN_PREFIX))
     body.pop("code")
     for record in OwnSchool.objects.owned_by(restoring.owner):
@@ -120,13 +120,13 @@ def _restore_school(restoring: Restoring, line: Line) -> tuple[Model, bool]:
     return OwnSchool.objects.create(owner=restoring.owner, body=body), True
 
 
-def _dump_gotos(owner: AbstractBaseUser) -> Iterator[Line]:
+def _dump_gotos(owner: AbstractBaseUser) -> Iterator[JsonRow]:
     for number, goto in enumerate(GoTo.objects.owned_by(owner).order_by("pk"), start=1):
         names = ("name", "medium", "tags", "swatches")
         yield {"number": number, **{name: getattr(goto, name) for name in names}}
 
 
-def _restore_goto(restoring: Restoring, line: Line) -> tuple[Model, bool]:
+def _restore_goto(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     values = {name: line[name] for name in ("name", "medium", "tags", "swatches")}
     if not all(isinstance(tag, str) for tag in values["tags"]):
         raise Refused("A go-to in the backup is not a possible one.", "backup_unreadable")
@@ -145,7 +145,7 @@ def _restore_goto(restoring: Restoring, line: Line) -> tuple[Model, bool]:
 PLAIN = ("impression_sha256", "regions_sha256", "width_px", "height_px", "dpi", "warnings", "version", "position")
 
 
-def _dump_pieces(owner: AbstractBaseUser) -> Iterator[Line]:
+def _dump_pieces(owner: AbstractBaseUser) -> Iterator[JsonRow]:
     rename = to_lines(owner)
     pieces = Piece.objects.owned_by(owner).order_by("pk").iterator(chunk_size=50)
     for number, piece in enumerate(pieces, start=1):
@@ -171,7 +171,7 @@ def _dump_pieces(owner: AbstractBaseUser) -> Iterator[Line]:
         }
 
 
-def _maps_in(steps: list[Line]) -> Iterator[str]:
+def _maps_in(steps: list[JsonRow]) -> Iterator[str]:
     """Region maps that an undone or earlier step stands on."""
     for step in steps:
         for patches in (step["forward"], step["back"]):
@@ -180,7 +180,7 @@ def _maps_in(steps: list[Line]) -> Iterator[str]:
                     yield one.get("value", "")
 
 
-def _restore_piece(restoring: Restoring, line: Line) -> tuple[Model, bool]:
+def _restore_piece(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     rename = from_lines(restoring)
     try:
         if line["sheet_format"] not in range(FIRST_IN_PARTS, FORMAT_VERSION + 1):
@@ -219,7 +219,7 @@ def _restore_piece(restoring: Restoring, line: Line) -> tuple[Model, bool]:
     return piece, True
 
 
-def _steps_of(piece: Piece) -> list[Line]:
+def _steps_of(piece: Piece) -> list[JsonRow]:
     return list(piece.steps.values("number", "what", "forward", "back"))
 
 

@@ -14,11 +14,15 @@ from rest_framework.response import Response
 from paleta.card import CARDS, ENVELOPES, FOLDS, GRAINS, SHEETS, Size
 from paleta.ground import DIRECTIONS, FADES, PROFILES, WAYS
 from paleta.light import ACCENTS, FORMS
-from paleta.media import INKS, MEASURED, MEDIUMS, PAPERS, SURFACES
+from paleta.materials import LINES, PAPERS, SURFACES
+from paleta.media import MEASURED, MEDIUMS
 from paleta.order import SCHOOLS, TOUCHES, Join, Where, Which
 from paleta.palette import MEANT, SCHEMES, SHADE_HUES
 from paleta.recipe import KEY_NAMES, ORDER_WISHES, ROLES, TAGS
 from server.drawers.models import MEDIUM_CHOICES
+
+
+FORM_CHOICES = [(form.code, form.name) for form in FORMS.values()]
 
 
 class ChoiceSerializer(serializers.Serializer):
@@ -66,6 +70,17 @@ class FoldChoiceSerializer(ChoiceSerializer):
     once = serializers.BooleanField(help_text="Folded once, so that its front may be shorter than its back.")
 
 
+class FormChoiceSerializer(ChoiceSerializer):
+    """A form of a body, with what of it can be set."""
+
+    code = serializers.ChoiceField(choices=FORM_CHOICES)
+    icon = serializers.CharField(help_text="Its outline, an SVG path in a box of 40 x 24.")
+    bulges = serializers.BooleanField()
+    turns = serializers.BooleanField(help_text="The direction it runs in can be set.")
+    has_base = serializers.BooleanField(help_text="It grows from a tucked end.")
+    takes_base = serializers.BooleanField(help_text="It can be given a tucked end.")
+
+
 class TradeSerializer(serializers.Serializer):
     """The words to choose from."""
 
@@ -73,7 +88,7 @@ class TradeSerializer(serializers.Serializer):
     papers = ChoiceSerializer(many=True)
     inks = ChoiceSerializer(many=True)
     schools = SchoolSerializer(many=True)
-    forms = serializers.ListField(child=serializers.CharField())
+    forms = FormChoiceSerializer(many=True)
     tags = serializers.ListField(child=serializers.CharField())
     touches = ChoiceSerializer(many=True)
     roles = ChoiceSerializer(many=True)
@@ -101,12 +116,23 @@ def trade_words() -> dict[str, Any]:
     return {
         "media": [{"code": one.code, "name": one.name, "caution": one.caution} for one in MEDIUMS.values()],
         "papers": [{"code": paper.code, "name": paper.weighed_name} for paper in PAPERS.values()],
-        "inks": _choices(INKS),
+        "inks": [{"code": one.code, "name": one.name} for one in LINES.values()],
         "schools": [
             {"code": one.code, "name": one.name, "medium": one.medium, "summary": one.summary}
             for one in SCHOOLS.values()
         ],
-        "forms": list(FORMS),
+        "forms": [
+            {
+                "code": one.code,
+                "name": one.name,
+                "icon": one.icon,
+                "bulges": one.bulges,
+                "turns": one.axis == "set",
+                "has_base": one.has_base,
+                "takes_base": one.takes_base,
+            }
+            for one in FORMS.values()
+        ],
         "tags": list(TAGS),
         "touches": [{"code": one.code, "name": one.name} for one in TOUCHES.values()],
         "roles": _choices(ROLES),

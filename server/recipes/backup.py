@@ -11,13 +11,13 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db.models import Model
 
 from paleta.recipe import build, dump, sheet_sha256, to_newest
-from server.backup_registry import Line, Restoring, Section, check
+from server.backup_registry import JsonRow, Restoring, Section, check
 from server.pieces.backup import Rename, from_lines, pieces_of, renamed_sheet, to_lines
 from server.problems import Refused
 from server.recipes.models import RecipeRecord
 
 
-def _dump(owner: AbstractBaseUser) -> Iterator[Line]:
+def _dump(owner: AbstractBaseUser) -> Iterator[JsonRow]:
     pieces, rename = pieces_of(owner), to_lines(owner)
     records = RecipeRecord.objects.owned_by(owner).order_by("pk").iterator(chunk_size=20)
     for number, record in enumerate((one for one in records if one.piece_id in pieces), start=1):
@@ -37,7 +37,7 @@ def _renamed(body: dict[str, Any], rename: Rename) -> dict[str, Any]:
     return {**newest, "sheet": renamed_sheet(newest["sheet"], rename)}
 
 
-def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
+def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     checked = to_newest(line["recipe"])
     recipe = build({**checked, "sheet": renamed_sheet(checked["sheet"], from_lines(restoring))})
     piece = restoring.home("pieces", line["piece"])

@@ -8,7 +8,8 @@ from django.contrib.auth.models import AbstractBaseUser
 from rest_framework.exceptions import NotFound
 
 from paleta.impression import Corners
-from paleta.media import PAPERS, Paper, Swatch
+from paleta.materials import PAPERS, Paper
+from paleta.media import Swatch
 from paleta.photo_check import NotTheSameStamp
 from paleta.recipe import Sheet
 from paleta.restamp import PaperChange, on_other_paper

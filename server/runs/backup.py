@@ -11,7 +11,7 @@ from django.db.models import Model
 from paleta.errors import EventError, PlanImpossible
 from paleta.order import Pace
 from paleta.run import Photographed, event_from_plain, event_to_plain
-from server.backup_registry import Line, Restoring, Section, check
+from server.backup_registry import JsonRow, Restoring, Section, check
 from server.pieces.backup import pieces_of
 from server.problems import Refused
 from server.runs.lifts import lifted
@@ -25,7 +25,7 @@ PLAIN = (
 )  # fmt: skip
 
 
-def _dump(owner: AbstractBaseUser) -> Iterator[Line]:
+def _dump(owner: AbstractBaseUser) -> Iterator[JsonRow]:
     pieces = pieces_of(owner)
     for number, run in enumerate(Run.objects.owned_by(owner).order_by("pk").iterator(), start=1):
         log = [event.body for event in run.events.all()]
@@ -41,7 +41,7 @@ def _dump(owner: AbstractBaseUser) -> Iterator[Line]:
         }
 
 
-def _restore(restoring: Restoring, line: Line) -> tuple[Model, bool]:
+def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     piece = restoring.home("pieces", line["piece"]) if line["piece"] is not None else None
     made_at = datetime.fromisoformat(line["made_at"])
     finished_at = datetime.fromisoformat(line["finished_at"]) if line["finished_at"] else None

@@ -14,7 +14,8 @@ from paleta.colour import difference
 from paleta.devices import SimulatedReader, averaged, photograph
 from paleta.errors import ChartError, ReaderNotReady
 from paleta.impression import read
-from paleta.media import PAPERS, appearance
+from paleta.materials import PAPERS
+from paleta.media import appearance
 from paleta.starter import markers, pencils
 from tests.builders import line_drawing
 

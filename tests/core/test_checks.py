@@ -6,7 +6,8 @@ from django.test import SimpleTestCase
 
 from paleta.checks import fit
 from paleta.errors import RecipeError
-from paleta.media import INKS, MEDIA, PAPERS
+from paleta.materials import LINES, PAPERS
+from paleta.media import MEDIA
 
 
 class FitTest(SimpleTestCase):
@@ -42,7 +43,7 @@ class FitTest(SimpleTestCase):
 
     def test_every_choice_is_judged_and_unknown_words_are_refused(self):
         for medium in MEDIA:
-            for ink in INKS:
+            for ink in LINES:
                 for paper in PAPERS:
                     fit(medium, ink, paper)
         with self.assertRaisesMessage(RecipeError, "'milk' is none of"):

@@ -13,7 +13,8 @@ from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 
 from paleta.errors import PlanImpossible, SchoolError, SwatchError
-from paleta.media import MEDIA, MEDIUMS, REFERENCE_PAPER, Layer, Swatch, appearance_of_layers, over, stack_fault
+from paleta.materials import REFERENCE_PAPER
+from paleta.media import MEDIA, MEDIUMS, Layer, Swatch, appearance_of_layers, over, stack_fault
 from paleta.media._optics import (
     EVEN_COVERAGE,
     YULE_NIELSEN_N,

@@ -14,7 +14,7 @@ from demo.scanner import Faults, scan
 from paleta.colour import hex_to_lab
 from paleta.impression import read
 from paleta.light import FORMS
-from paleta.media import INKS, PAPERS
+from paleta.materials import LINES, PAPERS
 from paleta.order import SCHOOLS
 
 
@@ -104,6 +104,6 @@ class PiecesTest(SimpleTestCase):
         self.assertGreaterEqual(len({piece.school for piece in planned}), 3)
         for piece in PIECES:
             self.assertIn(piece.paper, PAPERS)
-            self.assertIn(piece.ink, INKS)
+            self.assertIn(piece.ink, LINES)
             if piece.school:
                 self.assertEqual(SCHOOLS[piece.school].medium, piece.medium)

@@ -15,7 +15,8 @@ from paleta.errors import EditError, FadeError
 from paleta.ground import FADES, WAYS, Fade, bare, fade, length_mm, shades_for, smooth
 from paleta.impression import MOST_BANDS, apply_edits
 from paleta.light import ACCENTS, LEVELS, Lamp, accent_cover
-from paleta.media import PAPERS, Paper, Swatch
+from paleta.materials import PAPERS, Paper
+from paleta.media import Swatch
 from paleta.order import SCHOOLS
 from paleta.recipe import RegionSetting, carry_over
 from tests.builders import by_pen, coats, disc, make_sheet, region_map

@@ -26,7 +26,7 @@ from paleta.card import (
 )
 from paleta.errors import CardError
 from paleta.fields import from_plain, schema_of, to_plain
-from paleta.media import grams_per_m2
+from paleta.materials import grams_per_m2
 
 WHOLE = st.integers(0, 60)
 SIXTEENTHS = st.integers(0, 15)

@@ -7,7 +7,8 @@ from django.test import SimpleTestCase
 
 from paleta.colour import difference
 from paleta.errors import SwatchError
-from paleta.media import PAPERS, REFERENCE_PAPER, Layer, Paper, Swatch, appearance, appearance_of_layers, washes
+from paleta.materials import PAPERS, REFERENCE_PAPER, Paper
+from paleta.media import Layer, Swatch, appearance, appearance_of_layers, washes
 from paleta.media._optics import YULE_NIELSEN_N, below_surface, k_over_s, reflectance_of, seen_through_surface
 from paleta.media._spectrum import lab_to_reflectance, reflectance_to_lab
 

@@ -7,7 +7,8 @@ from django.test import SimpleTestCase
 
 from paleta.colour import difference
 from paleta.errors import SwatchError
-from paleta.media import PAPERS, Swatch, appearance, blended, grams_per_m2, pounds_of, tip_to_tip
+from paleta.materials import PAPERS, grams_per_m2, pounds_of
+from paleta.media import Swatch, appearance, blended, tip_to_tip
 from paleta.media._spectrum import lab_to_reflectance
 from paleta.palette import in_betweens
 from paleta.starter import ink_pads, markers, soluble_pens

@@ -10,12 +10,12 @@ from django.test import SimpleTestCase
 from paleta import starter
 from paleta.colour import difference, to_d65
 from paleta.errors import ShapeError, SwatchError
+from paleta.materials import PAPERS
 from paleta.media import (
     DILUTED,
     FIRM_PRESSURE,
     FURTHER,
     LIGHT_PRESSURE,
-    PAPERS,
     Swatch,
     appearance,
     doubt_of,

@@ -9,7 +9,8 @@ from django.test import SimpleTestCase
 from paleta.colour import difference, lab_to_srgb, srgb_to_lab
 from paleta.impression import Impression, RegionMap, find_regions, read
 from paleta.light import LEVELS, Body, Lamp, Zoning, illuminate, levels, model_forms, thresholds
-from paleta.media import PAPERS, REFERENCE_PAPER, appearance
+from paleta.materials import PAPERS, REFERENCE_PAPER
+from paleta.media import appearance
 from paleta.order import SCHOOLS
 from paleta.picture import VIEWS, looks_of, make_canvas, paint
 from paleta.picture._looks import zone_look

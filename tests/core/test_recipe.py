@@ -18,7 +18,8 @@ from paleta.errors import RecipeError
 from paleta.ground import Fade
 from paleta.impression import apply_edits
 from paleta.light import Glow, Lamp
-from paleta.media import Paper, Swatch
+from paleta.materials import Paper
+from paleta.media import Swatch
 from paleta.order import PACES, SCHOOLS, check_plan, make_plan
 from paleta.recipe import (
     SCHEMA,

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from scipy.optimize import nnls
 
 from paleta.errors import PlanImpossible
-from paleta.media import PAPERS
+from paleta.materials import PAPERS
 from paleta.order import PACES, SCHOOLS, Handling, Pace, Pass, Plan, TimedPasses, check_plan, learn, make_plan
 from paleta.recipe import plan_from_plain, plan_to_plain
 from paleta.run import (

@@ -8,7 +8,7 @@ import jsonpatch
 from django.db import migrations
 
 from paleta.fields import whole_numbers
-from paleta.media import PAPERS
+from paleta.materials import PAPERS
 from paleta.recipe import sheet_1_to_2
 from server.files.store import size_of
 

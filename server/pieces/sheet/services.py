@@ -13,7 +13,8 @@ from paleta.errors import SchoolError
 from paleta.fields import said_of
 from paleta.impression import MM_PER_INCH
 from paleta.light import Glow, Lamp
-from paleta.media import MEDIA, PAPERS, Paper
+from paleta.materials import PAPERS, Paper
+from paleta.media import MEDIA
 from paleta.order import SCHOOLS
 from paleta.palette import counterparts
 from server.drawers.models import Drawer

@@ -2300,13 +2300,29 @@ export interface components {
             cards: number;
         };
         CardWarning: {
-            code: components["schemas"]["CodeEnum"];
+            code: components["schemas"]["CardWarningCodeEnum"];
             about: string;
             sentence: string;
             remedy: string;
             /** @description The spec with that mended. */
             mended: components["schemas"]["CardSpec"] | null;
         };
+        /**
+         * @description * `hangs over` - Larger than what it lies on
+         *     * `nothing left` - No room between the reveals
+         *     * `foam shows` - Foam that shows
+         *     * `over` - The greeting covers something
+         *     * `envelope` - Does not fit the envelope
+         *     * `thick` - Too thick to lie flat
+         *     * `off the scan` - Larger than the picture
+         *     * `cut away` - Coloured for nothing
+         *     * `greeting off` - The greeting hangs over
+         *     * `press` - No roller press
+         *     * `grain` - Grain not known
+         *     * `gone` - No longer in the picture
+         * @enum {string}
+         */
+        CardWarningCodeEnum: "hangs over" | "nothing left" | "foam shows" | "over" | "envelope" | "thick" | "off the scan" | "cut away" | "greeting off" | "press" | "grain" | "gone";
         Chart: {
             number: number;
             count: number;
@@ -2354,22 +2370,6 @@ export interface components {
             school: string;
             ramp: components["schemas"]["Ramp"];
         };
-        /**
-         * @description * `hangs over` - Larger than what it lies on
-         *     * `nothing left` - No room between the reveals
-         *     * `foam shows` - Foam that shows
-         *     * `over` - The greeting covers something
-         *     * `envelope` - Does not fit the envelope
-         *     * `thick` - Too thick to lie flat
-         *     * `off the scan` - Larger than the picture
-         *     * `cut away` - Coloured for nothing
-         *     * `greeting off` - The greeting hangs over
-         *     * `press` - No roller press
-         *     * `grain` - Grain not known
-         *     * `gone` - No longer in the picture
-         * @enum {string}
-         */
-        CodeEnum: "hangs over" | "nothing left" | "foam shows" | "over" | "envelope" | "thick" | "off the scan" | "cut away" | "greeting off" | "press" | "grain" | "gone";
         /** @description What is to change in the part colours. */
         ColoursFormRequest: {
             key?: components["schemas"]["KeyEnum"] | components["schemas"]["BlankEnum"];
@@ -2747,15 +2747,29 @@ export interface components {
          * @enum {string}
          */
         FoldEnum: "side" | "top" | "gate" | "z" | "accordion" | "flat";
+        /** @description A form of a body, with what of it can be set. */
+        FormChoice: {
+            code: components["schemas"]["FormEnum"];
+            name: string;
+            /** @description Its outline, an SVG path in a box of 40 x 24. */
+            icon: string;
+            bulges: boolean;
+            /** @description The direction it runs in can be set. */
+            turns: boolean;
+            /** @description It grows from a tucked end. */
+            has_base: boolean;
+            /** @description It can be given a tucked end. */
+            takes_base: boolean;
+        };
         /**
-         * @description * `flat` - flat
-         *     * `dome` - dome
-         *     * `tube` - tube
-         *     * `cone` - cone
-         *     * `petal` - petal
-         *     * `leaf` - leaf
-         *     * `hollow` - hollow
-         *     * `ground` - ground
+         * @description * `flat` - Flat
+         *     * `dome` - Dome
+         *     * `tube` - Tube
+         *     * `cone` - Cone
+         *     * `petal` - Petal
+         *     * `leaf` - Leaf
+         *     * `hollow` - Hollow
+         *     * `ground` - Ground
          * @enum {string}
          */
         FormEnum: "flat" | "dome" | "tube" | "cone" | "petal" | "leaf" | "hollow" | "ground";
@@ -4760,7 +4774,7 @@ export interface components {
             papers: components["schemas"]["Choice"][];
             inks: components["schemas"]["Choice"][];
             schools: components["schemas"]["School"][];
-            forms: string[];
+            forms: components["schemas"]["FormChoice"][];
             tags: string[];
             touches: components["schemas"]["Choice"][];
             roles: components["schemas"]["Choice"][];

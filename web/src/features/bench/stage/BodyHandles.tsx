@@ -1,26 +1,30 @@
+import { useQuery } from "@tanstack/react-query";
+
+import { tradeQuery } from "@/shared/api";
 import { useHandle, type Place } from "@/shared/ui";
 import { useChangeRegions } from "../api";
 import { useChosen, usePiece } from "../bench";
 
-const WITH_BASE = ["cone", "petal", "leaf"];
 const AXIS_MM = 9;
 const BASE_BELOW_MM = 6;
 type Point = [number, number];
 
-/** Handles on the body in hand: its base, the tucked end; for a tube the direction it runs in. */
+/** Handles on the body in hand: its base, the tucked end; the direction it runs in where that can be set. */
 export function BodyHandles() {
   const piece = usePiece();
   const chosen = useChosen();
+  const { data: trade } = useQuery(tradeQuery);
   const first = chosen[0];
   const oneBody = first && chosen.every((one) => one === first || (one.body > 0 && one.body === first.body));
   if (!first || !oneBody) return null;
+  const form = trade?.forms.find((one) => one.code === first.form);
   const middle: Point = [first.anchor_x * piece.width_mm, first.anchor_y * piece.height_mm];
   const base = first.base_mm as Point | null;
   const usual: Point = [middle[0], Math.min(piece.height_mm, middle[1] + BASE_BELOW_MM)];
   const labels = chosen.map((region) => region.label);
   return (
     <>
-      {(base || WITH_BASE.includes(first.form)) && (
+      {(base || form?.has_base) && (
         <Handle
           key={`base ${first.label}`}
           kind="base"
@@ -30,7 +34,7 @@ export function BodyHandles() {
           labels={labels}
         />
       )}
-      {first.form === "tube" && (
+      {form?.turns && (
         <Handle
           key={`axis ${first.label}`}
           kind="axis"

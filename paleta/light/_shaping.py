@@ -13,13 +13,8 @@ from numpy.typing import NDArray
 from scipy.ndimage import find_objects
 
 from paleta.light._bodies import FORMS, Body
+from paleta.light._form import Stretch
 
-ARCH = 0.85
-"""Slope of a petal at either end: it rises from its deep-set base into the light and turns away at the tip."""
-FOLD = 0.45
-"""Slope of either half of a leaf, away from its vein."""
-GROUND_TILT_DEG = 50.0
-"""Ground seen from where one stands: its surface looks up the page rather than at the viewer."""
 TUCK_DARK = 0.6
 TUCK_REACH = 0.4
 """The dark of a tucked end takes this much light at the base and has faded at this part of the body's length."""
@@ -36,44 +31,46 @@ def shape_bodies(
     """Bend `normals` (h x w x 3) and fill in `tuck` (h x w) for all bodies whose form or base asks for it, in place."""
     for number, box in enumerate(find_objects(body_map, max_label=len(bodies)), start=1):
         body = bodies[number - 1]
-        plain = body.base_mm is None and not FORMS[body.form].has_base
-        if box is None or (plain and body.form != "ground" and not body.turn_deg):
+        form = FORMS[body.form]
+        based = body.base_mm is not None or form.has_base
+        if box is None or not (based or form.bend or body.turn_deg):
             continue
         inside = body_map[box] == number
         here = normals[box][inside]
-        rows, cols = np.nonzero(inside)
-        places = np.stack([cols + box[1].start, rows + box[0].start], axis=1) / px_per_mm
-        if body.form == "ground":
-            tilt = np.radians(GROUND_TILT_DEG * min(body.bulge, 1.5))
-            here[:] = (0.0, -np.sin(tilt), np.cos(tilt))
-        if body.base_mm is not None or FORMS[body.form].has_base:
+        stretch = None
+        if based:
+            rows, cols = np.nonzero(inside)
+            places = np.stack([cols + box[1].start, rows + box[0].start], axis=1) / px_per_mm
             base = np.array(body.base_mm) if body.base_mm is not None else _lower_end(places)
-            middle = places.mean(axis=0)
-            way = middle - base
-            way /= max(float(np.hypot(*way)), 1e-6)
-            reach = float(((places - base) @ way).max())
-            along = np.clip((places - base) @ way / max(reach, 1e-6), 0, 1)
-            if body.form == "petal":
-                here = _tilted(here, way, -ARCH * body.bulge * np.cos(np.pi * along))
-            elif body.form == "leaf":
-                side = np.array([-way[1], way[0]])
-                off = (places - middle) @ side
-                width = max(float(np.abs(off).max()), 1e-6)
-                here = _tilted(here, side, FOLD * body.bulge * np.tanh(8 * off / width))
+            stretch, reach = _stretched(places, base)
             away = np.hypot(*(places - base).T)
             tuck[box][inside] = TUCK_DARK * np.exp(-((away / max(TUCK_REACH * reach, 0.5)) ** 2))
+        if form.bend is not None:
+            here = form.bend(here, stretch, body.bulge)
         if body.turn_deg:
             here = _turned(here, body.turn_deg)
         normals[box][inside] = here
 
 
-def with_cone_axes(bodies: Sequence[Body], body_map: NDArray[np.int32], *, px_per_mm: float) -> list[Body]:
-    """Cones get the axis from their base through their middle: a shape that narrows fills its tightest rectangle too
-    little to read it off."""
+def _stretched(places: NDArray[np.float64], base: NDArray[np.float64]) -> tuple[Stretch, float]:
+    """How places (n x 2, mm) lie to a base, and how far the farthest is from it along the way, mm."""
+    middle = places.mean(axis=0)
+    way = middle - base
+    way /= max(float(np.hypot(*way)), 1e-6)
+    ahead = (places - base) @ way
+    reach = float(ahead.max())
+    off = (places - middle) @ np.array([-way[1], way[0]])
+    along = np.clip(ahead / max(reach, 1e-6), 0, 1)
+    return Stretch(way, along, off / max(float(np.abs(off).max()), 1e-6)), reach
+
+
+def with_axes_from_bases(bodies: Sequence[Body], body_map: NDArray[np.int32], *, px_per_mm: float) -> list[Body]:
+    """Bodies round along the way from their base get that axis: a shape that narrows, as a cone does, fills its
+    tightest rectangle too little to read it off."""
     placed = list(bodies)
     for number, box in enumerate(find_objects(body_map, max_label=len(bodies)), start=1):
         body = bodies[number - 1]
-        if body.form != "cone" or body.axis_deg is not None or box is None:
+        if FORMS[body.form].axis != "base" or body.axis_deg is not None or box is None:
             continue
         rows, cols = np.nonzero(body_map[box] == number)
         places = np.stack([cols + box[1].start, rows + box[0].start], axis=1) / px_per_mm
@@ -81,14 +78,6 @@ def with_cone_axes(bodies: Sequence[Body], body_map: NDArray[np.int32], *, px_pe
         x, y = base - places.mean(axis=0)
         placed[number - 1] = replace(body, axis_deg=float(np.degrees(np.arctan2(x, -y)) % 180))
     return placed
-
-
-def _tilted(normals: NDArray[np.float32], way: NDArray[np.float64], slope: NDArray[np.float64]) -> NDArray[np.float32]:
-    """Normals of the surface with a fall of `slope` along `way` added: towards `way` they lean by it."""
-    steep = np.maximum(normals[:, 2:], 0.05)
-    flat = normals[:, :2] / steep + slope[:, None] * way
-    bent = np.concatenate([flat, np.ones((len(flat), 1))], axis=1)
-    return (bent / np.linalg.norm(bent, axis=1, keepdims=True)).astype(np.float32)
 
 
 def _turned(normals: NDArray[np.float32], turn_deg: float) -> NDArray[np.float32]:

@@ -1,4 +1,4 @@
-"""A made-up medium is one file: from its drawer over a picture and a plan to what the page is served."""
+"""A made-up medium, form, paper or line is one file: over picture, plan and page to what the browser is served."""
 
 from __future__ import annotations
 
@@ -48,6 +48,39 @@ MEDIUM = Medium(
     caution="Dust: do not blow, wipe it up damp.",
 )
 '''
+SADDLE = '''
+"""A saddle: made up, to show that a form is one file."""
+
+import numpy as np
+
+from paleta.light._form import Form, tilted
+
+
+def _sagging(normals, stretch, bulge):
+    if stretch is None:
+        return normals
+    return tilted(normals, stretch.way, bulge * (stretch.along - 0.5))
+
+
+FORM = Form(
+    code="saddle", name="Saddle", rank=9, icon="M4 4Q20 30 36 4", noun="Saddles", right_side=4.0, rise=0.5,
+    has_base=True, sided=True, bend=_sagging,
+)
+'''
+ROSE = '''
+"""Rose card: made up, to show that a paper is one file."""
+
+from paleta.materials._paper import Paper
+
+PAPER = Paper("old-rose", "Old rose card, 200 g/m2", (78.0, 18.0, 6.0), 200, rank=9)
+'''
+GOLD = '''
+"""A gold line: made up, to show that a line is one file."""
+
+from paleta.materials._line import Line
+
+LINE = Line("gold", "Gold pen", 9, words=frozenset({"runs in water"}))
+'''
 WALK = """
 import json
 import django
@@ -57,6 +90,7 @@ call_command("migrate", verbosity=0)
 from django.conf import settings
 from django.test import Client
 settings.ALLOWED_HOSTS = ["testserver"]
+from paleta.checks import fit
 from server.pieces.models import Piece
 from tests.server.builders import make_piece, make_user
 
@@ -85,6 +119,11 @@ codes = ["clay-0", "clay-2"]
 send("put", f"{at}/ramp/", {"labels": labels, "codes": codes, "by_hand": True, "medium": "chalk"}, Piece.objects.get().version)
 plan = send("get", f"{at}/plan/").json()
 trade = send("get", "trade/").json()
+send("put", f"{at}/regions/", {"labels": labels[:2], "form": "saddle"}, Piece.objects.get().version)
+send("put", f"{at}/stamp/", {"paper": "old-rose", "outline_ink": "gold"}, Piece.objects.get().version)
+bench = send("get", f"{at}/").json()
+fits = {medium: [one.why for one in fit(medium, "gold", "old-rose")] for medium in ("marker", "watercolour")}
+group = send("put", f"{at}/thing/", {"labels": labels[:2], "together": True}, Piece.objects.get().version).json()
 run = send("post", f"{at}/start-run/", {"cards": 1}, Piece.objects.get().version).json()
 page = send("get", f"{at}/one-page/?unit=in").json()
 print(json.dumps({
@@ -97,12 +136,18 @@ print(json.dumps({
     "changed": send("get", f"{at}/picture/").content != before,
     "rescues": sorted({one["code"] for slip in run["slips"] for one in slip["rescues"]}),
     "page": page["text"],
+    "forms": [one["name"] for one in trade["forms"]],
+    "form": bench["regions"]["list"][0]["form"],
+    "things": sorted({one["thing"] for one in group["regions"]["list"]}),
+    "papers": [one["name"] for one in trade["papers"]],
+    "inks": [one["name"] for one in trade["inks"]],
+    "fits": fits,
 }))
 """
 
 
-class MadeUpMediumTest(SimpleTestCase):
-    """The house with one file more, in a folder of its own."""
+class MadeUpKindsTest(SimpleTestCase):
+    """The house with one file more of each kind, in a folder of its own."""
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -110,6 +155,9 @@ class MadeUpMediumTest(SimpleTestCase):
         with tempfile.TemporaryDirectory() as folder:
             shutil.copytree(ROOT / "paleta", Path(folder) / "paleta", ignore=shutil.ignore_patterns("__pycache__"))
             (Path(folder) / "paleta/media/chalk.py").write_text(CHALK)
+            (Path(folder) / "paleta/light/forms/saddle.py").write_text(SADDLE)
+            (Path(folder) / "paleta/materials/papers/old_rose.py").write_text(ROSE)
+            (Path(folder) / "paleta/materials/lines/gold.py").write_text(GOLD)
             for name in ("server", "demo", "tests", "tools"):
                 (Path(folder) / name).symlink_to(ROOT / name)
             env = {
@@ -141,3 +189,16 @@ class MadeUpMediumTest(SimpleTestCase):
     def test_slips_in_it_have_the_rescues_that_serve_anywhere(self):
         self.assertIn("white pen", self.told["rescues"])
         self.assertNotIn("blender", self.told["rescues"])
+
+    def test_a_form_is_offered_lit_and_named(self):
+        self.assertEqual(self.told["forms"][-1], "Saddle")
+        self.assertEqual(self.told["form"], "saddle")
+        self.assertIn("Saddles 1", self.told["things"])
+
+    def test_a_paper_and_a_line_are_offered_printed_and_judged(self):
+        self.assertEqual(self.told["papers"][-1], "Old rose card, 200 g/m2 (74 lb cover stock)")
+        self.assertEqual(self.told["inks"][-1], "Gold pen")
+        self.assertIn("Old rose card", self.told["page"])
+        self.assertIn("Gold pen", self.told["page"])
+        self.assertIn("Water-based dye ink runs when it gets wet.", self.told["fits"]["watercolour"])
+        self.assertEqual(self.told["fits"]["marker"], ["A marker only darkens: its pale shades vanish on toned paper."])

@@ -1,0 +1,1 @@
+"""Papers that ship: invented, with believable whites. One module each."""

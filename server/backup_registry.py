@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import Any
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db.models import ForeignKey, JSONField, Model
 
 JsonRow = dict[str, Any]
@@ -22,7 +22,7 @@ class Restoring:
     `homes` maps (section, number of a line) to the row it became, made anew or found as it was already.
     """
 
-    owner: AbstractBaseUser
+    owner: User
     homes: dict[tuple[str, int], Model] = field(default_factory=dict)
     made: dict[str, int] = field(default_factory=dict)
     known: dict[str, int] = field(default_factory=dict)
@@ -46,7 +46,7 @@ class Section:
 
     name: str
     models: tuple[type[Model], ...]
-    dump: Callable[[AbstractBaseUser], Iterator[JsonRow]]
+    dump: Callable[[User], Iterator[JsonRow]]
     restore: Callable[[Restoring, JsonRow], tuple[Model, bool]]
     after: tuple[str, ...] = ()
     most: int | None = None
@@ -65,7 +65,8 @@ def check(row: Model) -> None:
 
 def in_order(sections: Iterable[Section]) -> list[Section]:
     """Sections so that each comes after those it points at."""
-    waiting, placed = sorted(sections, key=lambda one: one.name), []
+    waiting = sorted(sections, key=lambda one: one.name)
+    placed: list[Section] = []
     while waiting:
         ready = [one for one in waiting if set(one.after) <= {other.name for other in placed}]
         if not ready:

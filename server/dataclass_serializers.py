@@ -66,12 +66,17 @@ class WeightField(serializers.FloatField):
             raise serializers.ValidationError(str(error)) from error
 
 
+def at_most(count: int) -> dict[str, Any]:
+    """The keyword of a serializer of many for how many it takes, which the type stubs do not know."""
+    return {"max_length": count}
+
+
 def field_of(kind: Kind, **more: Any) -> serializers.Field:
     """The API's field for a kind. Kinds that travel in no other form than their own have none: TypeError."""
     if isinstance(kind, Maybe):
         return field_of(kind.kind, allow_null=True, **more)
     if isinstance(kind, Many) and isinstance(kind.kind, Record):
-        return record_of(kind.kind.made)(many=True, max_length=kind.most, **more)
+        return record_of(kind.kind.made)(many=True, **more, **at_most(kind.most))
     if isinstance(kind, Record):
         return record_of(kind.made)(**more)
     makers: dict[type[Kind], Callable[[Any], serializers.Field]] = {

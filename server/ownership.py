@@ -1,17 +1,17 @@
 """Who may see and change what: the filter for lists and the check for single objects, side by side."""
 
-from typing import Generic, TypeVar
+from typing import Generic, Self, TypeVar
 
-from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
+from django.contrib.auth.models import AnonymousUser, User
 from django.db.models import Model, QuerySet
 from django.http import Http404
 
 Owned = TypeVar("Owned", bound=Model)
-Actor = AbstractBaseUser | AnonymousUser
+Actor = User | AnonymousUser
 
 
 class OwnedQuerySet(QuerySet[Owned], Generic[Owned]):
-    def owned_by(self, actor: Actor) -> "OwnedQuerySet[Owned]":
+    def owned_by(self, actor: Actor) -> Self:
         """Only what belongs to `actor`."""
         return self.filter(owner_id=actor.pk) if actor.pk else self.none()
 

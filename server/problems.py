@@ -72,12 +72,8 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
     """DRF's exception handler."""
     path = context["request"].path
     if isinstance(error, PaletaError):
-        code = (
-            status.HTTP_413_REQUEST_ENTITY_TOO_LARGE
-            if isinstance(error, ImageTooLarge)
-            else status.HTTP_422_UNPROCESSABLE_ENTITY
-        )
-        return _response(document(error.code, _title(error.code), code, str(error), path))
+        number = 413 if isinstance(error, ImageTooLarge) else 422
+        return _response(document(error.code, _title(error.code), number, str(error), path))
     if isinstance(error, exceptions.ValidationError):
         errors = list(_fields(error.get_full_details(), "#"))
         detail = errors[0]["detail"] if len(errors) == 1 else "Some fields need another look."
@@ -86,10 +82,10 @@ def handle(error: Exception, context: dict[str, Any]) -> Response | None:
     if known is not None:
         code = str(known.get_codes()) if not isinstance(known.get_codes(), dict | list) else "refused"
         response = _response(document(code, _title(code), known.status_code, str(known.detail), path))
-        if getattr(known, "auth_header", None):
-            response["WWW-Authenticate"] = known.auth_header
-        if getattr(known, "wait", None):
-            response["Retry-After"] = str(int(known.wait) + 1)
+        if scheme := getattr(known, "auth_header", None):
+            response["WWW-Authenticate"] = scheme
+        if wait_s := getattr(known, "wait", None):
+            response["Retry-After"] = str(int(wait_s) + 1)
         return response
     log.exception("Unforeseen error at %s", path, exc_info=error)
     return _response(_unforeseen(path))

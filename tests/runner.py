@@ -1,4 +1,4 @@
-"""Django's test runner with a closing line that says in figures what happened.
+"""Django's test runner with a closing line that says in figures what happened, and which tests took longest.
 
 A browser test that fails is run a second time, since a real browser on a busy machine can miss a moment; what needed
 its second try is named, so that it is seen and repaired. All other tests get one try.
@@ -6,6 +6,8 @@ its second try is named, so that it is seen and repaired. All other tests get on
 
 from __future__ import annotations
 
+import os
+import time
 import unittest
 from typing import Any
 
@@ -15,13 +17,42 @@ from django.test.utils import override_settings
 BROWSER = "tests.browser."
 # More failures than this are not a missed moment.
 MOST_SECOND_TRIES = 3
+SLOWEST = int(os.environ.get("PALETA_SLOWEST", "12"))
+"""How many of the slowest tests are named."""
 
 
 # Passwords are hashed slowly on purpose, and every test has a user of its own; Django's advice for tests.
 FAST_HASHER = "django.contrib.auth.hashers.MD5PasswordHasher"
 
 
+class Timed(unittest.TextTestResult):
+    """Takes the time of each test, and of what a class of tests sets up before its first."""
+
+    def __init__(self, *args: Any, **kwargs: Any) -> None:
+        super().__init__(*args, **kwargs)
+        self.taken_s: dict[str, float] = {}
+        self.since = time.perf_counter()
+        self.last_class: type | None = None
+
+    def startTest(self, test: unittest.TestCase) -> None:
+        now = time.perf_counter()
+        if self.last_class is not type(test):
+            self.last_class = type(test)
+            self.taken_s[f"{self.last_class.__module__}.{self.last_class.__qualname__}, setting up"] = now - self.since
+        self.since = now
+        super().startTest(test)
+
+    def stopTest(self, test: unittest.TestCase) -> None:
+        super().stopTest(test)
+        now = time.perf_counter()
+        self.taken_s[test.id()] = now - self.since
+        self.since = now
+
+
 class Runner(DiscoverRunner):
+    def get_resultclass(self) -> type[unittest.TextTestResult] | None:
+        return super().get_resultclass() or Timed
+
     def setup_test_environment(self, **kwargs: Any) -> None:
         super().setup_test_environment(**kwargs)
         self.fast = override_settings(PASSWORD_HASHERS=[FAST_HASHER])
@@ -46,4 +77,7 @@ class Runner(DiscoverRunner):
         failed = super().suite_result(suite, result, **kwargs)
         passed = result.testsRun - len(result.failures) - len(result.errors) - len(result.skipped)
         print(f"{passed} passed, {failed} failed, {len(result.skipped)} skipped")
+        if isinstance(result, Timed) and result.testsRun > SLOWEST:
+            slowest = sorted(result.taken_s.items(), key=lambda one: -one[1])[:SLOWEST]
+            print("\n".join(["Slowest:", *(f"{seconds:7.1f} s  {name}" for name, seconds in slowest)]))
         return failed

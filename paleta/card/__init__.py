@@ -7,7 +7,7 @@ from paleta.card._length import ZERO, Length, Measure, Shown, inches, millimetre
 from paleta.card._making import Conflict, MakingStep, check_making, drying_s, making, steps_of
 from paleta.card._outline import MASK_INSIDE_MM, cut_lines
 from paleta.card._picture import Picture, Place, Thing
-from paleta.card._plan import CARD_WARNINGS, CardPlan, CardWarning, Laid, Piece, on_picture
+from paleta.card._plan import CARD_WARNINGS, CardPlan, CardWarning, Piece, PlacedLayer, on_picture
 from paleta.card._sizes import CARDS, ENVELOPES, SHEETS, Size
 from paleta.card._spec import (
     GRAINS,
@@ -51,7 +51,6 @@ __all__ = [
     "Fold",
     "Greeting",
     "Inside",
-    "Laid",
     "Layer",
     "Length",
     "MakingStep",
@@ -61,6 +60,7 @@ __all__ = [
     "Picture",
     "Piece",
     "Place",
+    "PlacedLayer",
     "Shown",
     "Size",
     "Slab",

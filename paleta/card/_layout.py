@@ -8,7 +8,7 @@ from dataclasses import replace
 from paleta.card._folds import FOLDS
 from paleta.card._length import ZERO, inches
 from paleta.card._picture import Picture, Place
-from paleta.card._plan import CardPlan, Laid, Piece, within
+from paleta.card._plan import CardPlan, Piece, PlacedLayer, within
 from paleta.card._spec import Base, CardSpec, Greeting, Layer, open_size
 from paleta.card._stack import thickness_of
 from paleta.card._warnings import warnings_of
@@ -24,7 +24,7 @@ def lay_out(
     stamped_gsm  weight of the paper that was stamped, in g/m2; 0: not known.
     """
     base = spec.base
-    layers = [Laid("base", "Base", _front(base), base.stock, ZERO)]
+    layers = [PlacedLayer("base", "Base", _front(base), base.stock, ZERO)]
     for number, mat in enumerate(spec.mats, 1):
         layers.append(_on(layers[-1], mat, "mat", "Mat" if len(spec.mats) == 1 else f"Mat {number}"))
     layers.append(_on(layers[-1], spec.panel, "panel", "Picture"))
@@ -32,7 +32,7 @@ def lay_out(
     greeting = _greeting(spec.greeting) if spec.greeting else None
     inside = None
     if spec.inside is not None and spec.inside.panel:
-        back = Laid("base", "Base", Place(ZERO, ZERO, base.width, base.height), base.stock, ZERO)
+        back = PlacedLayer("base", "Base", Place(ZERO, ZERO, base.width, base.height), base.stock, ZERO)
         inside = _on(back, Layer(reveal=spec.inside.reveal, stock=spec.inside.stock), "inside", "Panel inside")
     crop = _crop(spec, layers[-1].place, picture) if picture else None
     trim = spec.panel.trim
@@ -67,7 +67,7 @@ def _front(base: Base) -> Place:
     return Place(ZERO, ZERO, base.width, base.height - base.shorter)
 
 
-def _on(carrier: Laid, layer: Layer, kind: str, name: str) -> Laid:
+def _on(carrier: PlacedLayer, layer: Layer, kind: str, name: str) -> PlacedLayer:
     below = carrier.place
     width = layer.width or below.width - layer.reveal * 2
     height = layer.height or below.height - layer.reveal * 2
@@ -76,15 +76,15 @@ def _on(carrier: Laid, layer: Layer, kind: str, name: str) -> Laid:
         width, height = max(width, inches("1/16")), max(height, inches("1/16"))
     x = below.x + (below.width - width) / 2 + layer.right
     y = below.y + (below.height - height) / 2 + layer.down
-    return Laid(kind, name, Place(x, y, width, height), layer.stock, layer.foam)
+    return PlacedLayer(kind, name, Place(x, y, width, height), layer.stock, layer.foam)
 
 
-def _foams(layers: Sequence[Laid], spec: CardSpec) -> Iterator[Laid]:
+def _foams(layers: Sequence[PlacedLayer], spec: CardSpec) -> Iterator[PlacedLayer]:
     for laid, layer in zip(layers[1:], spec.layers, strict=True):
         place, less = laid.place, layer.foam_less
         # A layer that is hardly larger than that gets glue, and no foam that could be cut.
         if layer.foam and less < min(place.width, place.height):
-            yield Laid(
+            yield PlacedLayer(
                 "foam",
                 laid.name,
                 Place(place.x + less / 2, place.y + less / 2, place.width - less, place.height - less),
@@ -93,19 +93,19 @@ def _foams(layers: Sequence[Laid], spec: CardSpec) -> Iterator[Laid]:
             )
 
 
-def _greeting(one: Greeting) -> Laid:
+def _greeting(one: Greeting) -> PlacedLayer:
     name = "Greeting strip" if one.strip else "Greeting"
-    return Laid("greeting", name, Place(one.x, one.y, one.width, one.height), one.stock, one.foam)
+    return PlacedLayer("greeting", name, Place(one.x, one.y, one.width, one.height), one.stock, one.foam)
 
 
-def _raised(spec: CardSpec, panel: Place, crop: Place | None, picture: Picture | None) -> Iterator[Laid]:
+def _raised(spec: CardSpec, panel: Place, crop: Place | None, picture: Picture | None) -> Iterator[PlacedLayer]:
     for one in spec.cutouts:
         box = picture.box_of(one.regions) if picture is not None else None
         if box is not None and crop is not None:
             wide = Place(
                 box.x - one.margin, box.y - one.margin, box.width + one.margin * 2, box.height + one.margin * 2
             )
-            yield Laid("cut-out", one.name, wide.moved(panel.x - crop.x, panel.y - crop.y), "", one.foam)
+            yield PlacedLayer("cut-out", one.name, wide.moved(panel.x - crop.x, panel.y - crop.y), "", one.foam)
 
 
 def _crop(spec: CardSpec, panel: Place, picture: Picture) -> Place:
@@ -120,7 +120,7 @@ def _crop(spec: CardSpec, panel: Place, picture: Picture) -> Place:
 
 
 def _covered(
-    picture: Picture | None, crop: Place | None, panel: Place, greeting: Laid | None
+    picture: Picture | None, crop: Place | None, panel: Place, greeting: PlacedLayer | None
 ) -> Iterator[tuple[str, float]]:
     if picture is None or crop is None or greeting is None:
         return
@@ -130,7 +130,9 @@ def _covered(
         yield picture.things[number].name, shares[number]
 
 
-def _pieces(spec: CardSpec, layers: Sequence[Laid], foams: Sequence[Laid], inside: Laid | None) -> Iterator[Piece]:
+def _pieces(
+    spec: CardSpec, layers: Sequence[PlacedLayer], foams: Sequence[PlacedLayer], inside: PlacedLayer | None
+) -> Iterator[Piece]:
     """What is cut for one card. The picture's own paper is cut from what was stamped, unless it names sheets."""
     width, height = open_size(spec.base)
     base, way = spec.base, FOLDS[spec.base.fold]

@@ -25,7 +25,7 @@ CARD_WARNINGS = {
 
 
 @dataclass(frozen=True, slots=True)
-class Laid:
+class PlacedLayer:
     """A piece in its place, from the front's top left corner. kind: base, mat, panel, greeting, inside, foam,
     cut-out (by the box round it)."""
 
@@ -81,11 +81,11 @@ class CardPlan:
     stamped_gsm: float
     open_sheet: tuple[Length, Length]
     scores: tuple[Length, ...]
-    layers: tuple[Laid, ...]
-    foams: tuple[Laid, ...]
-    greeting: Laid | None
-    inside: Laid | None
-    raised: tuple[Laid, ...]
+    layers: tuple[PlacedLayer, ...]
+    foams: tuple[PlacedLayer, ...]
+    greeting: PlacedLayer | None
+    inside: PlacedLayer | None
+    raised: tuple[PlacedLayer, ...]
     crop: Place | None
     rough: Place | None
     covered: tuple[tuple[str, float], ...]
@@ -98,7 +98,7 @@ class CardPlan:
         return self.layers[0].place
 
     @property
-    def panel(self) -> Laid:
+    def panel(self) -> PlacedLayer:
         return self.layers[-1]
 
 

@@ -9,7 +9,7 @@ from fractions import Fraction
 from paleta.card._folds import FOLDS
 from paleta.card._length import ZERO, Length
 from paleta.card._picture import Place
-from paleta.card._plan import CardPlan, Laid
+from paleta.card._plan import CardPlan, PlacedLayer
 from paleta.card._spec import CardSpec
 from paleta.order import TOUCHES
 
@@ -38,7 +38,7 @@ def stack(plan: CardPlan) -> list[Slab]:
     slabs: list[Slab] = []
     lift = ZERO
 
-    def lay(name: str, laid: Laid, foam_place: Place | None = None) -> None:
+    def lay(name: str, laid: PlacedLayer, foam_place: Place | None = None) -> None:
         nonlocal lift
         if laid.foam:
             under = f"Foam under {name.lower()}"
@@ -50,7 +50,7 @@ def stack(plan: CardPlan) -> list[Slab]:
         slabs.append(Slab(name, laid.place, laid.stock, lift, thick))
         lift += thick
 
-    behind = Laid("base", "Back", Place(ZERO, ZERO, spec.base.width, spec.base.height), base.stock, ZERO)
+    behind = PlacedLayer("base", "Back", Place(ZERO, ZERO, spec.base.width, spec.base.height), base.stock, ZERO)
     for number in range(FOLDS[spec.base.fold].thickness - 1):
         lay("Page" if number else "Back", behind)
     if plan.inside is not None:

@@ -37,17 +37,17 @@ class Hand:
         self.now_s += waited_s
         return waited_s
 
-    def lay(self, stroke: Stroke, paper: Paper, ready_s: float = 0.0) -> Laid:
+    def lay(self, stroke: Stroke, paper: Paper, ready_s: float = 0.0) -> StrokeTiming:
         """Take the stroke's pen, wait until `ready_s`, and lay it on `paper`."""
         change = self.take_up(stroke)
         waited_s = self.wait_until(ready_s)
         start_s = self.now_s
         self.now_s += self.ways.paces[stroke.medium].laying_s(stroke.area_mm2)
         paper.touched(stroke, self.now_s)
-        return Laid(change, waited_s, start_s)
+        return StrokeTiming(change, waited_s, start_s)
 
 
-class Laid(NamedTuple):
+class StrokeTiming(NamedTuple):
     """How a stroke was laid: whether the pen was changed for it, how long it waited, when it began; seconds."""
 
     change: bool

@@ -11,10 +11,10 @@ from paleta.card import (
     MASK_INSIDE_MM,
     CardPlan,
     CutSheet,
-    Laid,
     Length,
     Picture,
     Place,
+    PlacedLayer,
     cut_lines,
     show,
     stack,
@@ -54,7 +54,7 @@ def _downwards(top: float, bottom: float, x: float, text: str) -> Iterator[Mark]
     yield Words(x - 1.0, (top + bottom) / 2, text, anchor="middle", turned=True)
 
 
-def _colour_of(plan: CardPlan, laid: Laid) -> str:
+def _colour_of(plan: CardPlan, laid: PlacedLayer) -> str:
     stock = plan.spec.stock_named(laid.stock)
     return stock.colour if stock is not None else "#ffffff"
 

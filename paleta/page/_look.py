@@ -7,7 +7,7 @@ from importlib.resources import files
 
 from PIL import Image, ImageDraw, ImageFilter, ImageFont
 
-from paleta.card import CardPlan, CutOut, Laid, Length, Picture, Place, cut_lines, on_picture
+from paleta.card import CardPlan, CutOut, Length, Picture, Place, PlacedLayer, cut_lines, on_picture
 
 WHITE = "#fbfbf9"
 SURROUND = "#a3a3a3"
@@ -28,7 +28,7 @@ def card_look(plan: CardPlan, coloured: Image.Image, picture: Picture, width_px:
     scale = min((width_px - 2 * edge) / width, TALLEST * width_px / height)
     size = (max(1, round(width * scale)) + 2 * edge, max(1, round(height * scale)) + 2 * edge)
     image = Image.new("RGB", size, SURROUND)
-    draw = _Desk(image, scale, edge)
+    draw = _Sheet(image, scale, edge)
     for laid in plan.layers:
         draw.shadow(laid.place, laid.foam)
         if laid.kind == "panel" and plan.crop is not None:
@@ -46,7 +46,7 @@ def card_look(plan: CardPlan, coloured: Image.Image, picture: Picture, width_px:
     return image
 
 
-def _paper_of(plan: CardPlan, laid: Laid) -> str:
+def _paper_of(plan: CardPlan, laid: PlacedLayer) -> str:
     stock = plan.spec.stock_named(laid.stock)
     return stock.colour if stock is not None else WHITE
 
@@ -60,7 +60,7 @@ def cropped(coloured: Image.Image, crop: Place, picture: Picture) -> Image.Image
     return part
 
 
-class _Desk:
+class _Sheet:
     """Lays pieces on an image, `edge` pixels in from its corner."""
 
     def __init__(self, image: Image.Image, scale: float, edge: int) -> None:

@@ -49,7 +49,7 @@ class GreyPatch:
 
 
 @dataclass(frozen=True, eq=False)
-class Freed:
+class Corrected:
     """What is left of the photo once its light is taken out.
 
     card    N x 3: the logarithm of the light of each cell under the plan's own light.
@@ -75,7 +75,9 @@ class Freed:
         return np.asarray(log.reshape(laid.shape), np.float32)
 
 
-def free(cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[np.float32] | None = None) -> Freed:
+def correct_light(
+    cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[np.float32] | None = None
+) -> Corrected:
     """Part what was seen into light and hand.
 
     The light of the plan falls off over the card as a smooth field says, whose colour bends far less; the phone makes
@@ -140,7 +142,7 @@ def free(cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[
     np.add.at(came, zone_of, card[~paper] * pixels[:, None])
     came /= np.bincount(zone_of, weights=pixels, minlength=len(names))[:, None]
     size = np.bincount(zone_of, weights=np.minimum(pixels, 200) / 200, minlength=len(names))
-    return Freed(
+    return Corrected(
         card=card,
         field=_field(solved[END:], coarser, rows, cols),
         low_mm=low,

@@ -13,7 +13,7 @@ from paleta.colour import lab_to_srgb
 from paleta.errors import NotThisCard, PhotoUnfit
 from paleta.impression import MM_PER_INCH, Impression, RegionMap
 from paleta.light import FORMS, SCALE, Body, Relief
-from paleta.photo_check._cast import Freed, GreyPatch, free
+from paleta.photo_check._cast import Corrected, GreyPatch, correct_light
 from paleta.photo_check._cells import Cells, cells_of, lab_of_log, near_ink, on_paper
 from paleta.photo_check._edges import grounds_uneven, run_over
 from paleta.photo_check._faults import BARE, Fault, find_faults
@@ -112,9 +112,9 @@ def compare(
     cells = cells_of(plan, laid, ink)
     if on_paper(cells).all():
         raise PhotoUnfit("Nothing that is to be coloured could be measured: it shines, or lies outside of the photo.")
-    freed = free(cells, patches, _patch_colours(seen, registration, patches))
-    readings = readings_of(plan, cells, freed)
-    return _report(plan, cells, freed, readings, registration, laid, ink)
+    corrected = correct_light(cells, patches, _patch_colours(seen, registration, patches))
+    readings = readings_of(plan, cells, corrected)
+    return _report(plan, cells, corrected, readings, registration, laid, ink)
 
 
 def check_light(photo: Impression) -> None:
@@ -127,9 +127,14 @@ def check_light(photo: Impression) -> None:
 
 
 def _report(
-    plan: Planned, cells: Cells, freed: Freed, readings: Mapping[int, RegionReading], registration: Registration,
-    laid: NDArray[np.float32], ink: NDArray[np.bool_],
-) -> PhotoReport:  # fmt: skip
+    plan: Planned,
+    cells: Cells,
+    corrected: Corrected,
+    readings: Mapping[int, RegionReading],
+    registration: Registration,
+    laid: NDArray[np.float32],
+    ink: NDArray[np.bool_],
+) -> PhotoReport:
     sheet = plan.sheet
     wanted = [label for label, one in sheet.regions.settings.items() if one.coats and not one.left_as_paper]
     areas = np.bincount(plan.labels.ravel(), minlength=max(wanted, default=0) + 1)
@@ -141,11 +146,11 @@ def _report(
     unfinished = done < HALF and bare > FEW
     if unfinished:
         judged = {label: one for label, one in readings.items() if one.laid is None or one.laid >= BARE}
-    whole = freed.whole(laid, plan.px_per_mm)
+    whole = corrected.whole(laid, plan.px_per_mm)
     clear = ~near_ink(ink, plan.px_per_mm) & ~np.isnan(laid).any(axis=-1)
     faults = find_faults(sheet, judged)
     faults += run_over(plan, whole, clear, judged)
-    faults += grounds_uneven(plan, cells, freed, judged)
+    faults += grounds_uneven(plan, cells, corrected, judged)
     light, lights = _lights(plan, whole, clear, judged)
     return PhotoReport(
         faults=tuple(sorted(faults, key=lambda one: (-one.size, one.regions))),

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from paleta.colour import difference, lab_to_srgb
-from paleta.photo_check._cast import Freed
+from paleta.photo_check._cast import Corrected
 from paleta.photo_check._cells import Cells, lab_of_log, log_light, planned_light
 from paleta.photo_check._faults import Fault
 from paleta.photo_check._readings import RegionReading
@@ -31,7 +31,7 @@ BLOTCH, LEAST_CELLS = 2.6, 12
 def run_over(
     plan: Planned, whole: NDArray[np.float32], clear: NDArray[np.bool_], readings: Mapping[int, RegionReading]
 ) -> list[Fault]:
-    """Regions whose colour lies on their neighbour's side of the line. `whole` as of Freed.whole."""
+    """Regions whose colour lies on their neighbour's side of the line. `whole` as of Corrected.whole."""
     found = []
     band = max(3, round(BAND_MM * plan.px_per_mm))
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * band + 1, 2 * band + 1))
@@ -86,14 +86,16 @@ def _usual(plan: Planned, off: NDArray[np.float32], clear: NDArray[np.bool_], ba
     return usual
 
 
-def grounds_uneven(plan: Planned, cells: Cells, freed: Freed, readings: Mapping[int, RegionReading]) -> list[Fault]:
+def grounds_uneven(
+    plan: Planned, cells: Cells, corrected: Corrected, readings: Mapping[int, RegionReading]
+) -> list[Fault]:
     """Grounds that are blotchy beyond their fade."""
     found = []
     for label in plan.sheet.regions.fades():
         own = np.flatnonzero(cells.region == label)
         if label not in readings or len(own) < LEAST_CELLS:
             continue
-        off = lab_of_log(freed.card[own])[:, 0] - lab_of_log(cells.plan[own])[:, 0]
+        off = lab_of_log(corrected.card[own])[:, 0] - lab_of_log(cells.plan[own])[:, 0]
         weight = np.minimum(cells.pixels[own], 100).astype(float)
         # A fade that is deeper or longer than planned is no blotch.
         place = np.column_stack(

@@ -14,7 +14,7 @@ from paleta.colour import Lab, as_lab, difference
 from paleta.impression import PAPER
 from paleta.light import NO_ZONE
 from paleta.order import Pen
-from paleta.photo_check._cast import Freed
+from paleta.photo_check._cast import Corrected
 from paleta.photo_check._cells import Cells, lab_of_log
 from paleta.picture import Planned
 from paleta.recipe import Sheet, spread_over
@@ -73,11 +73,11 @@ class RegionReading:
         return sum(one.pixels for one in self.zones)
 
 
-def readings_of(plan: Planned, cells: Cells, freed: Freed) -> dict[int, RegionReading]:
+def readings_of(plan: Planned, cells: Cells, corrected: Corrected) -> dict[int, RegionReading]:
     """Of every coloured region of which enough was seen."""
     pens = pens_by_zone(plan.sheet)
     codes = cells.region.astype(np.int64) * 256 + cells.zone
-    offs = {(int(label), int(zone)): place for place, (label, zone) in enumerate(freed.zones)}
+    offs = {(int(label), int(zone)): place for place, (label, zone) in enumerate(corrected.zones)}
     zones: dict[int, list[tuple[ZoneReading, float]]] = {}
     for (label, zone), place in offs.items():
         if label == PAPER or zone == NO_ZONE:
@@ -87,17 +87,17 @@ def readings_of(plan: Planned, cells: Cells, freed: Freed) -> dict[int, RegionRe
         reading = ZoneReading(
             zone=zone,
             plan=as_lab(lab_of_log(planned)),
-            seen=as_lab(lab_of_log(freed.came[place])),
+            seen=as_lab(lab_of_log(corrected.came[place])),
             pixels=max(1, round(float(cells.pixels[own].sum()))),
             pen=pens.get((label, zone)),
         )
-        zones.setdefault(label, []).append((reading, float(freed.doubt[place])))
+        zones.setdefault(label, []).append((reading, float(corrected.doubt[place])))
     paper = np.array(plan.sheet.stamp.paper_used.lab)
     found = {}
     for label, several in sorted(zones.items()):
         readings = tuple(one for one, _ in sorted(several, key=lambda each: each[0].zone))
         own = np.flatnonzero(cells.region == label)
-        planned, seen = (lab_of_log(each[own])[:, 0] for each in (cells.plan, freed.card))
+        planned, seen = (lab_of_log(each[own])[:, 0] for each in (cells.plan, corrected.card))
         # Where light falls the wrong way, what should be even no longer is: all pixels count.
         slope, alike = slope_of(planned, seen, np.minimum(cells.count[own], 100).astype(float))
         planned, seen = mean_of(readings)
@@ -111,7 +111,7 @@ def readings_of(plan: Planned, cells: Cells, freed: Freed) -> dict[int, RegionRe
             size=float(difference(planned, seen)),
             # 1 % of light is about a third of a step of lightness.
             doubt=float(100 * doubt / 3),
-            off_ramp=_off_ramp(readings, lab_of_log(freed.card[own]), cells.pixels[own], planned),
+            off_ramp=_off_ramp(readings, lab_of_log(corrected.card[own]), cells.pixels[own], planned),
             slope=slope,
             alike=alike,
             laid=_laid(planned, seen, paper),

@@ -40,7 +40,7 @@ PALE_INK = 128
 
 
 @dataclass(frozen=True, eq=False)
-class Laid:
+class AccentLayer:
     """An accent in the picture: where (h x w, 0..1), its colour on paper, and the share of what is below that it
     covers for good; None = it is transparent and multiplies, as glazes do."""
 
@@ -152,7 +152,7 @@ def paint(
     thresholds: Mapping[int, NDArray[np.int32]],
     paper_lab: Lab,
     soft: Mapping[int, float] | None = None,
-    accents: Sequence[Laid] = (),
+    accents: Sequence[AccentLayer] = (),
     tints: Sequence[tuple[str, NDArray[np.float32]]] = (),
     bare: NDArray[np.bool_] | None = None,
     quick: bool = False,

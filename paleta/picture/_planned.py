@@ -33,7 +33,7 @@ from paleta.light import (
 from paleta.media import appearance, covers_of
 from paleta.order import Pen
 from paleta.picture._looks import looks_of
-from paleta.picture._paint import SOFT_GROUND, SOFT_LEVELS, Canvas, Laid, paint
+from paleta.picture._paint import SOFT_GROUND, SOFT_LEVELS, AccentLayer, Canvas, paint
 from paleta.recipe import Sheet, bodies_of, zoning_of
 
 UNLIT = ("line", "ink", "regions")
@@ -67,10 +67,10 @@ def accents_under(
     ]
 
 
-def laid_as(sheet: Sheet, pen: Pen, share: NDArray[np.float32]) -> Laid:
+def accent_layer(sheet: Sheet, pen: Pen, share: NDArray[np.float32]) -> AccentLayer:
     """An accent of the sheet's swatch `pen`, as it looks where it lies."""
     paper, swatch = sheet.stamp.paper_used, sheet.colours.swatches[pen]
-    return Laid(share, appearance(swatch, paper), paper.lab, covers_of(swatch))
+    return AccentLayer(share, appearance(swatch, paper), paper.lab, covers_of(swatch))
 
 
 def bare_of(sheet: Sheet, labels: NDArray[np.int32], *, px_per_mm: float) -> NDArray[np.bool_] | None:
@@ -208,7 +208,7 @@ def compose(
         thresholds=starts,
         paper_lab=sheet.stamp.paper_used.lab,
         soft=soft_of(sheet) if soft is None else soft,
-        accents=[laid_as(sheet, pen, cover.share) for _, pen, cover in covers],
+        accents=[accent_layer(sheet, pen, cover.share) for _, pen, cover in covers],
         tints=tints,
         bare=kept,
         quick=quick,

@@ -102,13 +102,13 @@ def to_newest(plain: Any, *, trusted: bool = False) -> dict[str, Any]:
         )
     if trusted:
         for version in range(found, FORMAT_VERSION):
-            plain = _lifted(plain, version)
+            plain = _upgraded(plain, version)
         return plain
     # Lengths first: a list of a million bad lines must not be looked through line by line.
     _check_lengths(plain)
     for version in range(found, FORMAT_VERSION):
         _check(plain, version)
-        plain = _lifted(plain, version)
+        plain = _upgraded(plain, version)
     _check(plain, FORMAT_VERSION)
     return plain
 
@@ -284,7 +284,7 @@ def sheet_to_newest(plain: dict[str, Any], found: int) -> dict[str, Any]:
     return plain
 
 
-def _lifted(plain: dict[str, Any], version: int) -> dict[str, Any]:
+def _upgraded(plain: dict[str, Any], version: int) -> dict[str, Any]:
     """A file of format `version` as one of the next."""
     sheet = SHEET_LIFTS[version](plain["sheet"])
     plan = plain["plan"]

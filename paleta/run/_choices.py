@@ -44,11 +44,11 @@ def choices(state: RunState, now: float, *, slower: float = 1.0) -> list[Choice]
     """
     if state.finished:
         return []
-    desk = _Desk(state, now, slower)
+    moment = _Moment(state, now, slower)
     places = {one: place for place, one in enumerate(state.course)}
     found: list[tuple[bool, int, Choice]] = []
     for card in state.cards:
-        for one in desk.offered(card):
+        for one in moment.offered(card):
             if one.kind == "pass":
                 place = places[card.number, one.number]
             else:
@@ -68,7 +68,7 @@ class _Blend:
     rest: tuple[Pass, ...]
 
 
-class _Desk:
+class _Moment:
     """All cards at one moment."""
 
     def __init__(self, state: RunState, now: float, slower: float) -> None:

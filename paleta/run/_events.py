@@ -50,7 +50,7 @@ class Started(Event):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Laid(Event):
+class PassesLaid(Event):
     """These passes are done."""
 
     kind: ClassVar[str] = "laid"
@@ -150,7 +150,7 @@ EVENTS: dict[str, type[Event]] = {
     made.kind: made
     for made in (
         Started,
-        Laid,
+        PassesLaid,
         Handled,
         Undone,
         AnotherPen,

@@ -23,8 +23,8 @@ from paleta.run._events import (
     ExtraCoat,
     Finished,
     Handled,
-    Laid,
     Moved,
+    PassesLaid,
     Rescued,
     Slip,
     Started,
@@ -227,14 +227,14 @@ class _Replay:
         reader = self.READERS.get(type(event))
         return reader(self, event, event.card - 1) if reader else ""
 
-    def _read_laid(self, event: Laid | ExtraCoat, card: int) -> str:
+    def _read_laid(self, event: PassesLaid | ExtraCoat, card: int) -> str:
         known = self._known(event, event.passes)
         lost = len(event.passes) - len(known)
         if lost and event.plan == self.key:
             return "It speaks of passes that the plan does not have."
         for number in known:
             self._lay(event, card, number)
-        self.beside[card] += lost if isinstance(event, Laid) else 0
+        self.beside[card] += lost if isinstance(event, PassesLaid) else 0
         return ""
 
     def _read_handled(self, event: Handled, card: int) -> str:
@@ -264,7 +264,7 @@ class _Replay:
         return ""
 
     READERS: ClassVar[dict[type[Event], Callable[[Any, Any, int], str]]] = {
-        Laid: _read_laid,
+        PassesLaid: _read_laid,
         ExtraCoat: _read_laid,
         Handled: _read_handled,
         AnotherPen: _read_pen,
@@ -277,7 +277,7 @@ class _Replay:
         if before is None or at_s >= before.at_s:
             self.touched[card][planned.region] = Touched(at_s, self.ways.paces[planned.medium])
 
-    def _lay(self, event: Laid | ExtraCoat, card: int, number: int) -> None:
+    def _lay(self, event: PassesLaid | ExtraCoat, card: int, number: int) -> None:
         planned = self.passes[number]
         swatch = self.here.get((event.card, number)) or self.pens.get(planned.pen, planned.swatch)
         done = LaidPass(number, swatch, event.at_s, event.id)

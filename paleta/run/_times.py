@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from itertools import pairwise
 
 from paleta.order import Pass, TimedPasses
-from paleta.run._events import ExtraCoat, Laid
+from paleta.run._events import ExtraCoat, PassesLaid
 from paleta.run._replay import RunState
 from paleta.run._wet import Touched, needs_of, ways_of
 
@@ -59,7 +59,7 @@ def _gaps(state: RunState) -> Iterator[tuple[list[Pass], float]]:
     touched: dict[tuple[int, int], Touched] = {}
     before_s: float | None = None
     for event in state.log:
-        if isinstance(event, Laid | ExtraCoat):
+        if isinstance(event, PassesLaid | ExtraCoat):
             ones = [passes[number] for number in event.passes if number in passes]
             if ones and before_s is not None:
                 asked = ((touched.get((event.card, need.region)), need) for need in needs[ones[0].number])

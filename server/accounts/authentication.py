@@ -4,11 +4,18 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.contrib.auth.models import User
 from drf_spectacular.extensions import OpenApiAuthenticationExtension
 from rest_framework.authentication import SessionAuthentication
 from rest_framework.request import Request
 
 SAFE = ("GET", "HEAD", "OPTIONS")
+
+
+class UserRequest(Request):
+    """A request of somebody who is signed in: all views but those of accounts ask for that."""
+
+    user: User
 
 
 class SignedIn(SessionAuthentication):

@@ -1,3 +1,5 @@
+from typing import Any
+
 from django.contrib.auth.validators import UnicodeUsernameValidator
 from rest_framework import serializers
 
@@ -5,7 +7,7 @@ LONGEST_PASSWORD = 200
 
 
 class PasswordField(serializers.CharField):
-    def __init__(self, **more: object) -> None:
+    def __init__(self, **more: Any) -> None:
         super().__init__(max_length=LONGEST_PASSWORD, trim_whitespace=False, **more)
 
 

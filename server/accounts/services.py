@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from django.contrib.auth import authenticate, get_user_model, login, logout, update_session_auth_hash
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError as DjangoValidationError
 from django.db import IntegrityError, transaction
@@ -20,12 +20,12 @@ BACKEND = "django.contrib.auth.backends.ModelBackend"
 TAKEN = "This name is taken. Choose another."
 
 
-def demo_user() -> AbstractBaseUser | None:
+def demo_user() -> User | None:
     """The owner of the demo bench, None when no demo is loaded."""
     return get_user_model().objects.filter(demo__isnull=False, is_active=True).first()
 
 
-def sign_in(request: HttpRequest, *, username: str, password: str) -> AbstractBaseUser:
+def sign_in(request: HttpRequest, *, username: str, password: str) -> User:
     """Sign in; after too many wrong passwords for a name or from an address none is looked at for a while."""
     name = get_user_model().normalize_username(username)
     throttle.check_rate_limit(request, name)
@@ -38,13 +38,13 @@ def sign_in(request: HttpRequest, *, username: str, password: str) -> AbstractBa
     return user
 
 
-def demo_to_come(user: AbstractBaseUser) -> int:
+def demo_to_come(user: User) -> int:
     """How many pieces are still being made for the user's shelf; 0 unless that is the demo's."""
     found = DemoAccount.objects.filter(user_id=user.pk).values_list("to_come", flat=True).first()
     return found or 0
 
 
-def open_demo(request: HttpRequest) -> AbstractBaseUser:
+def open_demo(request: HttpRequest) -> User:
     user = demo_user()
     if user is None:
         raise Refused("The demo bench is not loaded on this Paleta.", "demo_missing")
@@ -56,7 +56,7 @@ def sign_out(request: HttpRequest) -> None:
     logout(request)
 
 
-def open_account(request: HttpRequest, *, username: str, password: str) -> AbstractBaseUser:
+def open_account(request: HttpRequest, *, username: str, password: str) -> User:
     """Make an account and sign in to it. The demo's name is the demo's, loaded or not."""
     throttle.require_room_for_accounts(request)
     users = get_user_model()
@@ -75,7 +75,7 @@ def open_account(request: HttpRequest, *, username: str, password: str) -> Abstr
     return user
 
 
-def change_password(request: HttpRequest, *, actor: AbstractBaseUser, old: str, new: str) -> None:
+def change_password(request: HttpRequest, *, actor: User, old: str, new: str) -> None:
     """Another password; this session goes on, all others end."""
     if DemoAccount.objects.filter(user_id=actor.pk).exists():
         raise Refused("The demo is everybody's: its password stays.", "demo_password")
@@ -89,7 +89,7 @@ def change_password(request: HttpRequest, *, actor: AbstractBaseUser, old: str, 
     update_session_auth_hash(request, actor)
 
 
-def _check_password(password: str, user: AbstractBaseUser, field: str) -> None:
+def _check_password(password: str, user: User, field: str) -> None:
     try:
         validate_password(password, user)
     except DjangoValidationError as error:

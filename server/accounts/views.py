@@ -1,5 +1,6 @@
 """The session as a resource: read it, open it, close it."""
 
+from django.contrib.auth.models import User
 from django.utils.decorators import method_decorator
 from django.views.decorators.csrf import ensure_csrf_cookie
 from drf_spectacular.utils import extend_schema
@@ -9,16 +10,16 @@ from rest_framework.response import Response
 from rest_framework.views import APIView
 
 from server.accounts import services
+from server.accounts.authentication import UserRequest
 from server.accounts.serializers import NewPasswordSerializer, SessionSerializer, SignInSerializer
 
 
-def _session(request: Request, user: object | None = None) -> Response:
+def _session(request: Request, user: User | None = None) -> Response:
     who = user if user is not None else request.user
-    name = who.get_username() if getattr(who, "is_authenticated", False) else None
     told = {
-        "username": name,
+        "username": who.get_username() if isinstance(who, User) else None,
         "demo_available": services.demo_user() is not None,
-        "demo_to_come": services.demo_to_come(who) if name else 0,
+        "demo_to_come": services.demo_to_come(who) if isinstance(who, User) else 0,
     }
     return Response(SessionSerializer(told).data)
 
@@ -65,7 +66,7 @@ class AccountView(APIView):
 
 class PasswordView(APIView):
     @extend_schema(operation_id="account_change_password", request=NewPasswordSerializer, responses={204: None})
-    def put(self, request: Request) -> Response:
+    def put(self, request: UserRequest) -> Response:
         form = NewPasswordSerializer(data=request.data)
         form.is_valid(raise_exception=True)
         services.change_password(request._request, actor=request.user, **form.validated_data)

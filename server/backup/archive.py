@@ -67,14 +67,15 @@ def write_archive(
 
     `open_file(name)` opens a content-named file for reading.
     """
-    drain, members = _Drain(), {}
+    drain = _Drain()
+    members: dict[str, Any] = {}
     needed: dict[str, None] = {}
     with zipfile.ZipFile(drain, "w", zipfile.ZIP_STORED, allowZip64=True) as archive:
         for section, lines in sections:
             yield from _write(archive, drain, members, f"{section}.jsonl", _encoded(lines, needed))
         for name in sorted(needed):
             with open_file(name) as file:
-                yield from _write(archive, drain, members, f"files/{name}", iter(lambda f=file: f.read(CHUNK), b""))
+                yield from _write(archive, drain, members, f"files/{name}", _chunks_of(file))
         manifest = {
             "format": FORMAT,
             "format_version": FORMAT_VERSION,
@@ -85,6 +86,11 @@ def write_archive(
         text = json.dumps(manifest, sort_keys=True, indent=1).encode()
         yield from _write(archive, drain, {}, "manifest.json", iter([text]))
     yield drain.taken()
+
+
+def _chunks_of(file: IO[bytes]) -> Iterator[bytes]:
+    while chunk := file.read(CHUNK):
+        yield chunk
 
 
 def _encoded(lines: Iterator[JsonRow], needed: dict[str, None]) -> Iterator[bytes]:

@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from django.apps import apps
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.core.exceptions import ValidationError
 from django.db import transaction
 from django.utils import timezone
@@ -41,7 +41,7 @@ def sections() -> tuple[Section, ...]:
     return tuple(in_order(found))
 
 
-def write_backup(owner: AbstractBaseUser) -> Iterator[bytes]:
+def write_backup(owner: User) -> Iterator[bytes]:
     """Everything of an account as the bytes of one file."""
     lines = ((section.name, section.dump(owner)) for section in sections())
     return write_archive(
@@ -52,7 +52,7 @@ def write_backup(owner: AbstractBaseUser) -> Iterator[bytes]:
     )
 
 
-def restore_backup(*, owner: AbstractBaseUser, path: Path, progress: Progress = lambda *_: None) -> Restoring:
+def restore_backup(*, owner: User, path: Path, progress: Progress = lambda *_: None) -> Restoring:
     """Bring everything in a backup back into an account, or nothing at all.
 
     What is there already is known by its content and left as it is; nothing is overwritten.
@@ -116,7 +116,7 @@ def _bring_files(archive: Archive, progress: Progress) -> None:
         progress("Bringing pictures back", place, len(names))
 
 
-def _restore_rows(owner: AbstractBaseUser, archive: Archive, progress: Progress) -> Restoring:
+def _restore_rows(owner: User, archive: Archive, progress: Progress) -> Restoring:
     restoring = Restoring(owner)
     total = sum(archive.count(section.name) for section in sections())
     done = 0
@@ -140,6 +140,8 @@ def _restore_rows(owner: AbstractBaseUser, archive: Archive, progress: Progress)
     return restoring
 
 
-def _require_fit(owner: AbstractBaseUser, section: Section) -> None:
-    if section.most is not None and section.models[0].objects.owned_by(owner).count() > section.most:
+def _require_fit(owner: User, section: Section) -> None:
+    if section.most is None:
+        return
+    if section.models[0]._default_manager.filter(owner_id=owner.pk).count() > section.most:
         raise Refused(f"With this backup the account would hold more than {section.most:,} {section.name}.", "full")

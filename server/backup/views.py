@@ -11,10 +11,10 @@ from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import serializers
 from rest_framework.exceptions import ValidationError
 from rest_framework.parsers import BaseParser
-from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
+from server.accounts.authentication import UserRequest
 from server.backup import jobs
 from server.backup.services import write_backup
 from server.problems import TooLarge
@@ -40,7 +40,7 @@ class Bytes(BaseParser):
 
     media_type = "application/octet-stream"
 
-    def parse(self, stream: IO[bytes], media_type: str | None = None, parser_context: Any = None) -> bytes:
+    def parse(self, stream: IO[bytes], media_type: str | None = None, parser_context: Any = None) -> Any:
         data = stream.read(LARGEST_PART + 1)
         if len(data) > LARGEST_PART:
             raise TooLarge("A part of a backup is smaller than that.")
@@ -49,7 +49,7 @@ class Bytes(BaseParser):
 
 class BackupView(APIView):
     @extend_schema(operation_id="backup_download", responses={(200, "application/zip"): OpenApiTypes.BINARY})
-    def get(self, request: Request) -> StreamingHttpResponse:
+    def get(self, request: UserRequest) -> StreamingHttpResponse:
         """Everything of the account as one file."""
         name = f"paleta-{timezone.now():%Y-%m-%d}.zip"
         headers = {"Content-Disposition": f'attachment; filename="{name}"', "Cache-Control": "no-store"}
@@ -58,17 +58,17 @@ class BackupView(APIView):
 
 class RestoresView(APIView):
     @extend_schema(operation_id="restore_begin", request=None, responses={201: RestoreSerializer})
-    def post(self, request: Request) -> Response:
+    def post(self, request: UserRequest) -> Response:
         return Response(RestoreSerializer(jobs.begin(request.user.pk)).data, status=201)
 
 
 class RestoreView(APIView):
     @extend_schema(operation_id="restore_read", responses=RestoreSerializer)
-    def get(self, request: Request, code: str) -> Response:
+    def get(self, request: UserRequest, code: str) -> Response:
         return Response(RestoreSerializer(jobs.named(code, request.user.pk)).data)
 
     @extend_schema(operation_id="restore_start", request=None, responses=RestoreSerializer)
-    def post(self, request: Request, code: str) -> Response:
+    def post(self, request: UserRequest, code: str) -> Response:
         """The file is whole: begin."""
         job = jobs.named(code, request.user.pk)
         jobs.start(job)
@@ -84,7 +84,7 @@ class PartView(APIView):
         responses=RestoreSerializer,
         parameters=[OpenApiParameter("at", int, required=True, description="Where in the file the part begins.")],
     )
-    def put(self, request: Request, code: str) -> Response:
+    def put(self, request: UserRequest, code: str) -> Response:
         job = jobs.named(code, request.user.pk)
         at = request.query_params.get("at", "")
         if not at.isascii() or not at.isdigit() or len(at) > 15 or not isinstance(request.data, bytes):

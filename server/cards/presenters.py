@@ -12,9 +12,9 @@ from paleta.card import (
     Cut,
     CutPlan,
     CutSheet,
-    Laid,
     Length,
     Picture,
+    PlacedLayer,
     Slab,
     check_making,
     cut_lines,
@@ -98,7 +98,7 @@ def _centred(plan: CardPlan, picture: Picture, by: str) -> dict[str, Any]:
     return {"x": length(x - panel.width / 2), "y": length(y - panel.height / 2)}
 
 
-def _laid(plan: CardPlan, one: Laid) -> dict[str, Any]:
+def _laid(plan: CardPlan, one: PlacedLayer) -> dict[str, Any]:
     stock = plan.spec.stock_named(one.stock)
     return {
         "kind": one.kind,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 
 from server.cards.layouts import needed, picture_of
 from server.ownership import require_owner
@@ -12,7 +12,7 @@ from server.pieces.models import Piece
 from server.pieces.steps import keep_step
 
 
-def match_card(*, actor: AbstractBaseUser, piece: Piece, version: int, other: Piece) -> Piece:
+def match_card(*, actor: User, piece: Piece, version: int, other: Piece) -> Piece:
     """A card like another piece's, with this figure's middle in the very place of the other one's.
 
     For pictures that change places, and for sets: both sit in the same spot to a hundredth of a millimetre.

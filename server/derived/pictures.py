@@ -135,6 +135,7 @@ def _tints(stamping: Stamping, sheet: Sheet, live: bool) -> tuple[tuple[str, NDA
 
 def _small(stamping: Stamping, sheet: Sheet, width_px: int) -> bytes:
     large = cv2.imdecode(np.frombuffer(picture(stamping, sheet, "coloured", live=True), np.uint8), cv2.IMREAD_COLOR)
+    assert large is not None
     height = max(1, round(large.shape[0] * width_px / large.shape[1]))
     small = cv2.resize(large, (width_px, height), interpolation=cv2.INTER_AREA)
     return cv2.imencode(".jpg", small, [cv2.IMWRITE_JPEG_QUALITY, SMALL_QUALITY])[1].tobytes()

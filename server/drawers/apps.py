@@ -1,3 +1,5 @@
+from typing import Any
+
 from django.apps import AppConfig
 
 
@@ -10,7 +12,7 @@ class DrawersConfig(AppConfig):
         account_opened.connect(_give_starter_drawers, dispatch_uid="starter drawers")
 
 
-def _give_starter_drawers(user: object, **_: object) -> None:
+def _give_starter_drawers(user: Any, **_: object) -> None:
     """A new bench has something to choose from."""
     from server.drawers.services import give_starter_drawers
 

@@ -6,7 +6,7 @@ import zlib
 from collections.abc import Iterator
 from typing import Any
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db.models import Model
 
 from paleta.media import code_fault
@@ -20,13 +20,13 @@ from server.drawers.services import MOST_DRAWERS, MOST_SWATCHES
 from server.problems import Refused
 
 
-def drawers_of(owner: AbstractBaseUser) -> dict[int, int]:
+def drawers_of(owner: User) -> dict[int, int]:
     """The line's number of every drawer of the owner."""
     keys = Drawer.objects.owned_by(owner).order_by("pk").values_list("pk", flat=True)
     return {pk: number for number, pk in enumerate(keys, start=1)}
 
 
-def _dump(owner: AbstractBaseUser) -> Iterator[JsonRow]:
+def _dump(owner: User) -> Iterator[JsonRow]:
     for number, drawer in enumerate(Drawer.objects.owned_by(owner).order_by("pk"), start=1):
         yield {
             "number": number,
@@ -87,7 +87,7 @@ def _checked(swatch: JsonRow) -> dict[str, Any]:
     return {**dict.fromkeys(RECORD_FIELDS), **form.validated_data}
 
 
-def _dump_papers(owner: AbstractBaseUser) -> Iterator[JsonRow]:
+def _dump_papers(owner: User) -> Iterator[JsonRow]:
     for number, record in enumerate(OwnPaper.objects.owned_by(owner), start=1):
         yield {"number": number, **{name: getattr(record, name) for name in ("code", "lab", *PAPER_FIELDS)}}
 

@@ -9,9 +9,9 @@ from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.decorators import action
 from rest_framework.parsers import MultiPartParser
-from rest_framework.request import Request
 from rest_framework.response import Response
 
+from server.accounts.authentication import UserRequest
 from server.drawers import charts, reader, serializers
 from server.ownership import require_owner
 from server.uploads import uploaded
@@ -29,7 +29,7 @@ class ChartActions:
         methods=["POST"], request=serializers.ChartFormSerializer, responses={201: serializers.ChartSerializer}
     )
     @action(detail=True, methods=["get", "post"], pagination_class=None)
-    def charts(self: Any, request: Request, pk: str) -> Response:
+    def charts(self: Any, request: UserRequest, pk: str) -> Response:
         drawer = self.get_object()
         if request.method == "POST":
             form = self._read(serializers.ChartFormSerializer)
@@ -42,7 +42,7 @@ class ChartActions:
 
     @extend_schema(parameters=[NUMBER], responses={(200, "application/pdf"): OpenApiTypes.BINARY})
     @action(detail=True, url_path=CHARTS + r"\.pdf")
-    def chart_pdf(self: Any, request: Request, pk: str, number: str) -> HttpResponse:
+    def chart_pdf(self: Any, request: UserRequest, pk: str, number: str) -> HttpResponse:
         record = charts.chart_named(self.get_object(), int(number))
         return HttpResponse(
             charts.pdf_of(record),
@@ -52,7 +52,7 @@ class ChartActions:
 
     @extend_schema(parameters=[NUMBER], responses={(200, "image/jpeg"): OpenApiTypes.BINARY})
     @action(detail=True, url_path=CHARTS + r"/simulated\.jpg")
-    def chart_simulated(self: Any, request: Request, pk: str, number: str) -> HttpResponse:
+    def chart_simulated(self: Any, request: UserRequest, pk: str, number: str) -> HttpResponse:
         """What the simulated camera takes of the filled chart."""
         record = charts.chart_named(self.get_object(), int(number))
         return HttpResponse(charts.simulated_photo(record), content_type="image/jpeg")
@@ -69,7 +69,7 @@ class ChartActions:
         pagination_class=None,
         parser_classes=[MultiPartParser],
     )
-    def chart_read(self: Any, request: Request, pk: str, number: str) -> Response:
+    def chart_read(self: Any, request: UserRequest, pk: str, number: str) -> Response:
         """What a photo of the chart says, beside the old values. Nothing is kept."""
         record = charts.chart_named(self.get_object(), int(number))
         form = self._read(serializers.ChartPhotoSerializer)
@@ -80,13 +80,13 @@ class ChartActions:
         request=serializers.MeasuresSerializer, parameters=[IF_MATCH], responses=serializers.DrawerDetailSerializer
     )
     @action(detail=True, methods=["put"])
-    def measures(self: Any, request: Request, pk: str) -> Response:
+    def measures(self: Any, request: UserRequest, pk: str) -> Response:
         """Keep confirmed readings."""
         return self._change(charts.store_measures, **self._read(serializers.MeasuresSerializer))
 
     @extend_schema(request=serializers.ReaderSerializer, responses=serializers.ReaderOutSerializer)
     @action(detail=True, methods=["post"])
-    def reader(self: Any, request: Request, pk: str) -> Response:
+    def reader(self: Any, request: UserRequest, pk: str) -> Response:
         """The simulated colour reader: its white tile first, then a swatch."""
         drawer, swatch = self.get_object(), self._read(serializers.ReaderSerializer)["swatch"]
         require_owner(request.user, drawer)

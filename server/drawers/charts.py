@@ -7,7 +7,7 @@ import zlib
 from collections.abc import Sequence
 from typing import Any
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Max
 from PIL import Image
@@ -30,7 +30,7 @@ WARM_CAST = (1.05, 1.0, 0.88)
 
 
 @transaction.atomic
-def add_chart(*, actor: AbstractBaseUser, drawer: Drawer, codes: Sequence[str], paper: str) -> ChartRecord:
+def add_chart(*, actor: User, drawer: Drawer, codes: Sequence[str], paper: str) -> ChartRecord:
     """A numbered chart for these swatches of the drawer."""
     require_owner(actor, drawer)
     known = set(drawer.swatches.values_list("code", flat=True))
@@ -123,7 +123,7 @@ def read_photo(record: ChartRecord, data: bytes) -> list[dict[str, Any]]:
 
 def store_measures(
     *,
-    actor: AbstractBaseUser,
+    actor: User,
     drawer: Drawer,
     version: int,
     measured: str,

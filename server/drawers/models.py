@@ -127,7 +127,7 @@ class SwatchRecord(models.Model):
             family=self.family,
             paper=PAPERS[self.paper],
             opacity=self.opacity,
-            **{name: tuple(value) for name, value in self.further().items()},
+            **{name: (value[0], value[1], value[2]) for name, value in self.further().items()},
         )
 
     def further(self) -> dict[str, list[float]]:

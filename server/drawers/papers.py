@@ -5,16 +5,16 @@ from __future__ import annotations
 import uuid
 from typing import Any
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db.models import QuerySet
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers, viewsets
-from rest_framework.request import Request
 from rest_framework.response import Response
 
 from paleta.colour import Lab, lab_to_hex
 from paleta.materials import PAPERS, Paper
 from paleta.recipe import PaperForm
+from server.accounts.authentication import UserRequest
 from server.dataclass_serializers import response_fields
 from server.drawers.models import OwnPaper
 from server.fields import HexField
@@ -25,6 +25,13 @@ MOST_PAPERS = 200
 FIELDS = ("name", "gsm", "kind", "surface")
 
 
+def _words(name: str) -> Any:
+    """What a field of a paper may be chosen from."""
+    field = response_fields(PaperForm)[name]
+    assert isinstance(field, serializers.ChoiceField)
+    return field.choices
+
+
 class PaperFormSerializer(serializers.Serializer):
     """The white as measured: L*, a*, b*, or read off as a colour."""
 
@@ -32,8 +39,8 @@ class PaperFormSerializer(serializers.Serializer):
     lab = serializers.ListField(child=serializers.FloatField(), min_length=3, max_length=3, required=False)
     hex = HexField(required=False)
     gsm = serializers.FloatField(min_value=0, max_value=2000, default=0)
-    kind = serializers.ChoiceField(choices=response_fields(PaperForm)["kind"].choices, default="cover")
-    surface = serializers.ChoiceField(choices=response_fields(PaperForm)["surface"].choices, default="smooth")
+    kind = serializers.ChoiceField(choices=_words("kind"), default="cover")
+    surface = serializers.ChoiceField(choices=_words("surface"), default="smooth")
 
     def validate(self, attrs: dict[str, Any]) -> dict[str, Any]:
         colour = attrs.pop("hex", None)
@@ -59,7 +66,7 @@ class PaperSerializer(serializers.Serializer):
         return {**told, "hex": lab_to_hex(tuple(record.lab))}
 
 
-def paper_for(actor: AbstractBaseUser, code: str) -> Paper | None:
+def paper_for(actor: User, code: str) -> Paper | None:
     """The paper with this code: one that ships or the actor's own; None if there is none."""
     if code in PAPERS:
         return PAPERS[code]
@@ -67,7 +74,7 @@ def paper_for(actor: AbstractBaseUser, code: str) -> Paper | None:
     return record.as_core() if record is not None else None
 
 
-def keep_paper(*, actor: AbstractBaseUser, name: str, lab: Lab, gsm: float, kind: str, surface: str) -> OwnPaper:
+def keep_paper(*, actor: User, name: str, lab: Lab, gsm: float, kind: str, surface: str) -> OwnPaper:
     """Write a paper down. Sheets hold the paper they were made on, and keep it when it is forgotten here.
 
     Raises
@@ -98,16 +105,16 @@ class PaperViewSet(viewsets.GenericViewSet):
         return OwnPaper.objects.owned_by(self.request.user)
 
     @extend_schema(responses=PaperSerializer(many=True))
-    def list(self, request: Request) -> Response:
+    def list(self, request: UserRequest) -> Response:
         return Response([PaperSerializer.of(record) for record in self.get_queryset()])
 
     @extend_schema(request=PaperFormSerializer, responses={201: PaperSerializer})
-    def create(self, request: Request) -> Response:
+    def create(self, request: UserRequest) -> Response:
         form = PaperFormSerializer(data=request.data)
         form.is_valid(raise_exception=True)
         return Response(PaperSerializer.of(keep_paper(actor=request.user, **form.validated_data)), status=201)
 
-    def destroy(self, request: Request, pk: str) -> Response:
+    def destroy(self, request: UserRequest, pk: str) -> Response:
         record = self.get_object()
         require_owner(request.user, record)
         record.delete()

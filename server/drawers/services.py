@@ -8,7 +8,7 @@ from dataclasses import replace
 from typing import Any
 
 import numpy as np
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db import transaction
 from rest_framework.exceptions import NotFound, ValidationError
 
@@ -23,7 +23,7 @@ MOST_DRAWERS, MOST_SWATCHES = 200, 20_000
 
 
 @transaction.atomic
-def add_drawer(*, owner: AbstractBaseUser, name: str, medium: str, swatches: Sequence[Swatch]) -> Drawer:
+def add_drawer(*, owner: User, name: str, medium: str, swatches: Sequence[Swatch]) -> Drawer:
     """A new drawer with these swatches."""
     if Drawer.objects.owned_by(owner).count() >= MOST_DRAWERS:
         raise Refused(f"An account holds up to {MOST_DRAWERS} drawers.", "full")
@@ -44,12 +44,12 @@ def add_drawer(*, owner: AbstractBaseUser, name: str, medium: str, swatches: Seq
     return drawer
 
 
-def give_starter_drawers(*, owner: AbstractBaseUser) -> list[Drawer]:
+def give_starter_drawers(*, owner: User) -> list[Drawer]:
     """The project's own three drawers, so that a new bench has something to choose from."""
     return [add_drawer(owner=owner, name=name, medium=medium, swatches=make()) for name, medium, make in DRAWERS]
 
 
-def change_drawer(*, actor: AbstractBaseUser, drawer: Drawer, version: int, name: str) -> Drawer:
+def change_drawer(*, actor: User, drawer: Drawer, version: int, name: str) -> Drawer:
     """Call it otherwise."""
     with changing(actor, drawer, version) as current:
         current.name = name
@@ -57,14 +57,14 @@ def change_drawer(*, actor: AbstractBaseUser, drawer: Drawer, version: int, name
 
 
 @transaction.atomic
-def delete_drawer(*, actor: AbstractBaseUser, drawer: Drawer) -> None:
+def delete_drawer(*, actor: User, drawer: Drawer) -> None:
     """Take a drawer away. Pieces keep the swatches they use: those stand on their own sheets."""
     require_owner(actor, drawer)
     drawer.delete()
 
 
 @contextmanager
-def changing(actor: AbstractBaseUser, drawer: Drawer, version: int) -> Iterator[Drawer]:
+def changing(actor: User, drawer: Drawer, version: int) -> Iterator[Drawer]:
     """The drawer as it is now, locked while it is changed and counted as changed at the end.
 
     Raises
@@ -82,7 +82,7 @@ def changing(actor: AbstractBaseUser, drawer: Drawer, version: int) -> Iterator[
         current.save()
 
 
-def add_swatch(*, actor: AbstractBaseUser, drawer: Drawer, version: int, values: Mapping[str, Any]) -> Drawer:
+def add_swatch(*, actor: User, drawer: Drawer, version: int, values: Mapping[str, Any]) -> Drawer:
     """A new swatch.
 
     Raises
@@ -97,16 +97,14 @@ def add_swatch(*, actor: AbstractBaseUser, drawer: Drawer, version: int, values:
     return current
 
 
-def change_swatch(
-    *, actor: AbstractBaseUser, drawer: Drawer, version: int, swatch: int, values: Mapping[str, Any]
-) -> Drawer:
+def change_swatch(*, actor: User, drawer: Drawer, version: int, swatch: int, values: Mapping[str, Any]) -> Drawer:
     """Changes to the swatch with this id."""
     with changing(actor, drawer, version) as current:
         _keep(swatch_with(current, swatch), values)
     return current
 
 
-def remove_swatch(*, actor: AbstractBaseUser, drawer: Drawer, version: int, swatch: int) -> Drawer:
+def remove_swatch(*, actor: User, drawer: Drawer, version: int, swatch: int) -> Drawer:
     """Take a swatch out for good; old recipes keep it on their own sheets."""
     with changing(actor, drawer, version) as current:
         swatch_with(current, swatch).delete()
@@ -145,7 +143,7 @@ def preview_table(drawer: Drawer, table: bytes | str) -> list[tuple[Row, str]]:
     return result
 
 
-def import_table(*, actor: AbstractBaseUser, drawer: Drawer, version: int, table: bytes | str) -> Drawer:
+def import_table(*, actor: User, drawer: Drawer, version: int, table: bytes | str) -> Drawer:
     """Store every good row; bad ones are left out. All of it or, if anything fails, nothing."""
     require_owner(actor, drawer)
     # Read before the drawer is locked; its version says whether that still holds.
@@ -160,10 +158,11 @@ def _store_rows(drawer: Drawer, rows: Sequence[tuple[Row, str]]) -> None:
     if drawer.swatches.count() + fresh > MOST_SWATCHES:
         raise ValidationError({"table": f"A drawer holds up to {MOST_SWATCHES:,} swatches."})
     known = {record.code: record for record in drawer.swatches.all()}
-    changed, new = [], []
+    changed: list[SwatchRecord] = []
+    new: list[SwatchRecord] = []
     for row, kind in rows:
         record = known[row.code] if kind == "changes" else SwatchRecord(drawer=drawer)
-        values = {
+        values: dict[str, Any] = {
             "code": row.code, "name": row.name, "family": row.family, "maker": row.maker, "measured": row.measured,
             "lab": row.lab, **{name: list(getattr(row, name)) for name in FURTHER if getattr(row, name)},
         }  # fmt: skip

@@ -14,12 +14,12 @@ from rest_framework import viewsets
 from rest_framework.decorators import action
 from rest_framework.exceptions import ValidationError
 from rest_framework.parsers import MultiPartParser
-from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.serializers import BaseSerializer
 
 from paleta.colour import hex_to_lab, lab_to_hex
 from paleta.errors import ShapeError
+from server.accounts.authentication import UserRequest
 from server.drawers import serializers, services
 from server.drawers.chart_views import ChartActions
 from server.drawers.models import Drawer
@@ -69,16 +69,16 @@ class DrawerViewSet(ChartActions, viewsets.GenericViewSet):
         return Response(serializers.DrawerDetailSerializer(shown).data, status=status, headers=tag(shown.version))
 
     @extend_schema(responses=serializers.DrawerSerializer(many=True))
-    def list(self, request: Request) -> Response:
+    def list(self, request: UserRequest) -> Response:
         page = self.paginate_queryset(self.get_queryset())
         return self.get_paginated_response(serializers.DrawerSerializer(page, many=True).data)
 
     @extend_schema(responses=serializers.DrawerDetailSerializer)
-    def retrieve(self, request: Request, pk: str) -> Response:
+    def retrieve(self, request: UserRequest, pk: str) -> Response:
         return self._show(self.get_object())
 
     @extend_schema(request=serializers.DrawerSerializer, responses={201: serializers.DrawerDetailSerializer})
-    def create(self, request: Request) -> Response:
+    def create(self, request: UserRequest) -> Response:
         form = self._read(serializers.DrawerSerializer)
         return self._show(services.add_drawer(owner=request.user, swatches=(), **form), 201)
 
@@ -89,22 +89,22 @@ class DrawerViewSet(ChartActions, viewsets.GenericViewSet):
         )
 
     @changes(serializers.DrawerNameSerializer)
-    def partial_update(self, request: Request, pk: str) -> Response:
+    def partial_update(self, request: UserRequest, pk: str) -> Response:
         return self._change(services.change_drawer, **self._read(serializers.DrawerNameSerializer))
 
-    def destroy(self, request: Request, pk: str) -> Response:
+    def destroy(self, request: UserRequest, pk: str) -> Response:
         services.delete_drawer(actor=request.user, drawer=self.get_object())
         return Response(status=204)
 
     @changes(serializers.SwatchFormSerializer)
     @action(detail=True, methods=["post"], url_path="swatches")
-    def add_swatch(self, request: Request, pk: str) -> Response:
+    def add_swatch(self, request: UserRequest, pk: str) -> Response:
         return self._change(services.add_swatch, values=self._read(serializers.SwatchFormSerializer))
 
     @changes(serializers.SwatchFormSerializer(partial=True), methods=["PATCH"], parameters=[SWATCH])
     @changes(None, methods=["DELETE"], parameters=[SWATCH])
     @action(detail=True, methods=["patch", "delete"], url_path="swatches/(?P<swatch>[0-9]{1,15})")
-    def swatch(self, request: Request, pk: str, swatch: str) -> Response:
+    def swatch(self, request: UserRequest, pk: str, swatch: str) -> Response:
         if request.method == "DELETE":
             return self._change(services.remove_swatch, swatch=int(swatch))
         values = self._read(serializers.SwatchFormSerializer, partial=True)
@@ -112,7 +112,7 @@ class DrawerViewSet(ChartActions, viewsets.GenericViewSet):
 
     @extend_schema(request=TABLE_REQUEST, responses=serializers.ImportPreviewSerializer)
     @action(detail=True, methods=["post"], url_path="table-preview", parser_classes=[MultiPartParser, StrictJSON])
-    def table_preview(self, request: Request, pk: str) -> Response:
+    def table_preview(self, request: UserRequest, pk: str) -> Response:
         """What a table would do, before anything is stored."""
         found = services.preview_table(self.get_object(), self._table())
         kinds = [kind for _, kind in found]
@@ -131,7 +131,7 @@ class DrawerViewSet(ChartActions, viewsets.GenericViewSet):
 
     @changes(TABLE_REQUEST)
     @action(detail=True, methods=["post"], url_path="table", parser_classes=[MultiPartParser, StrictJSON])
-    def table(self, request: Request, pk: str) -> Response:
+    def table(self, request: UserRequest, pk: str) -> Response:
         return self._change(services.import_table, table=self._table())
 
     def _table(self) -> bytes | str:
@@ -143,7 +143,7 @@ class DrawerViewSet(ChartActions, viewsets.GenericViewSet):
         parameters=[OpenApiParameter("kind", str, OpenApiParameter.PATH, enum=[*EXPORTS])],
     )
     @action(detail=True, url_path=r"export\.(?P<kind>csv|gpl)")
-    def export(self, request: Request, pk: str, kind: str) -> HttpResponse:
+    def export(self, request: UserRequest, pk: str, kind: str) -> HttpResponse:
         drawer, (content_type, write) = self.get_object(), EXPORTS[kind]
         name = re.sub(r"[^a-z0-9]+", "-", drawer.name.lower()).strip("-") or "drawer"
         return HttpResponse(
@@ -156,7 +156,7 @@ class DrawerViewSet(ChartActions, viewsets.GenericViewSet):
         responses=serializers.LikenessSerializer(many=True), parameters=[OpenApiParameter("hex", str, required=True)]
     )
     @action(detail=True, pagination_class=None)
-    def like(self, request: Request, pk: str) -> Response:
+    def like(self, request: UserRequest, pk: str) -> Response:
         """Its swatches by how near they are to a colour, nearest first."""
         try:
             lab = hex_to_lab(request.query_params.get("hex", ""))

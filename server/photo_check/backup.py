@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from datetime import datetime
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db.models import Model
 
 from paleta.photo_check import fault_from_plain, reading_from_plain
@@ -21,7 +21,7 @@ PLAIN = (
 )  # fmt: skip
 
 
-def _dump(owner: AbstractBaseUser) -> Iterator[JsonRow]:
+def _dump(owner: User) -> Iterator[JsonRow]:
     pieces = pieces_of(owner)
     runs = {pk: number for number, pk in enumerate(owner.runs.order_by("pk").values_list("pk", flat=True), start=1)}
     rows = PhotoCheck.objects.owned_by(owner).select_related("recipe").order_by("pk")

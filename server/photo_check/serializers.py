@@ -6,6 +6,7 @@ from rest_framework import serializers
 
 from paleta.devices import HAND_KINDS, HOME_LIGHTS
 from paleta.photo_check import FAULT_KINDS
+from server.dataclass_serializers import at_most
 from server.drawers.models import MEASURED_CHOICES
 from server.drawers.serializers import LabField
 from server.pieces.shelf.serializers import CornersField
@@ -30,7 +31,7 @@ class SimulatedFormSerializer(serializers.Serializer):
     """What the simulated hand and camera are asked for."""
 
     light = serializers.ChoiceField(choices=[(name, name) for name in HOME_LIGHTS], default="easy")
-    faults = HandFaultSerializer(many=True, required=False, default=list, max_length=MOST_HAND_FAULTS)
+    faults = HandFaultSerializer(many=True, required=False, default=list, **at_most(MOST_HAND_FAULTS))
     seed = serializers.IntegerField(min_value=1, max_value=1_000_000, default=1)
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import F
 from rest_framework.exceptions import NotFound
@@ -37,7 +37,7 @@ from server.pieces.models import Piece
 from server.pieces.quota import require_room
 from server.problems import ChangedElsewhere, Refused
 from server.recipes.models import RecipeRecord
-from server.recipes.services import freeze, recipe_of, write_version
+from server.recipes.services import FrozenSheet, freeze, recipe_of, write_version
 from server.runs.models import Run
 
 MOST_CHECKS, MOST_BESIDE = 5_000, 40
@@ -47,7 +47,7 @@ LEAST_RISE = 12.0
 
 
 def check_photo(
-    *, actor: AbstractBaseUser, piece: Piece, version: int, data: bytes, run: int | None = None, card: int = 1,
+    *, actor: User, piece: Piece, version: int, data: bytes, run: int | None = None, card: int = 1,
     corners: Corners | None = None, simulated: bool = False,
 ) -> PhotoCheck:  # fmt: skip
     """Hold a photo of a finished card against its recipe: the one that the run with this id follows, or the sheet as it
@@ -66,7 +66,9 @@ def check_photo(
     if followed is None and piece.version != version:
         raise ChangedElsewhere
     sheet = _nothing_missing(recipe_of(followed).sheet if followed else piece.sheet())
-    stamping, frozen = piece.stamping, None if followed else freeze(piece, sheet)
+    stamping = piece.stamping
+    # Worked out before anything is written, so that a refused check keeps no version.
+    frozen = followed or freeze(piece, sheet)
     found = worker.run(
         photo_jobs.check_card,
         data,
@@ -84,7 +86,11 @@ def check_photo(
     require_room(actor, more_pieces=0, more_bytes=more)
     photo, flat = store.keep(found.photo), store.keep(found.flat)
     with transaction.atomic():
-        record = followed or write_version(actor=actor, piece=piece, version=version, frozen=frozen)
+        record = (
+            write_version(actor=actor, piece=piece, version=version, frozen=frozen)
+            if isinstance(frozen, FrozenSheet)
+            else frozen
+        )
         Piece.objects.filter(pk=piece.pk).update(stored_bytes=F("stored_bytes") + more)
         return PhotoCheck.objects.create(
             owner=actor,
@@ -118,7 +124,7 @@ def _paler(stamping: Stamping, sheet: Sheet) -> bool:
 
 
 def try_without_a_card(
-    *, actor: AbstractBaseUser, piece: Piece, version: int, light: str, faults: Sequence[HandFault], seed: int
+    *, actor: User, piece: Piece, version: int, light: str, faults: Sequence[HandFault], seed: int
 ) -> PhotoCheck:
     """A photo check of a card that a simulated hand coloured, photographed by the simulated camera."""
     require_owner(actor, piece)
@@ -163,7 +169,7 @@ def readings_beside(check: PhotoCheck, other: PhotoCheck | None) -> dict[int, Re
     return check.as_core() if other is None else against(check.as_core(), other.as_core())
 
 
-def dismiss_fault(*, actor: AbstractBaseUser, check: PhotoCheck, place: int, fine: bool) -> PhotoCheck:
+def dismiss_fault(*, actor: User, check: PhotoCheck, place: int, fine: bool) -> PhotoCheck:
     """Say of a finding that it was seen and is fine, or take that back."""
     require_owner(actor, check)
     with transaction.atomic():
@@ -176,7 +182,7 @@ def dismiss_fault(*, actor: AbstractBaseUser, check: PhotoCheck, place: int, fin
 
 
 @transaction.atomic
-def forget_check(*, actor: AbstractBaseUser, check: PhotoCheck) -> None:
+def forget_check(*, actor: User, check: PhotoCheck) -> None:
     """Take a photo check away. Its files are swept later, if nobody else refers to them."""
     require_owner(actor, check)
     check.delete()
@@ -187,7 +193,7 @@ def checks_beside(check: PhotoCheck) -> list[PhotoCheck]:
     return list(check.piece.photo_checks.exclude(pk=check.pk).as_lines()[:MOST_BESIDE])
 
 
-def measured_for(actor: AbstractBaseUser, piece: Piece) -> list[tuple[Measured, SwatchRecord, Drawer]]:
+def measured_for(actor: User, piece: Piece) -> list[tuple[Measured, SwatchRecord, Drawer]]:
     """Swatches of the drawers at hand that come out otherwise than their values say, by cards that agree; cards of one
     version, the newest photo of each."""
     record = RecipeRecord.objects.filter(piece=piece, photo_checks__simulated=False).order_by("-number").first()
@@ -207,7 +213,7 @@ def measured_for(actor: AbstractBaseUser, piece: Piece) -> list[tuple[Measured, 
 
 
 def take_measured(
-    *, actor: AbstractBaseUser, piece: Piece, version: int, swatch: int, lab: Sequence[float], measured: str
+    *, actor: User, piece: Piece, version: int, swatch: int, lab: Sequence[float], measured: str
 ) -> Drawer:
     """Write a swatch's value as it was measured on one's own cards, or the old one back: `version` is the drawer's."""
     require_owner(actor, piece)

@@ -12,10 +12,10 @@ from rest_framework import viewsets
 from rest_framework.decorators import action
 from rest_framework.exceptions import NotFound
 from rest_framework.parsers import MultiPartParser
-from rest_framework.request import Request
 from rest_framework.response import Response
 
 from paleta.devices import HandFault
+from server.accounts.authentication import UserRequest
 from server.derived import pictures
 from server.files import store
 from server.photo_check import presenters, services
@@ -53,7 +53,7 @@ class PiecePhotoViews(PieceActions):
         responses={201: PhotoCheckSerializer},
     )
     @action(detail=True, methods=["get", "post"], url_path="photo-checks", pagination_class=None)
-    def photo_checks(self, request: Request, pk: str) -> Response:
+    def photo_checks(self, request: UserRequest, pk: str) -> Response:
         """Photos of finished cards of this piece, held against their recipes."""
         piece = self.get_object()
         if request.method == "GET":
@@ -66,7 +66,7 @@ class PiecePhotoViews(PieceActions):
 
     @extend_schema(parameters=[IF_MATCH], request=SimulatedFormSerializer, responses={201: PhotoCheckSerializer})
     @action(detail=True, methods=["post"], url_path="try-photo")
-    def try_photo(self, request: Request, pk: str) -> Response:
+    def try_photo(self, request: UserRequest, pk: str) -> Response:
         """A photo check without a card: a simulated hand colours it, a simulated camera takes it."""
         piece = self.get_object()
         form = self.read_form(SimulatedFormSerializer)
@@ -79,7 +79,7 @@ class PiecePhotoViews(PieceActions):
     @extend_schema(methods=["GET"], responses=MeasuredSerializer(many=True))
     @extend_schema(methods=["POST"], parameters=[IF_MATCH], request=TakeMeasuredSerializer, responses=TakenSerializer)
     @action(detail=True, methods=["get", "post"], url_path="measured-swatches", pagination_class=None)
-    def measured_swatches(self, request: Request, pk: str) -> Response:
+    def measured_swatches(self, request: UserRequest, pk: str) -> Response:
         """Swatches that come out otherwise on three or more own cards; a value is taken over, or put back."""
         piece = self.get_object()
         if request.method == "GET":
@@ -98,16 +98,16 @@ class PhotoCheckViewSet(viewsets.GenericViewSet):
         return PhotoCheck.objects.owned_by(self.request.user).select_related("piece", "recipe")
 
     @extend_schema(responses=PhotoCheckSerializer, parameters=[AGAINST])
-    def retrieve(self, request: Request, pk: str) -> Response:
+    def retrieve(self, request: UserRequest, pk: str) -> Response:
         return Response(presenters.check_readout(self.get_object(), self._other()))
 
-    def destroy(self, request: Request, pk: str) -> Response:
+    def destroy(self, request: UserRequest, pk: str) -> Response:
         services.forget_check(actor=request.user, check=self.get_object())
         return Response(status=204)
 
     @extend_schema(request=FineSerializer, responses=PhotoCheckSerializer)
     @action(detail=True, methods=["put"])
-    def fine(self, request: Request, pk: str) -> Response:
+    def fine(self, request: UserRequest, pk: str) -> Response:
         """A finding that was seen and is fine, or is not after all."""
         form = FineSerializer(data=request.data)
         form.is_valid(raise_exception=True)
@@ -119,7 +119,7 @@ class PhotoCheckViewSet(viewsets.GenericViewSet):
         parameters=[OpenApiParameter("view", str, enum=list(VIEWS), default="flat"), AGAINST],
     )
     @action(detail=True)
-    def picture(self, request: Request, pk: str) -> HttpResponse:
+    def picture(self, request: UserRequest, pk: str) -> HttpResponse:
         """The photo as it was taken, laid flat, the plan it was made along, or how far each part is off."""
         check, view = self.get_object(), request.query_params.get("view", "flat")
         if view == "difference":
@@ -132,7 +132,7 @@ class PhotoCheckViewSet(viewsets.GenericViewSet):
 
     @extend_schema(responses={(200, "image/png"): OpenApiTypes.BINARY})
     @action(detail=True)
-    def labels(self, request: Request, pk: str) -> HttpResponse:
+    def labels(self, request: UserRequest, pk: str) -> HttpResponse:
         """Where each region lies: label = red + 256 * green."""
         check = self.get_object()
         data = pictures.labels_picture(check.piece.stamping, services.sheet_of(check))

@@ -12,7 +12,7 @@ from collections.abc import Callable, Iterator, Mapping
 from datetime import datetime
 from typing import Any
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db.models import Model
 
 from paleta.order import OWN_PREFIX, school_from_plain, school_to_plain
@@ -79,7 +79,7 @@ def _school(code: str, rename: Rename) -> str:
     return f"{OWN_PREFIX}{rename('school', own[1])}" if own else code
 
 
-def to_lines(owner: AbstractBaseUser) -> Rename:
+def to_lines(owner: User) -> Rename:
     """Numbers of this database to numbers of lines; what is no longer there keeps none."""
     numbers = {"drawer": drawers_of(owner), "school": _numbers(OwnSchool, owner)}
     return lambda kind, number: str(numbers[kind].get(int(number or 0), "" if kind == "drawer" else 0))
@@ -96,17 +96,17 @@ def from_lines(restoring: Restoring) -> Rename:
     return rename
 
 
-def _numbers(model: Any, owner: AbstractBaseUser) -> dict[int, int]:
+def _numbers(model: Any, owner: User) -> dict[int, int]:
     keys = model.objects.owned_by(owner).order_by("pk").values_list("pk", flat=True)
     return {pk: number for number, pk in enumerate(keys, start=1)}
 
 
-def pieces_of(owner: AbstractBaseUser) -> dict[int, int]:
+def pieces_of(owner: User) -> dict[int, int]:
     """The line's number of every piece of the owner."""
     return _numbers(Piece, owner)
 
 
-def _dump_schools(owner: AbstractBaseUser) -> Iterator[JsonRow]:
+def _dump_schools(owner: User) -> Iterator[JsonRow]:
     for number, record in enumerate(OwnSchool.objects.owned_by(owner).order_by("pk"), start=1):
         yield {"number": number, "school": record.body}
 
@@ -120,7 +120,7 @@ def _restore_school(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     return OwnSchool.objects.create(owner=restoring.owner, body=body), True
 
 
-def _dump_gotos(owner: AbstractBaseUser) -> Iterator[JsonRow]:
+def _dump_gotos(owner: User) -> Iterator[JsonRow]:
     for number, goto in enumerate(GoTo.objects.owned_by(owner).order_by("pk"), start=1):
         names = ("name", "medium", "tags", "swatches")
         yield {"number": number, **{name: getattr(goto, name) for name in names}}
@@ -145,7 +145,7 @@ def _restore_goto(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
 PLAIN = ("impression_sha256", "regions_sha256", "width_px", "height_px", "dpi", "warnings", "version", "position")
 
 
-def _dump_pieces(owner: AbstractBaseUser) -> Iterator[JsonRow]:
+def _dump_pieces(owner: User) -> Iterator[JsonRow]:
     rename = to_lines(owner)
     pieces = Piece.objects.owned_by(owner).order_by("pk").iterator(chunk_size=50)
     for number, piece in enumerate(pieces, start=1):
@@ -185,15 +185,15 @@ def _restore_piece(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     try:
         if line["sheet_format"] not in range(FIRST_IN_PARTS, FORMAT_VERSION + 1):
             raise Refused("A sheet in the backup has a format this Paleta does not know.", "backup_unreadable")
-        lifted = sheet_to_newest(line["sheet"], line["sheet_format"])
+        upgraded = sheet_to_newest(line["sheet"], line["sheet_format"])
     except (KeyError, TypeError) as error:
         raise Refused("A sheet in the backup cannot be read.", "backup_unreadable") from error
-    fault = sheet_schema_fault(lifted)
+    fault = sheet_schema_fault(upgraded)
     if fault:
         raise Refused(f"A sheet in the backup cannot be read. {fault}", "backup_unreadable")
-    plain = renamed_sheet(lifted, rename)
+    plain = renamed_sheet(upgraded, rename)
     _check_steps(line["steps"])
-    # Steps were taken on the sheet as its format was; they do not fit one that was lifted.
+    # Steps were taken on the sheet as its format was; they do not fit one that was upgraded.
     steps = [
         {**step, "forward": _renamed_patches(step["forward"], rename), "back": _renamed_patches(step["back"], rename)}
         for step in line["steps"]
@@ -220,7 +220,7 @@ def _restore_piece(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
 
 
 def _steps_of(piece: Piece) -> list[JsonRow]:
-    return list(piece.steps.values("number", "what", "forward", "back"))
+    return [dict(one) for one in piece.steps.values("number", "what", "forward", "back")]
 
 
 def _check_steps(steps: Any) -> None:

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from django.conf import settings
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db.models import Sum
 
 from server.pieces.models import Piece
 from server.problems import Refused
 
 
-def require_room(owner: AbstractBaseUser, *, more_pieces: int = 1, more_bytes: int = 0) -> None:
+def require_room(owner: User, *, more_pieces: int = 1, more_bytes: int = 0) -> None:
     """Raise Refused if the account has no room for so much more."""
     pieces = Piece.objects.owned_by(owner)
     if pieces.count() + more_pieces > settings.MOST_PIECES:

@@ -6,14 +6,14 @@ import re
 from collections.abc import Mapping
 from typing import Any
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db.models import QuerySet
 from drf_spectacular.utils import extend_schema
 from rest_framework import serializers, viewsets
-from rest_framework.request import Request
 from rest_framework.response import Response
 
 from paleta.order import OWN_PREFIX, SCHOOLS, School, school_from_plain, school_named, school_to_plain
+from server.accounts.authentication import UserRequest
 from server.drawers.models import MEDIUM_CHOICES
 from server.ownership import require_owner
 from server.pieces.models import OwnSchool
@@ -47,13 +47,13 @@ class SchoolFormSerializer(serializers.Serializer):
     school = serializers.JSONField()
 
 
-def all_schools(actor: AbstractBaseUser) -> list[tuple[School, int | None]]:
+def all_schools(actor: User) -> list[tuple[School, int | None]]:
     """The trade's schools and the actor's own, with the number of those that are kept."""
     own = [(record.as_core(), record.pk) for record in OwnSchool.objects.owned_by(actor)]
     return [*((school, None) for school in SCHOOLS.values()), *own]
 
 
-def school_for(actor: AbstractBaseUser, code: str) -> School:
+def school_for(actor: User, code: str) -> School:
     """The school with this code, the trade's or the actor's own.
 
     Raises
@@ -69,7 +69,7 @@ def school_for(actor: AbstractBaseUser, code: str) -> School:
     return school_named(code)
 
 
-def keep_school(*, actor: AbstractBaseUser, body: Mapping[str, Any], record: OwnSchool | None = None) -> OwnSchool:
+def keep_school(*, actor: User, body: Mapping[str, Any], record: OwnSchool | None = None) -> OwnSchool:
     """Write a school down, new or over an old one. Sheets that use the old one keep it as it was."""
     school = school_from_plain(body, code=OWN_PREFIX)
     plain = school_to_plain(school)
@@ -105,20 +105,20 @@ class SchoolViewSet(viewsets.GenericViewSet):
         return form.validated_data["school"]
 
     @extend_schema(responses=SchoolOutSerializer(many=True))
-    def list(self, request: Request) -> Response:
+    def list(self, request: UserRequest) -> Response:
         return Response([_readout(*one) for one in all_schools(request.user)])
 
     @extend_schema(request=SchoolFormSerializer, responses={201: SchoolOutSerializer})
-    def create(self, request: Request) -> Response:
+    def create(self, request: UserRequest) -> Response:
         record = keep_school(actor=request.user, body=self._form())
         return Response(_readout(record.as_core(), record.pk), status=201)
 
     @extend_schema(request=SchoolFormSerializer, responses=SchoolOutSerializer)
-    def update(self, request: Request, pk: str) -> Response:
+    def update(self, request: UserRequest, pk: str) -> Response:
         record = keep_school(actor=request.user, body=self._form(), record=self.get_object())
         return Response(_readout(record.as_core(), record.pk))
 
-    def destroy(self, request: Request, pk: str) -> Response:
+    def destroy(self, request: UserRequest, pk: str) -> Response:
         record = self.get_object()
         require_owner(request.user, record)
         record.delete()

@@ -21,7 +21,6 @@ from paleta.palette import MEANT, SCHEMES, SHADE_HUES
 from paleta.recipe import KEY_NAMES, ORDER_WISHES, ROLES, TAGS
 from server.drawers.models import MEDIUM_CHOICES
 
-
 FORM_CHOICES = [(form.code, form.name) for form in FORMS.values()]
 
 

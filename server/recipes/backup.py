@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from datetime import datetime
 from typing import Any
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db.models import Model
 
 from paleta.recipe import build, dump, sheet_sha256, to_newest
@@ -17,7 +17,7 @@ from server.problems import Refused
 from server.recipes.models import RecipeRecord
 
 
-def _dump(owner: AbstractBaseUser) -> Iterator[JsonRow]:
+def _dump(owner: User) -> Iterator[JsonRow]:
     pieces, rename = pieces_of(owner), to_lines(owner)
     records = RecipeRecord.objects.owned_by(owner).order_by("pk").iterator(chunk_size=20)
     for number, record in enumerate((one for one in records if one.piece_id in pieces), start=1):

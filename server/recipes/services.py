@@ -6,7 +6,7 @@ import json
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db import transaction
 from rest_framework.exceptions import NotFound
 
@@ -56,21 +56,21 @@ def freeze(piece: Piece, sheet: Sheet) -> FrozenSheet:
 
 
 def write_version(
-    *, actor: AbstractBaseUser, piece: Piece, version: int, frozen: FrozenSheet, newer_order: bool = False
+    *, actor: User, piece: Piece, version: int, frozen: FrozenSheet, newer_order: bool = False
 ) -> RecipeRecord:
     """Write a frozen sheet as the next version, inside the running transaction. A sheet that is the newest version
     already makes no other one, unless its order was worked out anew and that is what is wished."""
     current = lock(actor, piece, version)
     newest = current.recipes.last()
     same = newest is not None and newest.sheet_sha256 == frozen.sha256
-    if same and not (newer_order and recipe_of(newest).plan != frozen.recipe.plan):
+    if newest is not None and same and not (newer_order and recipe_of(newest).plan != frozen.recipe.plan):
         return newest
     if current.recipes.count() >= MOST_RECIPES:
         raise Refused(f"A piece keeps up to {MOST_RECIPES:,} versions.", "full")
     return _store(current, frozen.recipe, frozen.sha256, previous=frozen.previous, changes=frozen.changes)
 
 
-def keep_recipe(*, actor: AbstractBaseUser, piece: Piece, version: int, newer_order: bool = False) -> RecipeRecord:
+def keep_recipe(*, actor: User, piece: Piece, version: int, newer_order: bool = False) -> RecipeRecord:
     """Freeze the sheet as the next version. A sheet that is the newest version already makes no other one, unless
     `newer_order` asks for the order as it is worked out now."""
     require_owner(actor, piece)
@@ -111,21 +111,21 @@ def recipe_named(piece: Piece, number: str) -> RecipeRecord:
     return record
 
 
-def restore_recipe(*, actor: AbstractBaseUser, piece: Piece, version: int, number: str) -> Piece:
+def restore_recipe(*, actor: User, piece: Piece, version: int, number: str) -> Piece:
     """Make the sheet of a kept recipe the current one again."""
     require_owner(actor, piece)
     sheet = recipe_of(recipe_named(piece, number)).sheet
     return keep_step(actor=actor, piece=piece, version=version, what=f"Back to version {number}", sheet=sheet)
 
 
-def export_recipe(*, actor: AbstractBaseUser, record: RecipeRecord) -> bytes:
+def export_recipe(*, actor: User, record: RecipeRecord) -> bytes:
     """The recipe as a file that needs nothing but itself."""
     require_owner(actor, record.piece)
     names = sorted({record.impression_sha256, record.regions_sha256})
     return dump(replace(recipe_of(record), files={name: store.fetch(name) for name in names}))
 
 
-def import_recipe(*, actor: AbstractBaseUser, data: bytes) -> Piece:
+def import_recipe(*, actor: User, data: bytes) -> Piece:
     """A piece from a recipe file, at the version the file has. Nothing is stored if anything in it is wrong."""
     recipe = load(data)
     record = recipe.impression

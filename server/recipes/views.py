@@ -10,10 +10,10 @@ from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.decorators import action
 from rest_framework.parsers import MultiPartParser
-from rest_framework.request import Request
 from rest_framework.response import Response
 
 from paleta.picture import VIEWS
+from server.accounts.authentication import UserRequest
 from server.derived import pictures, plans
 from server.derived.maps import region_map
 from server.pieces import presenters
@@ -44,7 +44,7 @@ class RecipeViews(PieceActions):
         methods=["POST"], parameters=[IF_MATCH], request=KeepRecipeSerializer, responses={201: PieceSerializer}
     )
     @action(detail=True, methods=["get", "post"], pagination_class=None)
-    def recipes(self, request: Request, pk: str) -> Response:
+    def recipes(self, request: UserRequest, pk: str) -> Response:
         piece = self.get_object()
         if request.method == "POST":
             form = self.read_form(KeepRecipeSerializer)
@@ -54,7 +54,7 @@ class RecipeViews(PieceActions):
 
     @extend_schema(responses={(200, "application/json"): OpenApiTypes.BINARY}, parameters=[NUMBER])
     @action(detail=True, url_path=ONE)
-    def recipe_file(self, request: Request, pk: str, number: str) -> HttpResponse:
+    def recipe_file(self, request: UserRequest, pk: str, number: str) -> HttpResponse:
         piece = self.get_object()
         record = services.recipe_named(piece, number)
         name = re.sub(r"[^a-z0-9]+", "-", piece.title.lower()).strip("-") or "recipe"
@@ -66,7 +66,7 @@ class RecipeViews(PieceActions):
 
     @extend_schema(responses=PieceSerializer, parameters=[NUMBER])
     @action(detail=True, url_path=f"{ONE}/sheet")
-    def recipe_sheet(self, request: Request, pk: str, number: str) -> Response:
+    def recipe_sheet(self, request: UserRequest, pk: str, number: str) -> Response:
         """The piece as the version froze it."""
         piece = self.get_object()
         kept = services.recipe_of(services.recipe_named(piece, number))
@@ -74,7 +74,7 @@ class RecipeViews(PieceActions):
 
     @extend_schema(responses=PlanSerializer, parameters=[NUMBER])
     @action(detail=True, url_path=f"{ONE}/plan")
-    def recipe_plan(self, request: Request, pk: str, number: str) -> Response:
+    def recipe_plan(self, request: UserRequest, pk: str, number: str) -> Response:
         """The order of passes as the version froze it."""
         piece = self.get_object()
         kept = services.recipe_of(services.recipe_named(piece, number))
@@ -90,7 +90,7 @@ class RecipeViews(PieceActions):
         parameters=[NUMBER, OpenApiParameter("view", str, enum=list(VIEWS), default="coloured")],
     )
     @action(detail=True, url_path=f"{ONE}/picture")
-    def recipe_picture(self, request: Request, pk: str, number: str) -> HttpResponse:
+    def recipe_picture(self, request: UserRequest, pk: str, number: str) -> HttpResponse:
         """The picture as the version planned it."""
         piece = self.get_object()
         kept = services.recipe_of(services.recipe_named(piece, number))
@@ -99,12 +99,12 @@ class RecipeViews(PieceActions):
 
     @changes(None, parameters=[NUMBER])
     @action(detail=True, methods=["post"], url_path=f"{ONE}/restore")
-    def restore(self, request: Request, pk: str, number: str) -> Response:
+    def restore(self, request: UserRequest, pk: str, number: str) -> Response:
         """Lay a kept version on the bench again, as one step that can be undone."""
         return self.change(services.restore_recipe, number=number)
 
     @extend_schema(request={"multipart/form-data": RecipeFileSerializer}, responses={201: PieceSerializer})
     @action(detail=False, methods=["post"], url_path="import")
-    def import_recipe(self, request: Request) -> Response:
+    def import_recipe(self, request: UserRequest) -> Response:
         form = self.read_form(RecipeFileSerializer)
         return self.show(services.import_recipe(actor=request.user, data=uploaded(form["recipe"])), status=201)

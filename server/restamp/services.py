@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from rest_framework.exceptions import NotFound
 
 from paleta.impression import Corners
@@ -29,7 +29,7 @@ LIMIT_S, LIMIT_MB = 120.0, 900
 
 
 def stamp_again(
-    *, actor: AbstractBaseUser, piece: Piece, data: bytes, title: str = "", paper: str = "",
+    *, actor: User, piece: Piece, data: bytes, title: str = "", paper: str = "",
     corners: Corners | None = None,
 ) -> tuple[Piece, list[PaperChange]]:  # fmt: skip
     """Another stamping of a piece's stamp as a piece of its own, with everything carried over.
@@ -76,13 +76,13 @@ def stamp_again(
     return carried, changes
 
 
-def _at_hand(actor: AbstractBaseUser, sheet: Sheet) -> dict[str, list[Swatch]]:
+def _at_hand(actor: User, sheet: Sheet) -> dict[str, list[Swatch]]:
     """The swatches that the sheet works from, by medium."""
     media = set(Drawer.objects.owned_by(actor).values_list("medium", flat=True)) & set(sheet.media)
     return {medium: drawer_of(sheet, actor, medium).shades() for medium in media}
 
 
-def _paper(actor: AbstractBaseUser, code: str) -> Paper:
+def _paper(actor: User, code: str) -> Paper:
     paper = paper_for(actor, code)
     if paper is None:
         raise NotFound(f"There is no paper {code!r}.")

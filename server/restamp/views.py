@@ -7,9 +7,9 @@ from typing import Any
 from drf_spectacular.utils import extend_schema
 from rest_framework.decorators import action
 from rest_framework.parsers import MultiPartParser
-from rest_framework.request import Request
 from rest_framework.response import Response
 
+from server.accounts.authentication import UserRequest
 from server.pieces.views import PieceActions
 from server.restamp import presenters, services
 from server.restamp.serializers import StampAgainSerializer, StampedAgainSerializer
@@ -22,7 +22,7 @@ class RestampViews(PieceActions):
 
     @extend_schema(request={"multipart/form-data": StampAgainSerializer}, responses={201: StampedAgainSerializer})
     @action(detail=True, methods=["post"], url_path="stamp-again")
-    def stamp_again(self, request: Request, pk: str) -> Response:
+    def stamp_again(self, request: UserRequest, pk: str) -> Response:
         """Another stamping of the same stamp, as a piece of its own with everything carried over."""
         first = self.get_object()
         form = self.read_form(StampAgainSerializer)

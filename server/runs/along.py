@@ -8,7 +8,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass, replace
 from typing import Any
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import F
 from django.utils import timezone
@@ -57,6 +57,7 @@ MOST_EVENTS = 30_000
 MOST_PHOTOS = 40
 AHEAD_S = 600.0
 """Clocks of phones differ; one that is further ahead is wrong."""
+PIECE_GONE = "The piece of this run is no longer on the shelf; only its line in the logbook is left."
 TIMES_KEPT = 2_000
 LEAST_S = 0.1
 OURS = (Started.kind, Moved.kind, Photographed.kind)
@@ -65,7 +66,7 @@ PHOTO_LIMIT_S, PHOTO_LIMIT_MB = 20.0, 512
 
 
 @dataclass(frozen=True, slots=True)
-class Told:
+class SyncResult:
     """What became of lines that were sent, and the lines that whoever sent them has not seen."""
 
     accepted: list[str]
@@ -74,7 +75,7 @@ class Told:
     last: int
 
 
-def start_run(*, actor: AbstractBaseUser, piece: Piece, version: int, cards: int = 1) -> Run:
+def start_run(*, actor: User, piece: Piece, version: int, cards: int = 1) -> Run:
     """Begin to colour so many cards along the plan. A version is kept first if the sheet has changed since the last.
 
     A run of the same version and cards on which nothing is laid yet is gone on with.
@@ -145,15 +146,28 @@ def recipe_followed(run: Run) -> Recipe:
     Refused
         If it went with its piece.
     """
-    if run.recipe is None or run.piece is None:
-        raise Refused("The piece of this run is no longer on the shelf; only its line in the logbook is left.", "gone")
+    piece_of(run)
+    if run.recipe is None:
+        raise Refused(PIECE_GONE, "gone")
     return recipe_of(run.recipe)
+
+
+def piece_of(run: Run) -> Piece:
+    """The piece that is coloured.
+
+    Raises
+    ------
+    Refused
+        If it is no longer there.
+    """
+    if run.piece is None:
+        raise Refused(PIECE_GONE, "gone")
+    return run.piece
 
 
 def stamping_of(run: Run) -> Stamping:
     """The picture and map that the run is coloured on."""
-    recipe_followed(run)
-    return run.piece.stamping
+    return piece_of(run).stamping
 
 
 def plan_followed(run: Run) -> Plan:
@@ -171,7 +185,7 @@ def state_of(run: Run) -> RunState:
     return memory.get(key, lambda: replay(plan, [event.as_core() for event in run.events.all()]))
 
 
-def record(*, actor: AbstractBaseUser, run: Run, lines: Sequence[Any], seen: int = 0) -> Told:
+def record(*, actor: User, run: Run, lines: Sequence[Any], seen: int = 0) -> SyncResult:
     """Take lines into the log. Each is taken or refused by itself; one that is there already is taken again and changes
     nothing. `seen` is the number of the last line that whoever sends has seen.
 
@@ -186,7 +200,8 @@ def record(*, actor: AbstractBaseUser, run: Run, lines: Sequence[Any], seen: int
     plan = plan_followed(run)
     key = plan_key(plan)
     good: dict[str, Event] = {}
-    accepted, refused = [], []
+    accepted: list[str] = []
+    refused: list[dict[str, str]] = []
     for line in lines:
         given = line.get("id") if isinstance(line, Mapping) else None
         name = given[:40] if isinstance(given, str) else ""
@@ -200,7 +215,7 @@ def record(*, actor: AbstractBaseUser, run: Run, lines: Sequence[Any], seen: int
     if good:
         run = _take_in(run, list(good.values()), accepted, refused)
     events = list(run.events.filter(number__gt=seen).values_list("body", flat=True))
-    return Told(accepted, refused, events, run.events_count)
+    return SyncResult(accepted, refused, events, run.events_count)
 
 
 def _take_in(run: Run, good: Sequence[Event], accepted: list[str], refused: list[dict[str, str]]) -> Run:
@@ -208,7 +223,7 @@ def _take_in(run: Run, good: Sequence[Event], accepted: list[str], refused: list
     with transaction.atomic():
         run = Run.objects.select_for_update().get(pk=run.pk)
         there = dict(run.events.filter(client_id__in=[one.id for one in good]).values_list("client_id", "body"))
-        fresh = []
+        fresh: list[Event] = []
         for event in good:
             body = there.get(event.id)
             if body is not None and event_to_plain(event_from_plain(body)) != event_to_plain(event):
@@ -222,7 +237,7 @@ def _take_in(run: Run, good: Sequence[Event], accepted: list[str], refused: list
                 fresh.append(event)
         _write(run, fresh)
     if fresh:
-        settle(run)
+        update_summary(run)
     return run
 
 
@@ -252,7 +267,7 @@ def _write(run: Run, events: Sequence[Event]) -> None:
     Run.objects.filter(pk=run.pk).update(events_count=run.events_count)
 
 
-def settle(run: Run) -> None:
+def update_summary(run: Run) -> None:
     """Copy what follows from the log into the run's row. It can be done again at any time; what was read off a log that
     has grown since is left to whoever made it grow."""
     state = state_of(run)
@@ -281,7 +296,7 @@ def names_of(sheet: Sheet, state: RunState) -> dict[str, str]:
     return {**taken, **{one.code: one.name for one in sheet.colours.swatches.values()}}
 
 
-def add_photo(*, actor: AbstractBaseUser, run: Run, data: bytes, id: str, at_s: float, card: int, text: str) -> Run:
+def add_photo(*, actor: User, run: Run, data: bytes, id: str, at_s: float, card: int, text: str) -> Run:
     """Keep a photo of the run: read, turned as it was held, made smaller and written anew, so that nothing else that a
     phone puts into its files is kept. Sent again it changes nothing."""
     require_owner(actor, run)
@@ -301,8 +316,8 @@ def add_photo(*, actor: AbstractBaseUser, run: Run, data: bytes, id: str, at_s: 
         run = Run.objects.select_for_update().get(pk=run.pk)
         if not run.events.filter(client_id=id).exists():
             _write(run, [event])
-            Piece.objects.filter(pk=run.piece_id).update(stored_bytes=F("stored_bytes") + len(small))
-    settle(run)
+            Piece.objects.filter(pk=piece_of(run).pk).update(stored_bytes=F("stored_bytes") + len(small))
+    update_summary(run)
     return run
 
 
@@ -314,8 +329,8 @@ def photo_of(run: Run, sha256: str) -> bytes:
 
 
 def newest_version(run: Run) -> RecipeRecord:
-    recipe_followed(run)
-    return recipe_named(run.piece, str(run.piece.latest_recipe))
+    piece = piece_of(run)
+    return recipe_named(piece, str(piece.latest_recipe))
 
 
 def moving_does(run: Run) -> list[str]:
@@ -324,7 +339,7 @@ def moving_does(run: Run) -> list[str]:
     return what_moving_does(state_of(run), new)
 
 
-def move_run(*, actor: AbstractBaseUser, run: Run) -> Run:
+def move_run(*, actor: User, run: Run) -> Run:
     """Follow the newest version from here on."""
     require_owner(actor, run)
     newest, old = newest_version(run), plan_followed(run)
@@ -333,7 +348,7 @@ def move_run(*, actor: AbstractBaseUser, run: Run) -> Run:
         raise Refused("The newest version has nothing to colour in this medium; start a new run of it.", "cannot_move")
     media = recipe.sheet.media
     paces = {**paces_of(run.owner_id, media), **run.paces_used()}
-    new = _whole(run.piece.stamping, recipe, paces)
+    new = _whole(stamping_of(run), recipe, paces)
     if newest.pk == run.recipe_id or plan_key(new) == plan_key(old):
         return run
     event = Moved(
@@ -352,11 +367,11 @@ def move_run(*, actor: AbstractBaseUser, run: Run) -> Run:
         for name, value in copied.items():
             setattr(run, name, value)
         run.save()
-    settle(run)
+    update_summary(run)
     return run
 
 
-def keep_as_version(*, actor: AbstractBaseUser, run: Run) -> RecipeRecord:
+def keep_as_version(*, actor: User, run: Run) -> RecipeRecord:
     """What was done becomes the next version: the pens that were taken, and notes of extra coats and rescues.
 
     The sheet on the bench becomes it too, as one step that can be undone.
@@ -376,14 +391,14 @@ def keep_as_version(*, actor: AbstractBaseUser, run: Run) -> RecipeRecord:
     if lost:
         raise Refused(f"{lost[0]} is in none of your drawers. Add it there, then keep what you did.", "pen_missing")
     sheet = as_done(recipe.sheet, state, swatches, names)
-    piece, what = run.piece, f"As it was coloured along version {run.recipe_number}"
+    piece, what = piece_of(run), f"As it was coloured along version {run.recipe_number}"
     prepared, frozen = prepare_step(piece, piece.version, sheet), freeze(piece, sheet)
     with transaction.atomic():
         piece = write_step(actor=actor, piece=piece, version=piece.version, what=what, prepared=prepared)
         return write_version(actor=actor, piece=piece, version=piece.version, frozen=frozen)
 
 
-def _in_drawers(owner: AbstractBaseUser, pens: set[Pen]) -> dict[Pen, Swatch]:
+def _in_drawers(owner: User, pens: set[Pen]) -> dict[Pen, Swatch]:
     rows = SwatchRecord.objects.filter(drawer__owner=owner, code__in=[code for _, code in pens])
     found = {
         (row.drawer.medium, row.code): row.as_core(row.drawer.medium)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from datetime import datetime
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db.models import Model
 
 from paleta.errors import EventError, PlanImpossible
@@ -14,9 +14,9 @@ from paleta.run import Photographed, event_from_plain, event_to_plain
 from server.backup_registry import JsonRow, Restoring, Section, check
 from server.pieces.backup import pieces_of
 from server.problems import Refused
-from server.runs.lifts import lifted
 from server.runs.models import Run, RunEvent
 from server.runs.services import MOST_RUNS
+from server.runs.upgrades import upgraded_run
 
 PLAIN = (
     "recipe_number", "title", "medium", "mixed", "cards", "seconds", "planned_s", "passes", "area_mm2", "changes",
@@ -25,7 +25,7 @@ PLAIN = (
 )  # fmt: skip
 
 
-def _dump(owner: AbstractBaseUser) -> Iterator[JsonRow]:
+def _dump(owner: User) -> Iterator[JsonRow]:
     pieces = pieces_of(owner)
     for number, run in enumerate(Run.objects.owned_by(owner).order_by("pk").iterator(), start=1):
         log = [event.body for event in run.events.all()]
@@ -46,7 +46,7 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     made_at = datetime.fromisoformat(line["made_at"])
     finished_at = datetime.fromisoformat(line["finished_at"]) if line["finished_at"] else None
     try:
-        values = lifted({name: line[name] if name != "mixed" else line.get(name, False) for name in PLAIN})
+        values = upgraded_run({name: line[name] if name != "mixed" else line.get(name, False) for name in PLAIN})
     except (KeyError, TypeError) as error:
         raise Refused("A run in the backup cannot be read.", "backup_unreadable") from error
     runs = Run.objects.owned_by(restoring.owner)

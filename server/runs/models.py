@@ -75,20 +75,22 @@ class Run(models.Model):
         return self.events_count > 0 and self.passes_laid < (self.passes or 0) * self.cards
 
     def as_core(self) -> Timed:
-        """The run as it teaches; only once it is finished and its plan is known."""
-        count = self.cards
-        return Timed(
-            self.seconds,
-            self.passes * count,
-            self.area_mm2 * count,
-            self.changes * count,
-            self.waits_s,
-            self.handling_s * count,
-        )
+        """The run as it teaches.
+
+        Raises
+        ------
+        ValueError
+            If it is not finished, or what the plan asked of it is not worked out yet.
+        """
+        passes, area_mm2, changes = self.passes, self.area_mm2, self.changes
+        if self.seconds is None or passes is None or area_mm2 is None or changes is None or self.waits_s is None:
+            raise ValueError(f"Run {self.pk} is not finished, or its plan is not known yet.")
+        cards, handling_s = self.cards, self.handling_s or 0.0
+        return Timed(self.seconds, passes * cards, area_mm2 * cards, changes * cards, self.waits_s, handling_s * cards)
 
     def paces_used(self) -> dict[str, Pace]:
         """By medium."""
-        return {medium: Pace(**pace) for medium, pace in self.pace.items()}
+        return {medium: Pace(**pace) for medium, pace in (self.pace or {}).items()}
 
 
 class RunEvent(models.Model):

@@ -29,7 +29,7 @@ from server.drawers.models import SwatchRecord
 from server.drawers.serializers import SwatchSerializer
 from server.pieces.order.presenters import making_after, schools_said, touches_after
 from server.pieces.order.serializers import PassSerializer
-from server.runs.along import plan_followed, recipe_followed, state_of
+from server.runs.along import piece_of, plan_followed, recipe_followed, state_of
 from server.runs.models import Run
 
 CHOICES_TOLD = 6
@@ -52,7 +52,7 @@ def line_of(run: Run) -> dict[str, Any]:
 def run_readout(run: Run) -> dict[str, Any]:
     """All of a run that is coloured along."""
     recipe, plan, state = recipe_followed(run), plan_followed(run), state_of(run)
-    sheet, stamping = recipe.sheet, run.piece.stamping
+    sheet, piece = recipe.sheet, piece_of(run)
     slower = slowness(sheet.stamp.paper_used)
     needs, paces = needs_of(plan), ways_of(plan).paces
     covers = {plan.work.masks[one.mask].kind for one in plan.handling} if plan.work is not None else set()
@@ -62,12 +62,12 @@ def run_readout(run: Run) -> dict[str, Any]:
     return {
         **line_of(run),
         "recipe_id": run.recipe_id,
-        "newest_recipe": run.piece.latest_recipe,
+        "newest_recipe": piece.latest_recipe,
         "plan": plan_key(plan),
         "school": schools_said(sheet),
         "paper": sheet.stamp.paper_used.name,
-        "width_px": run.piece.width_px,
-        "height_px": run.piece.height_px,
+        "width_px": piece.width_px,
+        "height_px": piece.height_px,
         "steps": [
             {
                 **{name: getattr(one, name) for name in told},
@@ -90,7 +90,7 @@ def run_readout(run: Run) -> dict[str, Any]:
         "taped": "tape" in covers,
         "media": list(sheet.media),
         "cautions": [{"code": code, "caution": MEDIUMS[code].caution} for code in sheet.media],
-        "before": reserves(sheet, region_map(stamping, sheet)),
+        "before": reserves(sheet, region_map(piece.stamping, sheet)),
         "after": [asdict(step) for step in touches_after(sheet)],
         "making": [asdict(step) for step in making_after(sheet)],
         "slips": [{"code": code, "name": name, "rescues": _rescues(code, sheet.media)} for code, name in SLIPS.items()],

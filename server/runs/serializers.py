@@ -189,7 +189,7 @@ class RefusedEventSerializer(serializers.Serializer):
     detail = serializers.CharField()
 
 
-class ToldSerializer(serializers.Serializer):
+class SyncResultSerializer(serializers.Serializer):
     accepted = serializers.ListField(child=serializers.CharField())
     refused = RefusedEventSerializer(many=True)
     events = EventSerializer(many=True, help_text="Lines that were not seen yet, in their order.")

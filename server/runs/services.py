@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import asdict
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import F, Q
 from django.db.models.functions import Greatest
@@ -26,7 +26,7 @@ RUNS_HEARD = 40
 MOST_RUNS = 20_000
 
 
-def log_run(*, actor: AbstractBaseUser, piece: Piece, minutes: float, note: str = "") -> Run:
+def log_run(*, actor: User, piece: Piece, minutes: float, note: str = "") -> Run:
     """Write down how long the card took. What the plan asked for is filled in at once if the plan is at hand, else as
     soon as it is worked out: nobody waits for it.
 
@@ -63,7 +63,7 @@ def log_run(*, actor: AbstractBaseUser, piece: Piece, minutes: float, note: str 
 def work_out(run_pk: int) -> None:
     """Fill in what the plan asked of a run."""
     run = Run.objects.select_related("piece").filter(pk=run_pk, passes=None).first()
-    if run is None or run.piece is None:
+    if run is None or run.piece is None or run.sheet is None:
         return
     sheet = sheet_from_plain(run.sheet)
     paces = paces_of(run.owner_id, sheet.media)
@@ -80,7 +80,7 @@ def runs_of(piece: Piece) -> list[Run]:
     return runs
 
 
-def forget_run(*, actor: AbstractBaseUser, run: Run) -> None:
+def forget_run(*, actor: User, run: Run) -> None:
     """Throw a logged time away: the clock was forgotten."""
     require_owner(actor, run)
     photos = {event.body["sha256"] for event in run.events.filter(body__kind=Photographed.kind)}
@@ -105,7 +105,7 @@ def pace_learnt(owner_id: int, medium: str) -> KnownPace:
 
 
 def _compare(run: Run, plan: Plan) -> None:
-    if plan.passes:
+    if plan.passes and run.seconds is not None:
         timed = Timed.of(plan, run.seconds)
         Run.objects.filter(pk=run.pk).update(planned_s=plan.duration_s, sheet=None, **asdict(timed))
         run.refresh_from_db()

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import asdict
-from typing import Any
+from typing import Any, cast
 
 from django.db.models import QuerySet
 from django.http import HttpResponse
@@ -12,9 +12,9 @@ from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework import viewsets
 from rest_framework.decorators import action
 from rest_framework.parsers import MultiPartParser
-from rest_framework.request import Request
 from rest_framework.response import Response
 
+from server.accounts.authentication import UserRequest
 from server.derived import pictures
 from server.pieces.views import PieceActions, number_in
 from server.runs import along, presenters, services
@@ -30,7 +30,7 @@ from server.runs.serializers import (
     RunReadoutSerializer,
     RunSerializer,
     StartRunSerializer,
-    ToldSerializer,
+    SyncResultSerializer,
 )
 from server.uploads import uploaded
 from server.versions import IF_MATCH, version_named
@@ -49,7 +49,7 @@ class PieceRunViews(PieceActions):
     @extend_schema(methods=["GET"], responses=RunSerializer(many=True))
     @extend_schema(methods=["POST"], request=RunFormSerializer, responses={201: RunSerializer})
     @action(detail=True, methods=["get", "post"], pagination_class=None)
-    def runs(self, request: Request, pk: str) -> Response:
+    def runs(self, request: UserRequest, pk: str) -> Response:
         """How long this piece took, each time it was made; the short way to log a run is by the clock alone."""
         piece = self.get_object()
         if request.method == "GET":
@@ -59,7 +59,7 @@ class PieceRunViews(PieceActions):
 
     @extend_schema(parameters=[IF_MATCH], request=StartRunSerializer, responses={201: RunReadoutSerializer})
     @action(detail=True, methods=["post"], url_path="start-run")
-    def start_run(self, request: Request, pk: str) -> Response:
+    def start_run(self, request: UserRequest, pk: str) -> Response:
         """Begin to colour along. The sheet is kept as a version first if it has changed."""
         version, form = version_named(request), self.read_form(StartRunSerializer)
         run = along.start_run(actor=request.user, piece=self.get_object(), version=version, **form)
@@ -80,7 +80,7 @@ class RunViewSet(viewsets.GenericViewSet):
         return [MultiPartParser()] if handler == "photos" else super().get_parsers()
 
     @extend_schema(responses=RunLineSerializer(many=True), parameters=FILTERS)
-    def list(self, request: Request) -> Response:
+    def list(self, request: UserRequest) -> Response:
         """The logbook, newest first."""
         runs, query = self.get_queryset().defer("sheet", "times", "lines"), request.query_params
         if "piece" in query:
@@ -97,34 +97,34 @@ class RunViewSet(viewsets.GenericViewSet):
         return self.get_paginated_response([presenters.line_of(run) for run in page or []])
 
     @extend_schema(responses=RunReadoutSerializer)
-    def retrieve(self, request: Request, pk: str) -> Response:
+    def retrieve(self, request: UserRequest, pk: str) -> Response:
         return Response(presenters.run_readout(self.get_object()))
 
-    def destroy(self, request: Request, pk: str) -> Response:
+    def destroy(self, request: UserRequest, pk: str) -> Response:
         services.forget_run(actor=request.user, run=self.get_object())
         return Response(status=204)
 
-    @extend_schema(request=EventsFormSerializer, responses=ToldSerializer)
+    @extend_schema(request=EventsFormSerializer, responses=SyncResultSerializer)
     @action(detail=True, methods=["post"])
-    def events(self, request: Request, pk: str) -> Response:
+    def events(self, request: UserRequest, pk: str) -> Response:
         """Lines for the log, taken or refused one by one; and those that were not seen yet."""
         form = EventsFormSerializer(data=request.data)
         form.is_valid(raise_exception=True)
         values = form.validated_data
-        told = along.record(
-            actor=request.user, run=self.get_object(), lines=request.data["events"], seen=values["seen"]
-        )
+        # As they were sent: the log keeps more of a line than the form reads.
+        lines = cast(dict[str, Any], request.data)["events"]
+        told = along.record(actor=request.user, run=self.get_object(), lines=lines, seen=values["seen"])
         return Response(asdict(told))
 
     @extend_schema(responses=RunChoiceSerializer(many=True), parameters=[OpenApiParameter("now", float, required=True)])
     @action(detail=True, pagination_class=None)
-    def choices(self, request: Request, pk: str) -> Response:
+    def choices(self, request: UserRequest, pk: str) -> Response:
         """What may be laid now, best first."""
         return Response(presenters.choices_readout(self.get_object(), number_in(request, "now", float)))
 
     @extend_schema(request={"multipart/form-data": RunPhotoSerializer}, responses={201: RunReadoutSerializer})
     @action(detail=True, methods=["post"])
-    def photos(self, request: Request, pk: str) -> Response:
+    def photos(self, request: UserRequest, pk: str) -> Response:
         form = RunPhotoSerializer(data=request.data)
         form.is_valid(raise_exception=True)
         values = dict(form.validated_data)
@@ -137,13 +137,13 @@ class RunViewSet(viewsets.GenericViewSet):
         parameters=[OpenApiParameter("sha256", str, OpenApiParameter.PATH)],
     )
     @action(detail=True, url_path="photos/(?P<sha256>[0-9a-f]{64})")
-    def photo(self, request: Request, pk: str, sha256: str) -> HttpResponse:
+    def photo(self, request: UserRequest, pk: str, sha256: str) -> HttpResponse:
         data = along.photo_of(self.get_object(), sha256)
         return HttpResponse(data, content_type="image/jpeg", headers=LASTING)
 
     @extend_schema(responses={(200, "image/png"): OpenApiTypes.BINARY})
     @action(detail=True)
-    def map(self, request: Request, pk: str) -> HttpResponse:
+    def map(self, request: UserRequest, pk: str) -> HttpResponse:
         """Where each region and zone lies: label = red + 256 * green, zone = blue - 1, none where blue is 0."""
         run = self.get_object()
         data = pictures.map_picture(along.stamping_of(run), along.recipe_followed(run).sheet)
@@ -152,7 +152,7 @@ class RunViewSet(viewsets.GenericViewSet):
     @extend_schema(methods=["GET"], responses=MovingSerializer)
     @extend_schema(methods=["POST"], request=None, responses=RunReadoutSerializer)
     @action(detail=True, methods=["get", "post"], pagination_class=None)
-    def move(self, request: Request, pk: str) -> Response:
+    def move(self, request: UserRequest, pk: str) -> Response:
         """Follow the newest version from here on; asked first, what that does."""
         run = self.get_object()
         if request.method == "GET":
@@ -162,7 +162,7 @@ class RunViewSet(viewsets.GenericViewSet):
 
     @extend_schema(request=None, responses={201: KeptVersionSerializer})
     @action(detail=True, methods=["post"])
-    def keep(self, request: Request, pk: str) -> Response:
+    def keep(self, request: UserRequest, pk: str) -> Response:
         """Keep what was done as the next version."""
         record = along.keep_as_version(actor=request.user, run=self.get_object())
         return Response({"number": record.number, "changes": record.changes}, status=201)

@@ -26,7 +26,7 @@ from paleta.media._optics import (
 from paleta.order import PACES, SCHOOLS, Job, Mask, Pace, Work, batch, check_batch, check_plan, make_plan
 from paleta.picture import stack_look
 from paleta.recipe import spread_over
-from paleta.run import Handled, Laid, Started, choices, plan_key, replay
+from paleta.run import Handled, PassesLaid, Started, choices, plan_key, replay
 from tests.builders import grey_pens
 from tests.core.test_run import START_S, made
 
@@ -265,7 +265,7 @@ class BrokenRuleTest(SimpleTestCase):
             one = offered[0]
             kinds.append(one.kind)
             values = {"passes": (one.number,)} if one.kind == "pass" else {"step": one.number}
-            event = Laid if one.kind == "pass" else Handled
+            event = PassesLaid if one.kind == "pass" else Handled
             now += 40
             log.append(made(event, now - START_S, key=key, **values))
         self.assertTrue(state.done)

@@ -65,7 +65,7 @@ class TimesTest(SimpleTestCase):
             for first in range(count):
                 again, ends = start.copy(), end.copy()
                 again[sequence[first:]], ends[sequence[first:]] = 0, 0
-                now = _times.gone_on(
+                now = _times.evaluate_suffix(
                     *tables.columns, sequence, first, count, again, ends, pushed, count, end, rests, 0
                 )  # fmt: skip
                 self.assertEqual(now, whole)
@@ -136,12 +136,12 @@ class VisitsTest(SimpleTestCase):
         pens = {stroke.swatch: int(table[place, PEN]) for place, stroke in enumerate(tables.strokes)}
         by_pen = [np.flatnonzero(table[:, PEN] == pen) for pen in range(len(pens))]
         at = np.concatenate([[0], np.cumsum([len(one) for one in by_pen])])
-        freed: list[list[int]] = [[] for _ in tables.strokes]
+        corrected: list[list[int]] = [[] for _ in tables.strokes]
         for place, stroke in enumerate(tables.strokes[1:], start=1):
             if tables.strokes[place - 1].region == stroke.region:
-                freed[place - 1].append(place)
-        freed_at = np.concatenate([[0], np.cumsum([len(one) for one in freed])])
-        known = (at, np.concatenate(by_pen), freed_at, np.array([one for row in freed for one in row]))
+                corrected[place - 1].append(place)
+        freed_at = np.concatenate([[0], np.cumsum([len(one) for one in corrected])])
+        known = (at, np.concatenate(by_pen), freed_at, np.array([one for row in corrected for one in row]))
         sequence = np.zeros(len(tables.strokes), np.int64)
         for visits in ("abcab", "cba", "", "aabbcc"):
             asked = np.array([pens[pen] for pen in visits], np.int64)
@@ -150,7 +150,7 @@ class VisitsTest(SimpleTestCase):
             self.assertEqual(sorted(sequence.tolist()), list(range(len(tables.strokes))))
             self.assertEqual(taken, 1 + int((hands[1:] != hands[:-1]).sum()))
             for row in range(len(tables.strokes)):
-                for later in freed[row]:
+                for later in corrected[row]:
                     self.assertLess(sequence.tolist().index(row), sequence.tolist().index(later))
 
 

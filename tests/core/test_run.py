@@ -22,9 +22,9 @@ from paleta.run import (
     Event,
     ExtraCoat,
     Finished,
-    Laid,
     Moved,
     Noted,
+    PassesLaid,
     Rescued,
     Slip,
     Started,
@@ -62,7 +62,7 @@ def made(kind: type[Event], at_s: float = 0.0, *, key: str = KEY, **values: obje
 
 
 def laid(*passes: int, at_s: float = 0.0, card: int = 1) -> Event:
-    return made(Laid, at_s, passes=passes, card=card)
+    return made(PassesLaid, at_s, passes=passes, card=card)
 
 
 @st.composite
@@ -146,7 +146,7 @@ class LogTest(SimpleTestCase):
         self.assertEqual((taken[first].swatch, taken[later].swatch), ("a", "z"))
 
     def test_what_does_not_belong_is_set_aside_with_a_reason(self):
-        other = made(Laid, passes=(1,), key="0" * 16)
+        other = made(PassesLaid, passes=(1,), key="0" * 16)
         log = [other, laid(10_000), laid(1, card=2), made(Rescued, event="nowhere-1", rescue="books"), laid(1)]
         state = replay(PLAN, log)
         self.assertEqual(len(state.set_aside), 4)

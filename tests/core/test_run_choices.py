@@ -19,7 +19,7 @@ from paleta.run import (
     Event,
     ExtraCoat,
     Handled,
-    Laid,
+    PassesLaid,
     RunState,
     Started,
     choices,
@@ -64,7 +64,7 @@ class Walk:
                     start += pace.change_s + (pace.setup_s if pen[0] != laying.medium else 0)
                 pen = laying.medium, one.swatch
                 end = start + pace.laying_s(laying.area_mm2)
-                event = Laid
+                event = PassesLaid
                 values = {"passes": (one.number,)}
             else:
                 start = self.now
@@ -135,7 +135,7 @@ class ChoicesTest(SimpleTestCase):
         work = make_work(("a", "b"), ("a", "b"), ("c",), touching=((1, 2),))
         plan = make_plan(work, SCHOOLS["M2"], MARKER)
         first = [one.number for one in plan.passes if one.region == 1]
-        log = [made(Laid, 0, key=plan_key(plan), passes=tuple(first))]
+        log = [made(PassesLaid, 0, key=plan_key(plan), passes=tuple(first))]
         offered = {plan.passes[one.number - 1].region for one in choices(replay(plan, log), START_S + 10)}
         self.assertEqual(offered, {3})
         offered = {plan.passes[one.number - 1].region for one in choices(replay(plan, log), START_S + 50)}
@@ -144,7 +144,7 @@ class ChoicesTest(SimpleTestCase):
     def test_an_open_blend_says_how_long_it_waits_and_a_late_one_comes_first(self):
         plan = make_plan(make_work(("a", "b"), ("c",)), SCHOOLS["M2"], MARKER)
         start = next(one.number for one in plan.passes if one.region == 1)
-        log = [made(Laid, 0, key=plan_key(plan), passes=(start,))]
+        log = [made(PassesLaid, 0, key=plan_key(plan), passes=(start,))]
         soon = {one.number: one for one in choices(replay(plan, log), START_S + 5)}
         self.assertEqual(soon[start + 1].window_s, MARKER.blend_s - 5)
         self.assertEqual(soon[start + 1].against, ())
@@ -224,8 +224,8 @@ class StopwatchTest(SimpleTestCase):
         key = plan_key(plan)
         log = [
             made(Started, 0, key=key),
-            made(Laid, 20, key=key, passes=(by_region[1].number,)),
-            made(Laid, 20 + 50 + 12, key=key, passes=(by_region[2].number,)),
-            made(Laid, 5000, key=key, passes=(by_region[3].number,)),
+            made(PassesLaid, 20, key=key, passes=(by_region[1].number,)),
+            made(PassesLaid, 20 + 50 + 12, key=key, passes=(by_region[2].number,)),
+            made(PassesLaid, 5000, key=key, passes=(by_region[3].number,)),
         ]
         self.assertEqual([round(one.seconds) for one in times_of(replay(plan, log))["marker"]], [20, 12])

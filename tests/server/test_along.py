@@ -14,7 +14,7 @@ from paleta.run import plan_key
 from server.drawers.models import SwatchRecord
 from server.pieces.models import Piece
 from server.pieces.pace import pace_of
-from server.runs.along import MOST_AT_ONCE, MOST_PHOTOS, plan_followed, record, settle, state_of
+from server.runs.along import MOST_AT_ONCE, MOST_PHOTOS, plan_followed, record, state_of, update_summary
 from server.runs.models import Run, RunEvent
 from tests.builders import as_file, line_drawing
 from tests.server.base import ApiTestCase
@@ -184,7 +184,7 @@ class LogTest(AlongTestCase):
         run = self.start()
         older = Run.objects.get(pk=run["id"])
         self.log(run, self.line(run, "laid", passes=[1]))
-        settle(older)
+        update_summary(older)
         self.assertEqual(Run.objects.get(pk=run["id"]).passes_laid, 1)
 
     def test_what_may_be_laid_is_told_best_first(self):

@@ -9,8 +9,8 @@ from paleta.order import PACES
 from server.pieces.models import Piece
 from server.pieces.pace import pace_of
 from server.runs.along import plan_followed, state_of
-from server.runs.lifts import lifted
 from server.runs.models import Run
+from server.runs.upgrades import upgraded_run
 from tests.server.test_along import AlongTestCase
 
 
@@ -110,11 +110,11 @@ class KeptBeforeTest(AlongTestCase):
     def test_the_pace_and_the_times_of_one_medium_are_told_by_it(self):
         pace = asdict(PACES["pencil"])
         old = {"medium": "pencil", "pace": pace, "times": [[12.0, 1, 40.0, True]], "sheet": None}
-        new = lifted(old)
+        new = upgraded_run(old)
         self.assertEqual(new["pace"], {"pencil": pace})
         self.assertEqual(new["times"], {"pencil": [[12.0, 1, 40.0, True]]})
-        self.assertEqual(lifted(new), new)
-        self.assertEqual(lifted({**old, "pace": None, "times": []})["times"], {})
+        self.assertEqual(upgraded_run(new), new)
+        self.assertEqual(upgraded_run({**old, "pace": None, "times": []})["times"], {})
 
     def test_a_log_that_was_begun_before_there_were_coats_goes_on(self):
         """A plan of one medium keeps the name it had, whatever its passes say beside."""

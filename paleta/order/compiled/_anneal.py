@@ -7,7 +7,7 @@ from numba import njit
 
 from paleta.order.columns import JOIN, NEVER, PEN, WET
 from paleta.order.compiled._chance import below, cooled, next_chance, worst_allowed
-from paleta.order.compiled._times import LATER, changes_of, following, gone_on, rests_of, times
+from paleta.order.compiled._times import LATER, changes_of, evaluate_suffix, following, rests_of, times
 
 NEAR_BY = 20
 """Places within which a stroke that meets wet may find another of its pen."""
@@ -52,7 +52,7 @@ def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rou
         if plain:
             allowed = worst // unit + 1
             start[:], end[:], pushed[:] = known[0], known[1], NEVER
-            total = gone_on(
+            total = evaluate_suffix(
                 table, lists, covers, pace, trial, first, count, start, end, pushed, last, known[1], rests, allowed
             )
         if total == LATER:

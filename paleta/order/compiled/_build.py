@@ -6,7 +6,7 @@ import numpy as np
 from numba import njit
 
 from paleta.order.columns import HABIT, KIND, LAY, LIFT, NEVER, PEN, PLAIN, RANK, STROKE
-from paleta.order.compiled._times import change_of, gone_on, held_before
+from paleta.order.compiled._times import change_of, evaluate_suffix, held_before
 
 LAST_RESORT, THEN, ANOTHER_PEN = 10**14, 10**13, 10**9
 
@@ -36,7 +36,9 @@ def built(table, lists, covers, pace, blocks_at, blocks, way):
             if laid[b] or (table[first, KIND] == STROKE and table[first, RANK] > lowest):
                 continue
             stop = _appended(sequence, placed, blocks_at, blocks, b)
-            ends = gone_on(table, lists, covers, pace, sequence, placed, stop, start, end, pushed, stop, end, end, 0)
+            ends = evaluate_suffix(
+                table, lists, covers, pace, sequence, placed, stop, start, end, pushed, stop, end, end, 0
+            )
             if ends >= 0:
                 ready[b] = start[first]
                 if table[first, PEN] >= 0:
@@ -54,7 +56,7 @@ def built(table, lists, covers, pace, blocks_at, blocks, way):
             break
         laid[best] = True
         stop = _appended(sequence, placed, blocks_at, blocks, best)
-        gone_on(table, lists, covers, pace, sequence, placed, stop, start, end, pushed, stop, end, end, 0)
+        evaluate_suffix(table, lists, covers, pace, sequence, placed, stop, start, end, pushed, stop, end, end, 0)
         placed = stop
     return sequence, count - placed
 

@@ -50,7 +50,9 @@ def change_of(table, pace, held, one):
 
 
 @njit(cache=True, nogil=True)
-def gone_on(table, lists, covers, pace, sequence, first, count, start, end, pushed, watched, known_end, rests, allowed):
+def evaluate_suffix(
+    table, lists, covers, pace, sequence, first, count, start, end, pushed, watched, known_end, rests, allowed
+):
     """Fills in the earliest `start` and `end` from place `first` up to `count`; those before are given. When the last
     ends, or -1 if a rule is broken.
 
@@ -159,7 +161,7 @@ def times(table, lists, covers, pace, sequence, count, start, end, pushed):
     """
     pushed[:] = NEVER
     for _ in range(MOST_PUSHES):
-        now = gone_on(table, lists, covers, pace, sequence, 0, count, start, end, pushed, count, end, end, 0)
+        now = evaluate_suffix(table, lists, covers, pace, sequence, 0, count, start, end, pushed, count, end, end, 0)
         if now != LATER:
             return now
     return -1

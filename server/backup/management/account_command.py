@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from django.contrib.auth import get_user_model
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 
@@ -16,7 +16,7 @@ class AccountCommand(BaseCommand):
         parser.add_argument("name", help="of the account")
         parser.add_argument("file", type=Path)
 
-    def owner(self, name: str) -> AbstractBaseUser:
+    def owner(self, name: str) -> User:
         """The account of this name, or CommandError."""
         owner = get_user_model().objects.filter(username=name).first()
         if owner is None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from rest_framework.exceptions import ValidationError
 
 from paleta.palette import judge
@@ -18,9 +18,7 @@ from server.pieces.steps import keep_step
 MOST_GOTOS = 500
 
 
-def keep_goto(
-    *, actor: AbstractBaseUser, piece: Piece, label: int, name: str, tags: Sequence[str], medium: str = ""
-) -> GoTo:
+def keep_goto(*, actor: User, piece: Piece, label: int, name: str, tags: Sequence[str], medium: str = "") -> GoTo:
     """Save the ramp of a region's coat in a medium, or of its lowest one, under a name."""
     require_owner(actor, piece)
     sheet = piece.sheet()
@@ -36,7 +34,7 @@ def keep_goto(
     return GoTo.objects.create(owner=actor, name=name, medium=coat.medium, tags=list(tags), swatches=swatches)
 
 
-def lay_goto(*, actor: AbstractBaseUser, piece: Piece, version: int, goto: GoTo, labels: Sequence[int]) -> Piece:
+def lay_goto(*, actor: User, piece: Piece, version: int, goto: GoTo, labels: Sequence[int]) -> Piece:
     """Give regions the ramp of a go-to; no labels mean every region that carries one of its tags."""
     require_owner(actor, goto)
     sheet = piece.sheet()
@@ -52,7 +50,7 @@ def lay_goto(*, actor: AbstractBaseUser, piece: Piece, version: int, goto: GoTo,
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed, swatches))
 
 
-def drop_goto(*, actor: AbstractBaseUser, goto: GoTo) -> None:
+def drop_goto(*, actor: User, goto: GoTo) -> None:
     """Forget a go-to; regions that carry its ramp keep it."""
     require_owner(actor, goto)
     goto.delete()

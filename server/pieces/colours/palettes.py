@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from rest_framework.exceptions import ValidationError
 
 from paleta.colour import Lab, difference, hex_to_lab, lab_to_hex
@@ -27,7 +27,7 @@ def colours_of_photo(data: bytes, count: int) -> list[Lab]:
 
 
 def palette(
-    *, actor: AbstractBaseUser, piece: Piece, colours: Sequence[Lab], locked: Sequence[Lab], shades: int
+    *, actor: User, piece: Piece, colours: Sequence[Lab], locked: Sequence[Lab], shades: int
 ) -> list[tuple[Lab, Ramp | None]]:
     """Locked colours as they are, then `colours` that are unlike those, each with its best owned ramp."""
     require_owner(actor, piece)
@@ -43,7 +43,7 @@ def palette(
 
 
 def share_out_palette(
-    *, actor: AbstractBaseUser, piece: Piece, version: int, colours: Sequence[Lab], labels: Sequence[int]
+    *, actor: User, piece: Piece, version: int, colours: Sequence[Lab], labels: Sequence[int]
 ) -> Piece:
     """Lay a palette over regions, thing by thing; no labels mean every region that is still open. Where nothing in the
     palette suits what a thing is, the drawer's colour that suits and is nearest to the palette takes its place.

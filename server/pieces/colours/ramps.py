@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from rest_framework.exceptions import ValidationError
 
 from paleta import palette
@@ -25,7 +25,7 @@ from server.pieces.steps import keep_step
 SUBSTITUTES_SHOWN = 6
 
 
-def drawer_of(sheet: Sheet, actor: AbstractBaseUser, medium: str = "") -> Drawer:
+def drawer_of(sheet: Sheet, actor: User, medium: str = "") -> Drawer:
     """The drawer the sheet works from in a medium, or in its usual one; any of the medium if that one is gone.
 
     Raises
@@ -43,7 +43,7 @@ def drawer_of(sheet: Sheet, actor: AbstractBaseUser, medium: str = "") -> Drawer
 
 def propose_ramps(
     *,
-    actor: AbstractBaseUser,
+    actor: User,
     piece: Piece,
     wish_lab: Lab,
     shades: int,
@@ -58,7 +58,7 @@ def propose_ramps(
 
 
 def missing_pen(
-    *, actor: AbstractBaseUser, piece: Piece, wish_lab: Lab, shades: int, shade_hue: str, meant: str, medium: str = ""
+    *, actor: User, piece: Piece, wish_lab: Lab, shades: int, shade_hue: str, meant: str, medium: str = ""
 ) -> Missing | None:
     """The one pen the piece's drawer lacks for a wish."""
     require_owner(actor, piece)
@@ -67,9 +67,7 @@ def missing_pen(
     )
 
 
-def counterparts(
-    *, actor: AbstractBaseUser, piece: Piece, codes: Sequence[str], drawer: Drawer, medium: str = ""
-) -> list[Swatch]:
+def counterparts(*, actor: User, piece: Piece, codes: Sequence[str], drawer: Drawer, medium: str = "") -> list[Swatch]:
     """As many swatches from another drawer as the ramp of a medium has."""
     require_owner(actor, drawer)
     colours = piece.sheet().colours
@@ -80,7 +78,7 @@ def counterparts(
     return palette.counterparts([colours.swatches[pen] for pen in wanted], drawer.shades())
 
 
-def substitutes(*, actor: AbstractBaseUser, lab: Lab) -> list[tuple[Swatch, float, Drawer]]:
+def substitutes(*, actor: User, lab: Lab) -> list[tuple[Swatch, float, Drawer]]:
     """The nearest swatches of all drawers of the actor, itself left out."""
     owners: dict[int, Drawer] = {}
     everything: list[Swatch] = []
@@ -94,7 +92,7 @@ def substitutes(*, actor: AbstractBaseUser, lab: Lab) -> list[tuple[Swatch, floa
 
 def set_ramp(
     *,
-    actor: AbstractBaseUser,
+    actor: User,
     piece: Piece,
     version: int,
     labels: Sequence[int],
@@ -150,7 +148,7 @@ def laid(
 
 
 def set_accent(
-    *, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int], kind: str, medium: str, code: str
+    *, actor: User, piece: Piece, version: int, labels: Sequence[int], kind: str, medium: str, code: str
 ) -> Piece:
     """Give regions an accent with a swatch from the drawer of a medium; no code takes it off."""
     sheet = piece.sheet()
@@ -174,7 +172,7 @@ def set_accent(
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed, swatches))
 
 
-def colour_all_wishes(*, actor: AbstractBaseUser, piece: Piece, version: int) -> Piece:
+def colour_all_wishes(*, actor: User, piece: Piece, version: int) -> Piece:
     """Give every region that has a wished colour but no ramp the best ramp of the drawer."""
     sheet = piece.sheet()
     wished = {

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 import numpy as np
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from rest_framework.exceptions import ValidationError
 
 from paleta import checks
@@ -34,7 +34,7 @@ def value_warnings(piece: Piece, sheet: Sheet) -> list[ValueWarning]:
     return checks.value_warnings(sheet, looks, region_map(piece.stamping, sheet), outline)
 
 
-def apply_remedy(*, actor: AbstractBaseUser, piece: Piece, version: int, kind: str, regions: Sequence[int]) -> Piece:
+def apply_remedy(*, actor: User, piece: Piece, version: int, kind: str, regions: Sequence[int]) -> Piece:
     """Do what a warning of the value guard proposes.
 
     Raises

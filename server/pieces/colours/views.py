@@ -11,12 +11,12 @@ from rest_framework import viewsets
 from rest_framework.decorators import action, api_view
 from rest_framework.exceptions import ValidationError
 from rest_framework.parsers import MultiPartParser
-from rest_framework.request import Request
 from rest_framework.response import Response
 
 from paleta.colour import hex_to_lab, lab_to_hex, plain_name
 from paleta.errors import ShapeError
 from paleta.palette import scheme
+from server.accounts.authentication import UserRequest
 from server.drawers.models import Drawer
 from server.drawers.serializers import SwatchSerializer
 from server.pieces.colours import gotos, palettes, ramps, value_warnings
@@ -31,29 +31,29 @@ from server.uploads import uploaded
 class ColourViews(PieceActions):
     @extend_schema(request=shapes.ProposeSerializer, responses=RampSerializer(many=True))
     @action(detail=True, methods=["post"], url_path="ramp-proposals", pagination_class=None)
-    def ramp_proposals(self, request: Request, pk: str) -> Response:
+    def ramp_proposals(self, request: UserRequest, pk: str) -> Response:
         form = self.read_form(shapes.ProposeSerializer)
         found = ramps.propose_ramps(actor=request.user, piece=self.get_object(), **form)
         return Response([RampSerializer.of(ramp) for ramp in found])
 
     @changes(shapes.RampFormSerializer)
     @action(detail=True, methods=["put"])
-    def ramp(self, request: Request, pk: str) -> Response:
+    def ramp(self, request: UserRequest, pk: str) -> Response:
         return self.change(ramps.set_ramp, **self.read_form(shapes.RampFormSerializer))
 
     @changes(shapes.AccentFormSerializer)
     @action(detail=True, methods=["put"])
-    def accent(self, request: Request, pk: str) -> Response:
+    def accent(self, request: UserRequest, pk: str) -> Response:
         return self.change(ramps.set_accent, **self.read_form(shapes.AccentFormSerializer))
 
     @changes(None)
     @action(detail=True, methods=["post"], url_path="colour-wishes")
-    def colour_wishes(self, request: Request, pk: str) -> Response:
+    def colour_wishes(self, request: UserRequest, pk: str) -> Response:
         return self.change(ramps.colour_all_wishes)
 
     @extend_schema(responses=shapes.ValueWarningSerializer(many=True))
     @action(detail=True, pagination_class=None, url_path="value-warnings")
-    def value_warnings(self, request: Request, pk: str) -> Response:
+    def value_warnings(self, request: UserRequest, pk: str) -> Response:
         """The value guard."""
         piece = self.get_object()
         found = value_warnings.value_warnings(piece, piece.sheet())
@@ -61,12 +61,12 @@ class ColourViews(PieceActions):
 
     @changes(shapes.RemedySerializer)
     @action(detail=True, methods=["post"])
-    def remedy(self, request: Request, pk: str) -> Response:
+    def remedy(self, request: UserRequest, pk: str) -> Response:
         return self.change(value_warnings.apply_remedy, **self.read_form(shapes.RemedySerializer))
 
     @extend_schema(request=shapes.ProposeSerializer, responses=shapes.MissingSerializer)
     @action(detail=True, methods=["post"], url_path="missing-pen")
-    def missing_pen(self, request: Request, pk: str) -> Response:
+    def missing_pen(self, request: UserRequest, pk: str) -> Response:
         """The one pen that would improve the best ramp; empty name if none is missing."""
         form = self.read_form(shapes.ProposeSerializer)
         found = ramps.missing_pen(actor=request.user, piece=self.get_object(), **form)
@@ -85,7 +85,7 @@ class ColourViews(PieceActions):
 
     @extend_schema(request=shapes.CounterpartsSerializer, responses=SwatchSerializer(many=True))
     @action(detail=True, methods=["post"], pagination_class=None)
-    def counterparts(self, request: Request, pk: str) -> Response:
+    def counterparts(self, request: UserRequest, pk: str) -> Response:
         """As many swatches from another drawer, one for each."""
         form = self.read_form(shapes.CounterpartsSerializer)
         drawer = get_object_or_404(Drawer.objects.owned_by(request.user), pk=form["drawer"])
@@ -97,7 +97,7 @@ class ColourViews(PieceActions):
         responses=shapes.PaletteColourSerializer(many=True),
     )
     @action(detail=True, methods=["post"], pagination_class=None, parser_classes=[MultiPartParser, StrictJSON])
-    def palette(self, request: Request, pk: str) -> Response:
+    def palette(self, request: UserRequest, pk: str) -> Response:
         """Three to six colours from a photo or a wheel, each with its best owned ramp."""
         form = self.read_form(shapes.PaletteFormSerializer)
         if "photo" in form:
@@ -120,19 +120,19 @@ class ColourViews(PieceActions):
 
     @changes(shapes.SharePaletteSerializer)
     @action(detail=True, methods=["put"], url_path="share-palette")
-    def share_palette(self, request: Request, pk: str) -> Response:
+    def share_palette(self, request: UserRequest, pk: str) -> Response:
         return self.change(palettes.share_out_palette, **self.read_form(shapes.SharePaletteSerializer))
 
     @changes(shapes.LayGoToSerializer)
     @action(detail=True, methods=["put"])
-    def goto(self, request: Request, pk: str) -> Response:
+    def goto(self, request: UserRequest, pk: str) -> Response:
         form = self.read_form(shapes.LayGoToSerializer)
         goto = get_object_or_404(GoTo.objects.owned_by(request.user), pk=form["goto"])
         return self.change(gotos.lay_goto, goto=goto, labels=form["labels"])
 
     @extend_schema(request=shapes.KeepGoToSerializer, responses={201: shapes.GoToSerializer})
     @action(detail=True, methods=["post"], url_path="keep-goto")
-    def keep_goto(self, request: Request, pk: str) -> Response:
+    def keep_goto(self, request: UserRequest, pk: str) -> Response:
         form = self.read_form(shapes.KeepGoToSerializer)
         goto = gotos.keep_goto(actor=request.user, piece=self.get_object(), **form)
         return Response(shapes.GoToSerializer.of(goto), status=201)
@@ -150,10 +150,10 @@ class GoToViewSet(viewsets.GenericViewSet):
         return GoTo.objects.owned_by(self.request.user)
 
     @extend_schema(responses=shapes.GoToSerializer(many=True))
-    def list(self, request: Request) -> Response:
+    def list(self, request: UserRequest) -> Response:
         return Response([shapes.GoToSerializer.of(goto) for goto in self.get_queryset()])
 
-    def destroy(self, request: Request, pk: str) -> Response:
+    def destroy(self, request: UserRequest, pk: str) -> Response:
         gotos.drop_goto(actor=request.user, goto=self.get_object())
         return Response(status=204)
 
@@ -163,8 +163,8 @@ class GoToViewSet(viewsets.GenericViewSet):
     responses=shapes.SubstituteSerializer(many=True),
     parameters=[OpenApiParameter("hex", str, required=True)],
 )
-@api_view(["GET"])
-def substitutes(request: Request) -> Response:
+@api_view(["GET"])  # type: ignore[arg-type]
+def substitutes(request: UserRequest) -> Response:
     """Nearest owned swatches of any medium, lightness first."""
     try:
         lab = hex_to_lab(request.query_params.get("hex", ""))

@@ -13,7 +13,7 @@ from paleta.recipe import sheet_1_to_2
 from server.files.store import size_of
 
 
-def _lifted(flat):
+def _upgraded(flat):
     return whole_numbers(sheet_1_to_2(flat))
 
 
@@ -26,7 +26,7 @@ def forward(apps, schema_editor):
     for piece in piece_model.objects.iterator():
         before = None
         for step in step_model.objects.filter(piece=piece).order_by("number"):
-            sheet = _lifted(step.sheet)
+            sheet = _upgraded(step.sheet)
             if before is not None:
                 step.forward, step.back = _patches(before, sheet), _patches(sheet, before)
                 step.save(update_fields=["forward", "back"])
@@ -38,7 +38,7 @@ def forward(apps, schema_editor):
         if newest is not None:
             piece.latest_recipe = newest.number
             frozen = json.loads(newest.body)["sheet"]
-            text = json.dumps(_lifted(frozen), sort_keys=True)
+            text = json.dumps(_upgraded(frozen), sort_keys=True)
             piece.latest_sheet_sha256 = hashlib.sha256(text.encode()).hexdigest()
         piece.save()
     for goto in apps.get_model("pieces", "GoTo").objects.iterator():

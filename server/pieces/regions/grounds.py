@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from rest_framework.exceptions import ValidationError
 
 from paleta.ground import WAYS, Fade, shades_for
@@ -24,7 +24,7 @@ GROUND_NAME = "Background"
 BEHIND_ALL = -20
 
 
-def take_ground(*, actor: AbstractBaseUser, piece: Piece, version: int, margin_mm: float = 0.0) -> Piece:
+def take_ground(*, actor: User, piece: Piece, version: int, margin_mm: float = 0.0) -> Piece:
     """The paper round the figure becomes a region of its own, behind everything, and fades from the top."""
     sheet = piece.sheet()
     if any(edit["op"] == "ground" for edit in sheet.regions.edits):
@@ -36,7 +36,7 @@ def take_ground(*, actor: AbstractBaseUser, piece: Piece, version: int, margin_m
     return keep_step(actor=actor, piece=piece, version=version, what="The paper as a ground", sheet=changed)
 
 
-def leave_ground(*, actor: AbstractBaseUser, piece: Piece, version: int) -> Piece:
+def leave_ground(*, actor: User, piece: Piece, version: int) -> Piece:
     """The paper round the figure is paper again."""
     sheet = piece.sheet()
     made = taken_from_paper(sheet)
@@ -55,9 +55,7 @@ def leave_ground(*, actor: AbstractBaseUser, piece: Piece, version: int) -> Piec
     return keep_step(actor=actor, piece=piece, version=version, what="The ground is paper again", sheet=kept)
 
 
-def draw_horizon(
-    *, actor: AbstractBaseUser, piece: Piece, version: int, label: int, handles: Sequence[Sequence[float]]
-) -> Piece:
+def draw_horizon(*, actor: User, piece: Piece, version: int, label: int, handles: Sequence[Sequence[float]]) -> Piece:
     """Part a ground along a smooth line through the handles; below it is a ground of its own. Drawn again on the same
     ground, the line is moved."""
     sheet = piece.sheet()
@@ -78,7 +76,7 @@ def draw_horizon(
 
 def cut_bands(
     *,
-    actor: AbstractBaseUser,
+    actor: User,
     piece: Piece,
     version: int,
     label: int,
@@ -107,9 +105,7 @@ def cut_bands(
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=changed)
 
 
-def lay_ground(
-    *, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int], way: str, wish_lab: Any
-) -> Piece:
+def lay_ground(*, actor: User, piece: Piece, version: int, labels: Sequence[int], way: str, wish_lab: Any) -> Piece:
     """Lay grounds in a way of the trade, with a ramp near a wished colour that has as many shades as the fade is long
     for."""
     sheet = piece.sheet()

@@ -7,7 +7,7 @@ from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from rest_framework.exceptions import ValidationError
 
 from paleta import light
@@ -25,7 +25,7 @@ FIND_LIMIT_S = 60.0
 
 
 def change_regions(
-    *, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int], changes: Mapping[str, Any]
+    *, actor: User, piece: Piece, version: int, labels: Sequence[int], changes: Mapping[str, Any]
 ) -> Piece:
     """Rename, reshape, move nearer or farther, leave as paper: the same change to every region in `labels`."""
     sheet = piece.sheet()
@@ -50,7 +50,7 @@ def change_regions(
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed))
 
 
-def find_again(*, actor: AbstractBaseUser, piece: Piece, version: int, gap_mm: float, sensitivity: float) -> Piece:
+def find_again(*, actor: User, piece: Piece, version: int, gap_mm: float, sensitivity: float) -> Piece:
     """Look for the regions once more, with other sliders; edits and settings are carried over where they still fit."""
     sheet = piece.sheet()
     picture, packed = store.fetch(piece.impression_sha256), store.fetch(map_sha256(piece.stamping, sheet))
@@ -71,7 +71,7 @@ def find_again(*, actor: AbstractBaseUser, piece: Piece, version: int, gap_mm: f
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=again)
 
 
-def join_regions(*, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int]) -> Piece:
+def join_regions(*, actor: User, piece: Piece, version: int, labels: Sequence[int]) -> Piece:
     """Make one region of several; the first one named keeps its settings and ramp."""
     sheet = piece.sheet()
     edit = {"op": "join", "regions": sorted(set(labels))}
@@ -85,7 +85,7 @@ def join_regions(*, actor: AbstractBaseUser, piece: Piece, version: int, labels:
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=joined)
 
 
-def erase_region(*, actor: AbstractBaseUser, piece: Piece, version: int, label: int) -> Piece:
+def erase_region(*, actor: User, piece: Piece, version: int, label: int) -> Piece:
     """A speck that was taken for a region goes to what lies around it."""
     sheet = piece.sheet()
     region = next((one for one in region_map(piece.stamping, sheet).regions if one.label == label), None)
@@ -103,7 +103,7 @@ def erase_region(*, actor: AbstractBaseUser, piece: Piece, version: int, label: 
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=erased)
 
 
-def put_before(*, actor: AbstractBaseUser, piece: Piece, version: int, nearer: int, farther: int) -> Piece:
+def put_before(*, actor: User, piece: Piece, version: int, nearer: int, farther: int) -> Piece:
     """Say which of two regions stands in front; what was decided to stand before it moves along."""
     sheet = piece.sheet()
     settings = settings_of(sheet, [nearer, farther])
@@ -133,7 +133,7 @@ def put_before(*, actor: AbstractBaseUser, piece: Piece, version: int, nearer: i
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=kept.with_regions(changed))
 
 
-def make_body(*, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int], together: bool) -> Piece:
+def make_body(*, actor: User, piece: Piece, version: int, labels: Sequence[int], together: bool) -> Piece:
     """Let regions form one body with the first one's form, or take each of them out of its body again."""
     sheet = piece.sheet()
     settings = settings_of(sheet, labels)
@@ -151,15 +151,14 @@ def make_body(*, actor: AbstractBaseUser, piece: Piece, version: int, labels: Se
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed))
 
 
-def split_region(
-    *, actor: AbstractBaseUser, piece: Piece, version: int, label: int, line: Sequence[Sequence[float]]
-) -> Piece:
+def split_region(*, actor: User, piece: Piece, version: int, label: int, line: Sequence[Sequence[float]]) -> Piece:
     """Part one region along a barrier; the new parts start with its settings and ramp."""
     sheet = piece.sheet()
-    edit = {"op": "split", "region": label, "line": [[round(x, 2), round(y, 2)] for x, y in line]}
+    barrier = [[round(x, 2), round(y, 2)] for x, y in line]
+    edit = {"op": "split", "region": label, "line": barrier}
     check_edit(edit, set(sheet.regions.settings))
     old = sheet.regions.settings[label]
-    new = parts_of_split(region_map(piece.stamping, sheet), label, edit["line"])
+    new = parts_of_split(region_map(piece.stamping, sheet), label, barrier)
     parts = {part: replace(old, name=f"{old.name[:54]} ({number})") for number, part in enumerate(new, start=2)}
     split = edited(sheet, edit, {**sheet.regions.settings, **parts})
     what = f"Split {old.name} in {len(new) + 1}"

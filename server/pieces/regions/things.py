@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from rest_framework.exceptions import ValidationError
 
 from paleta.impression import PairScores
@@ -20,9 +20,7 @@ from server.pieces.steps import keep_step
 WEIGH_LIMIT_S = 60.0
 
 
-def group_regions(
-    *, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int], together: bool
-) -> Piece:
+def group_regions(*, actor: User, piece: Piece, version: int, labels: Sequence[int], together: bool) -> Piece:
     """Make one thing of regions, or let each of them stand for itself again."""
     sheet = piece.sheet()
     settings = settings_of(sheet, labels)
@@ -35,7 +33,7 @@ def group_regions(
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=joined)
 
 
-def join_alike(*, actor: AbstractBaseUser, piece: Piece, version: int, label: int) -> Piece:
+def join_alike(*, actor: User, piece: Piece, version: int, label: int) -> Piece:
     """Add to a region's thing whatever looks like it."""
     sheet = piece.sheet()
     settings_of(sheet, [label])
@@ -49,7 +47,7 @@ def join_alike(*, actor: AbstractBaseUser, piece: Piece, version: int, label: in
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=joined)
 
 
-def rename_thing(*, actor: AbstractBaseUser, piece: Piece, version: int, label: int, name: str) -> Piece:
+def rename_thing(*, actor: User, piece: Piece, version: int, label: int, name: str) -> Piece:
     """Call the thing of this region otherwise."""
     sheet = piece.sheet()
     old = settings_of(sheet, [label])[label].thing
@@ -63,7 +61,7 @@ def rename_thing(*, actor: AbstractBaseUser, piece: Piece, version: int, label: 
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed))
 
 
-def answer(*, actor: AbstractBaseUser, piece: Piece, version: int, labels: Sequence[int], alike: bool) -> Piece:
+def answer(*, actor: User, piece: Piece, version: int, labels: Sequence[int], alike: bool) -> Piece:
     """Say whether a group that Paleta is not sure of is one thing."""
     sheet = piece.sheet()
     settings = settings_of(sheet, labels)
@@ -80,7 +78,7 @@ def answer(*, actor: AbstractBaseUser, piece: Piece, version: int, labels: Seque
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=answered)
 
 
-def find_things(*, actor: AbstractBaseUser, piece: Piece, version: int) -> Piece:
+def find_things(*, actor: User, piece: Piece, version: int) -> Piece:
     """Propose bodies and things for the regions that have none."""
     sheet = piece.sheet()
     settings, unsure = proposed(weighed(piece, sheet), sheet.regions.settings)

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from rest_framework.exceptions import ValidationError
 
 from paleta.errors import SchoolError
@@ -25,7 +25,7 @@ from server.pieces.schools import school_for
 from server.pieces.steps import keep_step
 
 
-def describe(*, actor: AbstractBaseUser, piece: Piece, version: int, part: str, changes: Mapping[str, Any]) -> Piece:
+def describe(*, actor: User, piece: Piece, version: int, part: str, changes: Mapping[str, Any]) -> Piece:
     """Set fields of one part of the sheet. A paper is one that ships or the actor's own, which the sheet then holds."""
     if "paper" in changes:
         changes = {**changes, "own_paper": _own_paper(actor, piece, changes["paper"])}
@@ -35,7 +35,7 @@ def describe(*, actor: AbstractBaseUser, piece: Piece, version: int, part: str, 
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
 
 
-def _own_paper(actor: AbstractBaseUser, piece: Piece, code: str) -> Paper | None:
+def _own_paper(actor: User, piece: Piece, code: str) -> Paper | None:
     stamp = piece.sheet().stamp
     if stamp.own_paper is not None and stamp.paper == code:
         return stamp.own_paper
@@ -45,14 +45,14 @@ def _own_paper(actor: AbstractBaseUser, piece: Piece, code: str) -> Paper | None
     return None if code in PAPERS else paper
 
 
-def turn_lamp(*, actor: AbstractBaseUser, piece: Piece, version: int, lamp: Lamp) -> Piece:
+def turn_lamp(*, actor: User, piece: Piece, version: int, lamp: Lamp) -> Piece:
     """Turn the lamp of `piece` and keep the new direction."""
     sheet = piece.sheet().with_part("light", lamp=lamp)
     what = f"Lamp to {lamp.clock}, {lamp.elevation_deg:.0f}° high"
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
 
 
-def set_glows(*, actor: AbstractBaseUser, piece: Piece, version: int, glows: Sequence[Glow]) -> Piece:
+def set_glows(*, actor: User, piece: Piece, version: int, glows: Sequence[Glow]) -> Piece:
     """The lights inside the picture, all of them."""
     width_mm, height_mm = (pixels / piece.dpi * MM_PER_INCH for pixels in (piece.width_px, piece.height_px))
     for glow in glows:
@@ -63,7 +63,7 @@ def set_glows(*, actor: AbstractBaseUser, piece: Piece, version: int, glows: Seq
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
 
 
-def choose_medium(*, actor: AbstractBaseUser, piece: Piece, version: int, medium: str, drawer: Drawer) -> Piece:
+def choose_medium(*, actor: User, piece: Piece, version: int, medium: str, drawer: Drawer) -> Piece:
     """Take what is coloured next from this drawer. What has its colours keeps them."""
     require_owner(actor, drawer)
     if drawer.medium != medium:
@@ -78,7 +78,7 @@ def choose_medium(*, actor: AbstractBaseUser, piece: Piece, version: int, medium
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet)
 
 
-def lay_over(*, actor: AbstractBaseUser, piece: Piece, version: int, drawer: Drawer) -> Piece:
+def lay_over(*, actor: User, piece: Piece, version: int, drawer: Drawer) -> Piece:
     """One coat more over everything that is coloured, with as many swatches of the drawer as each ramp has, matched by
     eye: pencil over marker."""
     require_owner(actor, drawer)
@@ -100,7 +100,7 @@ def lay_over(*, actor: AbstractBaseUser, piece: Piece, version: int, drawer: Dra
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=over)
 
 
-def choose_school(*, actor: AbstractBaseUser, piece: Piece, version: int, school: str) -> Piece:
+def choose_school(*, actor: User, piece: Piece, version: int, school: str) -> Piece:
     """Lay the shades of its medium in another school's order."""
     try:
         chosen = school_for(actor, school)

@@ -15,12 +15,13 @@ from server.dataclass_serializers import field_of
 class CornersField(serializers.JSONField):
     """Four (x, y), each 0..1 across the picture, as JSON text: top left, top right, bottom right, bottom left."""
 
-    def to_internal_value(self, data: Any) -> tuple[tuple[float, float], ...]:
+    def to_internal_value(self, data: Any) -> Any:
         wrong = serializers.ValidationError("Four corners are needed, each as x and y.", "corners_wrong")
         if isinstance(data, str | bytes) and len(data) > 1000:
             raise wrong
         try:
-            return tuple((float(x), float(y)) for x, y in super().to_internal_value(data))
+            corners: Any = super().to_internal_value(data)
+            return tuple((float(x), float(y)) for x, y in corners)
         except (TypeError, ValueError, OverflowError, RecursionError) as error:
             raise wrong from error
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db import transaction
 
 from paleta.impression import Corners
@@ -31,7 +31,7 @@ def look(data: bytes) -> Mapping[str, Any]:
 
 def add_piece(
     *,
-    actor: AbstractBaseUser,
+    actor: User,
     data: bytes,
     title: str,
     width_mm: float | None = None,
@@ -75,7 +75,7 @@ def add_piece(
 
 def put_on_shelf(
     *,
-    owner: AbstractBaseUser,
+    owner: User,
     sheet: Sheet,
     picture: bytes,
     packed_map: bytes,
@@ -106,7 +106,7 @@ def put_on_shelf(
 
 
 @transaction.atomic
-def delete_piece(*, actor: AbstractBaseUser, piece: Piece) -> None:
+def delete_piece(*, actor: User, piece: Piece) -> None:
     """Take a piece off the shelf with its recipes. Its files are swept later, if nobody else refers to them."""
     require_owner(actor, piece)
     piece.delete()

@@ -10,11 +10,11 @@ from drf_spectacular.types import OpenApiTypes
 from drf_spectacular.utils import OpenApiParameter, extend_schema
 from rest_framework.decorators import action
 from rest_framework.parsers import MultiPartParser
-from rest_framework.request import Request
 from rest_framework.response import Response
 
 from paleta.light import Lamp
 from paleta.picture import VIEWS
+from server.accounts.authentication import UserRequest
 from server.derived import pictures
 from server.pieces import presenters, steps
 from server.pieces.models import Piece
@@ -48,42 +48,42 @@ class ShelfViews(PieceActions):
         return pieces.defer("current_sheet") if self.action in ("list", "picture") else pieces
 
     @extend_schema(responses=ShelfPieceSerializer(many=True))
-    def list(self, request: Request) -> Response:
+    def list(self, request: UserRequest) -> Response:
         page = self.paginate_queryset(self.get_queryset())
         return self.get_paginated_response([presenters.shelf_readout(piece) for piece in page or []])
 
     @extend_schema(request={"multipart/form-data": AddPieceSerializer}, responses={201: PieceSerializer})
-    def create(self, request: Request) -> Response:
+    def create(self, request: UserRequest) -> Response:
         form = self.read_form(AddPieceSerializer)
         piece = services.add_piece(actor=request.user, data=uploaded(form.pop("image")), **form)
         return self.show(piece, status=201)
 
-    def retrieve(self, request: Request, pk: str) -> Response:
+    def retrieve(self, request: UserRequest, pk: str) -> Response:
         return self.show(self.get_object())
 
-    def destroy(self, request: Request, pk: str) -> Response:
+    def destroy(self, request: UserRequest, pk: str) -> Response:
         services.delete_piece(actor=request.user, piece=self.get_object())
         return Response(status=204)
 
     @extend_schema(request={"multipart/form-data": LookSerializer}, responses=LookOutSerializer)
     @action(detail=False, methods=["post"])
-    def look(self, request: Request) -> Response:
+    def look(self, request: UserRequest) -> Response:
         """Read a picture without keeping it, and say where its sheet lies."""
         return Response(services.look(uploaded(self.read_form(LookSerializer)["image"])))
 
     @changes(None)
     @action(detail=True, methods=["post"])
-    def undo(self, request: Request, pk: str) -> Response:
+    def undo(self, request: UserRequest, pk: str) -> Response:
         return self.change(steps.undo)
 
     @changes(None)
     @action(detail=True, methods=["post"])
-    def redo(self, request: Request, pk: str) -> Response:
+    def redo(self, request: UserRequest, pk: str) -> Response:
         return self.change(steps.redo)
 
     @extend_schema(parameters=PICTURE, responses={(200, "image/jpeg"): OpenApiTypes.BINARY})
     @action(detail=True)
-    def picture(self, request: Request, pk: str) -> HttpResponse:
+    def picture(self, request: UserRequest, pk: str) -> HttpResponse:
         piece, query = self.get_object(), request.query_params
         sheet = piece.sheet()
         if "width_px" in query:
@@ -103,7 +103,7 @@ class ShelfViews(PieceActions):
 
     @extend_schema(responses={(200, "image/png"): OpenApiTypes.BINARY})
     @action(detail=True)
-    def labels(self, request: Request, pk: str) -> HttpResponse:
+    def labels(self, request: UserRequest, pk: str) -> HttpResponse:
         piece = self.get_object()
         data = pictures.labels_picture(piece.stamping, piece.sheet())
         return HttpResponse(data, content_type="image/png", headers={"Cache-Control": "no-store"})

@@ -2,14 +2,14 @@
 
 from django.db import migrations, models
 
-from server.runs.lifts import lifted
+from server.runs.upgrades import upgraded_run
 
 LIFTED = ("pace", "times", "sheet")
 
 
 def lift(apps, schema_editor):
     for run in apps.get_model("runs", "Run").objects.iterator(chunk_size=200):
-        values = lifted({name: getattr(run, name) for name in (*LIFTED, "medium")})
+        values = upgraded_run({name: getattr(run, name) for name in (*LIFTED, "medium")})
         for name in LIFTED:
             setattr(run, name, values[name])
         run.save(update_fields=LIFTED)

@@ -8,7 +8,7 @@ import { nextUp } from "./progress";
 import { Stage } from "./Stage";
 import { useShell } from "./shell";
 import { useAwake } from "./surroundings";
-import { useDesk } from "./useDesk";
+import { useRunSync } from "./useRunSync";
 
 /** Colouring along: what to lay out, then stint by stint, then what came of it. Works on without the server. */
 export function AlongPage() {
@@ -17,8 +17,8 @@ export function AlongPage() {
 }
 
 function Along({ id }: { id: number }) {
-  const at = useDesk(id);
-  const { desk, state, course, progress } = at;
+  const at = useRunSync(id);
+  const { sync, state, course, progress } = at;
   const [begun, setBegun] = useState(false);
   useAwake();
   useShell();
@@ -29,13 +29,13 @@ function Along({ id }: { id: number }) {
         {state.problem?.status === 401 ? (
           <SignInFirst />
         ) : state.problem ? (
-          <Failed error={state.problem} onRetry={() => void desk.fetch()} />
+          <Failed error={state.problem} onRetry={() => void sync.fetch()} />
         ) : state.online ? (
           <Waiting what="Laying out" />
         ) : (
           <Failed
             error={new Error("This run is not on this device yet, and Paleta does not answer.")}
-            onRetry={() => void desk.fetch()}
+            onRetry={() => void sync.fetch()}
           />
         )}
       </div>

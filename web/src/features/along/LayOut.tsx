@@ -2,10 +2,10 @@ import { Link } from "react-router";
 
 import type { Medium, RunReadout } from "@/shared/api";
 import { Button, Cautions, counted, minutes, swatchStyle, useSingleKeys } from "@/shared/ui";
-import type { DeskState } from "./desk";
+import type { RunSyncState } from "./runSync";
 import { UnsentLine } from "./Unsent";
 
-type Props = { run: RunReadout; state: DeskState; onBegin: () => void };
+type Props = { run: RunReadout; state: RunSyncState; onBegin: () => void };
 
 /** Before the first pass: what has to lie on the table. */
 export function LayOut({ run, state, onBegin }: Props) {

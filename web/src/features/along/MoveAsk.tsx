@@ -2,13 +2,13 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 
 import { api, type RunReadout } from "@/shared/api";
 import { Ask, Button } from "@/shared/ui";
-import type { Desk } from "./desk";
+import type { RunSync } from "./runSync";
 
 type Moving = { to_version: number; sentences: string[] };
-type Props = { open: boolean; onClose: () => void; run: RunReadout; desk: Desk };
+type Props = { open: boolean; onClose: () => void; run: RunReadout; sync: RunSync };
 
 /** A newer version was kept since the run began: what following it would do, and doing it. */
-export function MoveAsk({ open, onClose, run, desk }: Props) {
+export function MoveAsk({ open, onClose, run, sync }: Props) {
   const told = useQuery({
     queryKey: ["runs", run.id, "move", run.log.length] as const,
     queryFn: ({ signal }) => api.get<Moving>(`/runs/${run.id}/move/`, { signal }),
@@ -17,7 +17,7 @@ export function MoveAsk({ open, onClose, run, desk }: Props) {
   const move = useMutation({
     mutationFn: () => api.post<RunReadout>(`/runs/${run.id}/move/`),
     onSuccess: async () => {
-      await desk.fetch();
+      await sync.fetch();
       onClose();
     },
   });

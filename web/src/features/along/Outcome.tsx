@@ -9,13 +9,13 @@ import { lastDone } from "./progress";
 import type { Progress } from "./replay";
 import type { KeptRun } from "@/shared/api/runStore";
 import { UnsentLine } from "./Unsent";
-import type { AtDesk } from "./useDesk";
+import type { SyncedRun } from "./useRunSync";
 
 type Kept = { number: number; changes: string[] };
 
 /** After the last pass: the time beside the plan, what differed, and what of it is kept. */
-export function Outcome({ at, kept }: { at: AtDesk & { progress: Progress }; kept: KeptRun }) {
-  const { desk, state, progress } = at;
+export function Outcome({ at, kept }: { at: SyncedRun & { progress: Progress }; kept: KeptRun }) {
+  const { sync, state, progress } = at;
   const run = kept.run;
   const [noting, setNoting] = useState(false);
   const navigate = useNavigate();
@@ -107,7 +107,7 @@ export function Outcome({ at, kept }: { at: AtDesk & { progress: Progress }; kep
             </Button>
           )}
           {last && (
-            <Button onClick={() => void desk.write({ kind: "undone", card: last.card, event: last.id })}>
+            <Button onClick={() => void sync.write({ kind: "undone", card: last.card, event: last.id })}>
               {last.kind === "finished" ? "It is not finished" : "Back one pass"}
             </Button>
           )}
@@ -129,8 +129,8 @@ export function Outcome({ at, kept }: { at: AtDesk & { progress: Progress }; kep
       <NoteAsk
         open={noting}
         onClose={() => setNoting(false)}
-        onNote={(text) => void desk.write({ kind: "noted", text })}
-        onPhoto={(file, text) => void desk.writePhoto(file, 1, text)}
+        onNote={(text) => void sync.write({ kind: "noted", text })}
+        onPhoto={(file, text) => void sync.writePhoto(file, 1, text)}
       />
     </main>
   );

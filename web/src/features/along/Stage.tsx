@@ -16,7 +16,7 @@ import { ClockFace, Hint, NextLine } from "./StageParts";
 import type { KeptRun } from "@/shared/api/runStore";
 import { turnAloud, useAloud, useAloudOn } from "./surroundings";
 import { UnsentLine } from "./Unsent";
-import type { AtDesk } from "./useDesk";
+import type { SyncedRun } from "./useRunSync";
 import { namesOf, tellStep } from "./words";
 
 type Asking = "pen" | "slip" | "note" | "move" | "end" | null;
@@ -25,8 +25,8 @@ const NONE: number[] = [];
 const ACTION = "min-h-12 px-2 text-[16px] leading-tight";
 
 /** While colouring: the stint in hand, very large; what comes next; what is wet. */
-export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept: KeptRun }) {
-  const { desk, state, course, progress } = at;
+export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; kept: KeptRun }) {
+  const { sync, state, course, progress } = at;
   const run = kept.run;
   const [picked, setPicked] = useState<Step | null>(null);
   const [asking, setAsking] = useState<Asking>(null);
@@ -52,14 +52,14 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
     setPicked(null);
     void write(() =>
       step.kind === "handling"
-        ? desk.write({ kind: "handled", card: step.card, step: step.handling })
-        : desk.write({ kind: "laid", card: step.card, passes: step.passes }),
+        ? sync.write({ kind: "handled", card: step.card, step: step.handling })
+        : sync.write({ kind: "laid", card: step.card, passes: step.passes }),
     );
   }
   const last = lastDone(progress);
   function back() {
     setPicked(null);
-    if (last) void write(() => desk.write({ kind: "undone", card: last.card, event: last.id }));
+    if (last) void write(() => sync.write({ kind: "undone", card: last.card, event: last.id }));
   }
   // Space on a button presses that button; anywhere else it is the big one.
   useSingleKeys((key) => {
@@ -80,7 +80,7 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
     const passes = last?.passes ?? [];
     if (!last || passes.length === 0) return;
     void write(async () => {
-      await desk.write({ kind: "extra coat", card: last.card, passes });
+      await sync.write({ kind: "extra coat", card: last.card, passes });
       tell(`One more coat: ${namesOf(run, passes)}. Back takes it away.`);
     });
   }
@@ -207,7 +207,7 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
           onClose={() => setAsking(null)}
           run={run}
           step={step}
-          onTake={(pen) => void write(() => desk.write({ kind: "another pen", card: step.card, ...pen }))}
+          onTake={(pen) => void write(() => sync.write({ kind: "another pen", card: step.card, ...pen }))}
         />
       )}
       <SlipAsk
@@ -218,17 +218,17 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
         onSlip={(slip, rescue) =>
           void write(async () => {
             const where = { card: last?.card ?? step.card };
-            const id = await desk.write({ kind: "slip", ...where, slip, passes: last?.passes ?? [] });
-            if (rescue && id) await desk.write({ kind: "rescued", ...where, event: id, rescue });
+            const id = await sync.write({ kind: "slip", ...where, slip, passes: last?.passes ?? [] });
+            if (rescue && id) await sync.write({ kind: "rescued", ...where, event: id, rescue });
           })
         }
       />
-      <MoveAsk open={asking === "move"} onClose={() => setAsking(null)} run={run} desk={desk} />
+      <MoveAsk open={asking === "move"} onClose={() => setAsking(null)} run={run} sync={sync} />
       <Ask open={asking === "end"} onClose={() => setAsking(null)} title="Call it finished?">
         <p className="mb-5">What is not laid is left out, and the record says so.</p>
         <div className="flex justify-end gap-3 [&>*]:min-h-12">
           <Button onClick={() => setAsking(null)}>Go on colouring</Button>
-          <Button kind="main" onClick={() => void write(() => desk.write({ kind: "finished" }))}>
+          <Button kind="main" onClick={() => void write(() => sync.write({ kind: "finished" }))}>
             It is finished
           </Button>
         </div>
@@ -236,8 +236,8 @@ export function Stage({ at, kept }: { at: AtDesk & { progress: Progress }; kept:
       <NoteAsk
         open={asking === "note"}
         onClose={() => setAsking(null)}
-        onNote={(text) => void write(() => desk.write({ kind: "noted", card: step.card, text }))}
-        onPhoto={(file, text) => void write(() => desk.writePhoto(file, step.card, text))}
+        onNote={(text) => void write(() => sync.write({ kind: "noted", card: step.card, text }))}
+        onPhoto={(file, text) => void write(() => sync.writePhoto(file, step.card, text))}
       />
     </>
   );

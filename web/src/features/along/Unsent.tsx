@@ -1,8 +1,8 @@
 import { counted } from "@/shared/ui";
-import type { DeskState } from "./desk";
+import type { RunSyncState } from "./runSync";
 
 /** A quiet line about what the server has not taken yet. */
-export function UnsentLine({ state }: { state: DeskState }) {
+export function UnsentLine({ state }: { state: RunSyncState }) {
   const count = state.unsent.length;
   if (state.problem?.status === 401)
     return <p role="status">Signed out. What you tick off is kept here until you sign in again.</p>;

@@ -4,7 +4,7 @@ import { plannedPen } from "./progress";
 import { penKey, type Progress } from "./replay";
 
 /** A step in words: which swatch, where, how. */
-export type Told = {
+export type SyncResult = {
   title: string;
   hex: string | null;
   code: string;
@@ -14,7 +14,7 @@ export type Told = {
   instead: string;
 };
 
-export function tellStep(run: RunReadout, progress: Progress, step: Step): Told {
+export function tellStep(run: RunReadout, progress: Progress, step: Step): SyncResult {
   if (step.kind === "handling") {
     const one = run.handling[step.handling - 1];
     return { title: one?.name ?? "", hex: null, code: "", where: "", how: one?.how ?? "", instead: "" };

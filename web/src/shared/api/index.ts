@@ -73,7 +73,7 @@ export type {
   Substitute,
   Swatch,
   SwatchRecord,
-  Told,
+  SyncResult,
   Trade,
   ValueWarning,
   Wish,

@@ -4701,6 +4701,13 @@ export interface components {
             /** @description What cannot be true of it as it was measured; usually empty. */
             readonly doubt: string;
         };
+        SyncResult: {
+            accepted: string[];
+            refused: components["schemas"]["RefusedEvent"][];
+            /** @description Lines that were not seen yet, in their order. */
+            events: components["schemas"]["Event"][];
+            last: number;
+        };
         TakeMeasuredRequest: {
             swatch: number;
             lab: number[];
@@ -4732,13 +4739,6 @@ export interface components {
             labels: number[];
             /** @default true */
             together: boolean;
-        };
-        Told: {
-            accepted: string[];
-            refused: components["schemas"]["RefusedEvent"][];
-            /** @description Lines that were not seen yet, in their order. */
-            events: components["schemas"]["Event"][];
-            last: number;
         };
         /** @description A finishing touch; its time counts from the end of the colouring. */
         TouchStep: {
@@ -9043,7 +9043,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Told"];
+                    "application/json": components["schemas"]["SyncResult"];
                 };
             };
             /** @description A problem. */

@@ -8,7 +8,7 @@ from typing import Any
 from paleta.recipe import sheet_4_to_5
 
 
-def lifted(values: Mapping[str, Any]) -> dict[str, Any]:
+def upgraded_run(values: Mapping[str, Any]) -> dict[str, Any]:
     """A run's pace and times by medium, and its sheet with coats; what has them already stays."""
     pace, times, sheet, medium = values["pace"], values["times"], values["sheet"], values["medium"]
     if pace is not None and "start_s" in pace:

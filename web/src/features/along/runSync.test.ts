@@ -3,7 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 
 import type { RunEvent } from "@/shared/api";
 import { store } from "@/shared/api/runStore";
-import { Desk } from "./desk";
+import { RunSync } from "./runSync";
 
 const READOUT = { id: 1, plan: "p", recipe_id: 5, recipe_number: 1, piece_id: 2, log: [], last: 0 };
 
@@ -44,45 +44,45 @@ afterEach(async () => {
   await store.sent((await store.unsent(1)).map((one) => one.id));
 });
 
-async function opened(): Promise<Desk> {
-  const desk = new Desk(1);
-  await desk.fetch();
-  return desk;
+async function opened(): Promise<RunSync> {
+  const sync = new RunSync(1);
+  await sync.fetch();
+  return sync;
 }
 
 describe("a run on this device", () => {
   it("keeps a line before it counts, sends it, and takes it out of what is not sent", async () => {
-    const desk = await opened();
-    await desk.write({ kind: "laid", passes: [1] });
-    expect(desk.state.unsent).toHaveLength(1);
-    await desk.sync();
+    const sync = await opened();
+    await sync.write({ kind: "laid", passes: [1] });
+    expect(sync.state.unsent).toHaveLength(1);
+    await sync.sync();
     expect(server.log.map((event) => event.passes)).toEqual([[1]]);
     expect(await store.unsent(1)).toEqual([]);
-    expect(desk.state.kept?.run.log).toHaveLength(1);
+    expect(sync.state.kept?.run.log).toHaveLength(1);
   });
 
   it("loses and doubles nothing while the server is silent, nor when an answer is lost", async () => {
-    const desk = await opened();
+    const sync = await opened();
     server.silent = true;
-    await desk.write({ kind: "laid", passes: [1] });
-    await desk.write({ kind: "laid", passes: [2] });
-    await desk.sync();
-    expect(desk.state.online).toBe(false);
+    await sync.write({ kind: "laid", passes: [1] });
+    await sync.write({ kind: "laid", passes: [2] });
+    await sync.sync();
+    expect(sync.state.online).toBe(false);
     server.silent = false;
     server.losesAnswers = 1;
-    await desk.sync();
+    await sync.sync();
     expect(await store.unsent(1)).toHaveLength(2);
-    await desk.sync();
+    await sync.sync();
     expect(server.log).toHaveLength(2);
     expect(await store.unsent(1)).toEqual([]);
-    expect(new Set(desk.state.kept?.run.log.map((event) => event.id)).size).toBe(2);
+    expect(new Set(sync.state.kept?.run.log.map((event) => event.id)).size).toBe(2);
   });
 
   it("goes on from what is kept after a start without the server", async () => {
     const first = await opened();
     server.silent = true;
     await first.write({ kind: "laid", passes: [1] });
-    const second = new Desk(1);
+    const second = new RunSync(1);
     const close = second.open();
     await vi.waitFor(() => expect(second.state.unsent).toHaveLength(1));
     expect(second.state.kept?.run.plan).toBe("p");

@@ -1,21 +1,21 @@
 import { useEffect, useMemo, useState, useSyncExternalStore } from "react";
 
 import { courseOf, type Step } from "./course";
-import { Desk, type DeskState } from "./desk";
+import { RunSync, type RunSyncState } from "./runSync";
 import { replay, type Progress } from "./replay";
 
-export type AtDesk = { desk: Desk; state: DeskState; course: Step[]; progress: Progress | null };
+export type SyncedRun = { sync: RunSync; state: RunSyncState; course: Step[]; progress: Progress | null };
 
 /** The run on this device, with what its log adds up to. */
-export function useDesk(id: number): AtDesk {
-  const [desk] = useState(() => new Desk(id));
-  useEffect(() => desk.open(), [desk]);
-  const state = useSyncExternalStore(desk.subscribe, desk.read);
+export function useRunSync(id: number): SyncedRun {
+  const [sync] = useState(() => new RunSync(id));
+  useEffect(() => sync.open(), [sync]);
+  const state = useSyncExternalStore(sync.subscribe, sync.read);
   const run = state.kept?.run;
   const course = useMemo(() => (run ? courseOf(run) : []), [run]);
   const progress = useMemo(
     () => (run ? replay(run, [...run.log, ...state.unsent.flatMap(({ event }) => event ?? [])]) : null),
     [run, state.unsent],
   );
-  return { desk, state, course, progress };
+  return { sync, state, course, progress };
 }

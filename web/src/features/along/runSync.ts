@@ -1,8 +1,8 @@
-import { api, pictureOf, Problem, type RunEvent, type RunReadout, type Told } from "@/shared/api";
+import { api, pictureOf, Problem, type RunEvent, type RunReadout, type SyncResult } from "@/shared/api";
 import { tell } from "@/shared/ui";
 import { store, type KeptRun, type Unsent } from "@/shared/api/runStore";
 
-export type DeskState = {
+export type RunSyncState = {
   kept: KeptRun | null;
   unsent: Unsent[];
   /** Whether the server answered when last asked. */
@@ -25,8 +25,8 @@ const LINES_AT_ONCE = 500;
  * One run on this device: its log is what the server is known to have and what is not sent yet. Whatever is written is
  * on this device's disk before it counts, and is sent as soon as the server answers.
  */
-export class Desk {
-  state: DeskState = { kept: null, unsent: [], online: true, problem: null };
+export class RunSync {
+  state: RunSyncState = { kept: null, unsent: [], online: true, problem: null };
   private readonly listeners = new Set<() => void>();
   private channel: BroadcastChannel | undefined;
   private timer: ReturnType<typeof setInterval> | undefined;
@@ -41,7 +41,7 @@ export class Desk {
   };
   readonly read = () => this.state;
 
-  private set(part: Partial<DeskState>) {
+  private set(part: Partial<RunSyncState>) {
     this.state = { ...this.state, ...part };
     this.listeners.forEach((listener) => listener());
   }
@@ -156,7 +156,7 @@ export class Desk {
     const unsent = await store.unsent(this.id);
     const events = unsent.flatMap(({ event }) => event ?? []).slice(0, LINES_AT_ONCE);
     try {
-      const told = await api.post<Told>(`/runs/${this.id}/events/`, { events, seen: kept.run.last });
+      const told = await api.post<SyncResult>(`/runs/${this.id}/events/`, { events, seen: kept.run.last });
       await this.hear(told);
       for (const one of unsent) if (one.photo) await this.sendPhoto(one);
       this.set({ online: true, problem: null });
@@ -165,7 +165,7 @@ export class Desk {
     }
   }
 
-  private async hear(told: Told) {
+  private async hear(told: SyncResult) {
     const kept = this.state.kept;
     if (!kept) return;
     const known = new Set(kept.run.log.map((event) => event.id));

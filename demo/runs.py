@@ -18,8 +18,8 @@ from paleta.run import (
     AnotherPen,
     Event,
     Handled,
-    Laid,
     Noted,
+    PassesLaid,
     Rescued,
     Slip,
     Touched,
@@ -171,7 +171,7 @@ def _events(run: Run, demo: DemoRun, begun_s: float, seed: int) -> Iterator[Even
         hand += pace.setup_s if ones[0].medium != held.medium else 0
         now = max(now, dry) + hand * demo.pace * float(np.exp(chance.normal(0, SCATTER)))
         held = ones[0]
-        yield Laid(**about(now, card), passes=tuple(one.number for one in ones))
+        yield PassesLaid(**about(now, card), passes=tuple(one.number for one in ones))
         for one in ones:
             touched[card, one.region] = Touched(now, paces[one.medium])
         if place in ends:

@@ -11,7 +11,8 @@ from typing import Any
 
 import yaml
 
-from paleta.order import LONGEST_HOW, LONGEST_NAME, LONGEST_SUMMARY, MOST_COPIES, MOST_STEPS
+from paleta.media import LONGEST_HOW, LONGEST_NAME, LONGEST_SUMMARY, MOST_STEPS
+from paleta.order import MOST_COPIES
 from paleta.recipe import MOST_GLOWS, TAGS_KIND
 
 ROOT = Path(__file__).parents[1]

@@ -1,13 +1,13 @@
 """The card: exact sizes, what lies where, how it is cut from sheets, and in what order it is made."""
 
-from paleta.card._cut import Cut, CutPiece, CutPlan, CutSheet, Need, cut, cut_card, warm_up
-from paleta.card._folds import FOLDS, Fold
+from paleta.card._cut import Cut, CutPlan, CutSheet, cut, cut_card, warm_up
+from paleta.card._folds import FOLDS
 from paleta.card._layout import lay_out
-from paleta.card._length import ZERO, Length, Measure, Shown, inches, millimetres, parse_length, show
-from paleta.card._making import Conflict, MakingStep, check_making, drying_s, making, steps_of
+from paleta.card._length import ZERO, Length, Measure, inches, millimetres, parse_length, show
+from paleta.card._making import MakingStep, check_making, making, steps_of
 from paleta.card._outline import MASK_INSIDE_MM, cut_lines
 from paleta.card._picture import Picture, Place, Thing
-from paleta.card._plan import CARD_WARNINGS, CardPlan, CardWarning, Piece, PlacedLayer, on_picture
+from paleta.card._plan import CARD_WARNINGS, CardPlan, Piece, PlacedLayer, on_picture
 from paleta.card._sizes import CARDS, ENVELOPES, SHEETS, Size
 from paleta.card._spec import (
     GRAINS,
@@ -24,7 +24,7 @@ from paleta.card._spec import (
     open_size,
     said_of_card,
 )
-from paleta.card._stack import Slab, paper_thickness, stack
+from paleta.card._stack import Slab, stack
 from paleta.card._weight import Weight, parse_weight, said_weight
 
 __all__ = [
@@ -41,27 +41,21 @@ __all__ = [
     "Base",
     "CardPlan",
     "CardSpec",
-    "CardWarning",
-    "Conflict",
     "Cut",
     "CutOut",
-    "CutPiece",
     "CutPlan",
     "CutSheet",
-    "Fold",
     "Greeting",
     "Inside",
     "Layer",
     "Length",
     "MakingStep",
     "Measure",
-    "Need",
     "Panel",
     "Picture",
     "Piece",
     "Place",
     "PlacedLayer",
-    "Shown",
     "Size",
     "Slab",
     "Stock",
@@ -71,14 +65,12 @@ __all__ = [
     "cut",
     "cut_card",
     "cut_lines",
-    "drying_s",
     "inches",
     "lay_out",
     "making",
     "millimetres",
     "on_picture",
     "open_size",
-    "paper_thickness",
     "parse_length",
     "parse_weight",
     "said_of_card",

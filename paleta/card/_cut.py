@@ -95,6 +95,19 @@ def cut(sheets: Sequence[Stock], pieces: Sequence[Piece], cards: int = 1) -> Cut
 
     Sheets of one name may have several sizes: then as little paper is used as can be.
 
+    Parameters
+    ----------
+    sheets
+        What there is, by name and size.
+    pieces
+        Of one card.
+    cards
+        How many are made.
+
+    Returns
+    -------
+    Sheets with their pieces and cuts, each cut from edge to edge.
+
     Raises
     ------
     CardError
@@ -123,7 +136,15 @@ def cut(sheets: Sequence[Stock], pieces: Sequence[Piece], cards: int = 1) -> Cut
 
 
 def cut_card(plan: CardPlan, cards: int | None = None) -> CutPlan:
-    """The cutting plan of a card's pieces from the sheets its spec names."""
+    """The cutting plan of a card's pieces from the sheets its spec names.
+
+    Parameters
+    ----------
+    plan
+        As `lay_out` gives.
+    cards
+        How many are made; as the spec says where nothing is said.
+    """
     first = plan.spec.stock[0].name if plan.spec.stock else ""
     # The picture lies on what was stamped already, and foam is no paper: both are cut only where sheets are named.
     pieces = [one if one.stock or one.name == plan.panel.name else replace(one, stock=first) for one in plan.pieces]

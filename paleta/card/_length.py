@@ -99,6 +99,13 @@ def millimetres(value: int | str | Fraction) -> Length:
 def parse_length(text: str, unit: str = "") -> Length:
     """A length as people write it: "4 1/4", "4¼", '4-1/4"', "10,8 cm", "108 mm"; `unit` is meant where none is written.
 
+    Parameters
+    ----------
+    text
+        As a person writes it.
+    unit
+        "in", "mm" or "cm", meant where none is written.
+
     Raises
     ------
     CardError
@@ -140,7 +147,15 @@ class Shown:
 
 
 def show(length: Length, unit: str = "in") -> Shown:
-    """The length in sixteenths of an inch, or in millimetres or centimetres to a hundredth of a millimetre."""
+    """The length in sixteenths of an inch, or in millimetres or centimetres to a hundredth of a millimetre.
+
+    Parameters
+    ----------
+    length
+        Exact, in either measure.
+    unit
+        "in", "mm" or "cm".
+    """
     if unit not in UNITS:
         raise CardError(f"Lengths are shown in {', '.join(UNITS)}, not in {unit!r}.")
     if unit == "in":

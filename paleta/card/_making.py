@@ -110,7 +110,17 @@ def steps_of(spec: CardSpec) -> tuple[str, ...]:
 
 
 def making(spec: CardSpec, touches: Sequence[str] = (), media: Sequence[str] = ("marker",)) -> list[MakingStep]:
-    """The steps in the maker's order, or in one that breaks no rule; with what has to be waited for."""
+    """The steps in the maker's order, or in one that breaks no rule; with what has to be waited for.
+
+    Parameters
+    ----------
+    spec
+        The card.
+    touches
+        Finishing touches, keys of TOUCHES.
+    media
+        What it is coloured in, keys of MEDIA.
+    """
     steps = steps_of(spec)
     by_hand = [code for code in spec.making if code in steps]
     # A step that came to the card after its order was set by hand goes where it would by itself.
@@ -130,7 +140,17 @@ def check_making(order: Sequence[str]) -> list[Conflict]:
 
 
 def drying_s(spec: CardSpec, touches: Sequence[str], media: Sequence[str]) -> float:
-    """Until everything on the picture is dry, counted from the last of what was laid on it."""
+    """Until everything on the picture is dry, counted from the last of what was laid on it.
+
+    Parameters
+    ----------
+    spec
+        The card.
+    touches
+        Finishing touches, keys of TOUCHES.
+    media
+        What it is coloured in, keys of MEDIA.
+    """
     greeting = [GREETING_DRY_S[spec.greeting.embossed]] if spec.greeting else []
     return max([*(DRY_BEFORE[medium] for medium in media), *(TOUCHES[code].dry_s for code in touches), *greeting])
 

@@ -25,6 +25,21 @@ def cut_lines(
     A negative margin lies inside of them. Holes narrower than what could be cut are left; others come as paths of
     their own. The line is the level of the distance to the regions' edge, which is exact for any margin
     [Danielsson1980], followed between pixels [Lorensen1987].
+
+    Parameters
+    ----------
+    labels
+        H x W int32.
+    regions
+        Labels that are cut round as one.
+    margin_mm
+        Outwards; below 0 inwards.
+    px_per_mm
+        Of `labels`.
+
+    Returns
+    -------
+    Paths of N x 2 float64, mm.
     """
     mask = np.isin(labels, regions)
     rows, columns = (np.flatnonzero(mask.any(axis=axis)) for axis in (1, 0))

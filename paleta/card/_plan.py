@@ -103,7 +103,19 @@ class CardPlan:
 
 
 def on_picture(plan: CardPlan, place: Place) -> Place | None:
-    """A place on the front as a place on the picture."""
+    """A place on the front as a place on the picture.
+
+    Parameters
+    ----------
+    plan
+        As `lay_out` gives.
+    place
+        On the front.
+
+    Returns
+    -------
+    None where no picture lies.
+    """
     if plan.crop is None:
         return None
     panel = plan.panel.place

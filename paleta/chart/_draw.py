@@ -21,7 +21,17 @@ MARK_CELLS = 6
 
 
 def chart_to_pdf(chart: Chart, *, title: str, paper: str) -> bytes:
-    """One letter page: marks, greys, and two boxes for every swatch with its name and code."""
+    """One letter page: marks, greys, and two boxes for every swatch with its name and code.
+
+    Parameters
+    ----------
+    chart
+        As `lay_out_chart` gives.
+    title
+        Stands at its head.
+    paper
+        The paper's name.
+    """
     out = io.BytesIO()
     page = Canvas(out, pagesize=(PAGE_MM[0] * mm, PAGE_MM[1] * mm), invariant=True)
     page.setTitle(title)
@@ -58,7 +68,19 @@ def chart_to_pdf(chart: Chart, *, title: str, paper: str) -> bytes:
 def chart_picture(
     chart: Chart, filled: Mapping[tuple[str, int], Lab], *, paper_lab: Lab, px_per_mm: float = 8.0
 ) -> NDArray[np.uint8]:
-    """The printed sheet as H x W x 3 uint8 sRGB, each box in the Lab of `filled` (paper where there is none)."""
+    """The printed sheet as H x W x 3 uint8 sRGB, each box in the Lab of `filled` (paper where there is none).
+
+    Parameters
+    ----------
+    chart
+        As `lay_out_chart` gives.
+    filled
+        By (code, box), the colour that was laid.
+    paper_lab
+        Lab of the paper.
+    px_per_mm
+        Of the picture.
+    """
     size = (round(PAGE_MM[1] * px_per_mm), round(PAGE_MM[0] * px_per_mm))
     picture = np.empty((*size, 3), np.uint8)
     picture[:] = _rgb(paper_lab)

@@ -74,6 +74,15 @@ def grey_places() -> tuple[tuple[float, float, float], ...]:
 def lay_out_chart(number: int, medium: str, entries: Sequence[tuple[str, str]]) -> Chart:
     """A chart for up to MOST_ON_CHART swatches, column by column.
 
+    Parameters
+    ----------
+    number
+        Of the chart, which its marks tell.
+    medium
+        A key of MEDIA.
+    entries
+        Code and name of each swatch.
+
     Raises
     ------
     ChartError

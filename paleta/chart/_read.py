@@ -50,6 +50,15 @@ class Reading:
 def read_chart(photo: Impression, chart: Chart, *, paper_lab: Lab) -> list[Reading]:
     """All boxes of a photographed chart, in its own order.
 
+    Parameters
+    ----------
+    photo
+        Of the filled chart, in any light.
+    chart
+        The chart it should be.
+    paper_lab
+        Lab of the paper it was printed on.
+
     Raises
     ------
     ChartError

@@ -6,16 +6,14 @@ from paleta.checks._light import LIGHT_REMEDIES, LightDoubt, check_light, light_
 from paleta.checks._paper import paper_like, paper_white
 from paleta.checks._reserves import reserves
 from paleta.checks._small import narrowest_shaded_mm
-from paleta.checks._stamping import StampingStep, stamping_order
-from paleta.checks._values import KEYS, REMEDIES, VALUE_KINDS, ValueWarning, value_warnings
+from paleta.checks._stamping import stamping_order
+from paleta.checks._values import REMEDIES, VALUE_KINDS, ValueWarning, value_warnings
 
 __all__ = [
-    "KEYS",
     "LIGHT_REMEDIES",
     "REMEDIES",
     "VALUE_KINDS",
     "LightDoubt",
-    "StampingStep",
     "ValueWarning",
     "check_light",
     "fit",

@@ -15,6 +15,15 @@ TONED_BELOW = 85.0
 def fit(medium: str, line: str, paper: Paper | str) -> tuple[Advice, ...]:
     """Everything that speaks against this choice; empty if nothing does. A paper that ships may be named by its code.
 
+    Parameters
+    ----------
+    medium
+        A key of MEDIA.
+    line
+        A key of LINES.
+    paper
+        Whole, or a key of PAPERS.
+
     Raises
     ------
     RecipeError

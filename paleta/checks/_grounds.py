@@ -14,7 +14,15 @@ NO_DEPTH = 14.0
 
 def ground_advice(sheet: Sheet, lengths_mm: Mapping[int, float]) -> list[str]:
     """One sentence for every ground whose fade is too shallow or too long for its swatches; `lengths_mm` is how long
-    the fade of each ground is, as paleta.ground.length_mm tells."""
+    the fade of each ground is, as paleta.ground.length_mm tells.
+
+    Parameters
+    ----------
+    sheet
+        What is planned.
+    lengths_mm
+        How long the fade of each ground is by label, as `paleta.ground.length_mm` gives.
+    """
     lines = []
     for label, length in lengths_mm.items():
         setting = sheet.regions.settings[label]

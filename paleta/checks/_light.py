@@ -95,7 +95,17 @@ def light_directions(
     light: NDArray[np.float32], labels: NDArray[np.int32], bodies: Sequence[Body]
 ) -> list[float | None]:
     """For every body where its light comes from, degrees clockwise from the top edge, by a plane fitted to the light;
-    None where it hardly changes."""
+    None where it hardly changes.
+
+    Parameters
+    ----------
+    light
+        h x w float32, 0..1.
+    labels
+        h x w int32.
+    bodies
+        Whose regions are among `labels`.
+    """
     owner = np.zeros(int(labels.max()) + 1, np.int64)
     for number, body in enumerate(bodies, start=1):
         owner[[label for label in body.regions if label < len(owner)]] = number

@@ -12,7 +12,15 @@ NAMES_SHOWN = 3
 
 
 def reserves(sheet: Sheet, region_map: RegionMap) -> list[str]:
-    """One sentence for every glow and every ground that keeps paper bare, and one for all bare highlights."""
+    """One sentence for every glow and every ground that keeps paper bare, and one for all bare highlights.
+
+    Parameters
+    ----------
+    sheet
+        What is planned.
+    region_map
+        The sheet's own regions.
+    """
     lines = []
     for number, glow in enumerate(sheet.light.glows, start=1):
         bare = reserved_zones(region_map.labels.shape, [glow], px_per_mm=region_map.px_per_mm)

@@ -23,6 +23,13 @@ def stamping_order(sheet: Sheet, touching: Iterable[tuple[int, int]]) -> list[St
 
     A body waits only for what stands before it and touches it; one that touches nothing nearer or farther goes last.
     Paper that shows through behind everything is not stamped. An empty list where nothing stands before anything.
+
+    Parameters
+    ----------
+    sheet
+        What is planned.
+    touching
+        Pairs of labels that share a border.
     """
     settings, body = sheet.regions.settings, sheet.regions.leads()
     before: dict[int, set[int]] = {lead: set() for lead in body.values()}

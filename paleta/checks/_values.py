@@ -69,7 +69,19 @@ def value_warnings(
     sheet: Sheet, looks: Mapping[int, Sequence[Lab]], region_map: RegionMap, outline: Lab | None = None
 ) -> list[ValueWarning]:
     """Warnings for the coloured regions of a sheet, grounds among them; `looks` as from paleta.picture.looks_of,
-    `outline` the colour of the stamped line where it was measured."""
+    `outline` the colour of the stamped line where it was measured.
+
+    Parameters
+    ----------
+    sheet
+        What is planned.
+    looks
+        Lab of each zone by label, as `paleta.picture.looks_of` gives.
+    region_map
+        The sheet's own regions.
+    outline
+        Lab of the stamped line where it was measured.
+    """
     areas = {region.label: region.area_mm2 for region in region_map.regions}
     laid = {
         label: np.array(zones, float)

@@ -9,7 +9,15 @@ from paleta.errors import SwatchError
 
 
 def check_lab(lab: Lab, whose: str) -> None:
-    """Raise SwatchError unless `lab` can be a measured surface colour."""
+    """Raise SwatchError unless `lab` can be a measured surface colour.
+
+    Parameters
+    ----------
+    lab
+        L*, a*, b*.
+    whose
+        How a sentence about it begins.
+    """
     if len(lab) != 3 or not all(isinstance(value, int | float) and math.isfinite(value) for value in lab):
         raise SwatchError(f"{whose}: a colour is three numbers L*, a*, b*, got {lab!r}.")
     if not (0 <= lab[0] <= 100 and abs(lab[1]) <= 128 and abs(lab[2]) <= 128):

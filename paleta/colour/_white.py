@@ -20,6 +20,13 @@ def to_d65(lab: Lab, white: str) -> Lab:
     Bradford adaptation in full, [Lam1985]. L*a*b* itself holds the white point, so without it a grey stays a grey, and
     only what is coloured moves.
 
+    Parameters
+    ----------
+    lab
+        L*a*b* under `white`.
+    white
+        A key of WHITES.
+
     Raises
     ------
     ShapeError

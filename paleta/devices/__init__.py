@@ -3,16 +3,13 @@ are simulated."""
 
 from paleta.devices._camera import photograph
 from paleta.devices._hand import HAND_KINDS, HandFault, colour_card
-from paleta.devices._home import HOME_LIGHTS, HomeLight, photograph_card
-from paleta.devices._reader import READS_AVERAGED, ColourReader, SimulatedReader, averaged
+from paleta.devices._home import HOME_LIGHTS, photograph_card
+from paleta.devices._reader import SimulatedReader, averaged
 
 __all__ = [
     "HAND_KINDS",
     "HOME_LIGHTS",
-    "READS_AVERAGED",
-    "ColourReader",
     "HandFault",
-    "HomeLight",
     "SimulatedReader",
     "averaged",
     "colour_card",

@@ -64,7 +64,19 @@ def photograph_card(
     card: NDArray[np.float32], home: HomeLight = HOME_LIGHTS["easy"], *, px_per_mm: float, seed: int = 1
 ) -> tuple[bytes, NDArray[np.float64]]:
     """JPEG bytes of a photo of `card` (H x W x 3 sRGB), and where its corners lie in it (4 x 2, x and y in 0..1). The
-    same for the same seed."""
+    same for the same seed.
+
+    Parameters
+    ----------
+    card
+        H x W x 3 sRGB, 0..1.
+    home
+        The light it is photographed in.
+    px_per_mm
+        Of the card.
+    seed
+        The same seed gives the same photo.
+    """
     chance = np.random.default_rng([23, seed])
     home = _varied(home, chance)
     height, width = card.shape[:2]

@@ -50,6 +50,14 @@ class SimulatedReader:
 
 
 def averaged(reader: ColourReader, swatch_lab: Lab) -> Lab:
-    """The mean of READS_AVERAGED reads, to a tenth."""
+    """The mean of READS_AVERAGED reads, to a tenth.
+
+    Parameters
+    ----------
+    reader
+        The simulated colour reader.
+    swatch_lab
+        What it is held on.
+    """
     mean = np.mean([reader.read(swatch_lab) for _ in range(READS_AVERAGED)], axis=0)
     return round(float(mean[0]), 1), round(float(mean[1]), 1), round(float(mean[2]), 1)

@@ -2,7 +2,7 @@
 
 from paleta.ground._curve import smooth
 from paleta.ground._fade import DIRECTIONS, FADES, PROFILES, Fade, bare, fade, faded, length_mm
-from paleta.ground._shades import WAYS, MediumWay, shades_for
+from paleta.ground._shades import WAYS, shades_for
 
 __all__ = [
     "DIRECTIONS",
@@ -10,7 +10,6 @@ __all__ = [
     "PROFILES",
     "WAYS",
     "Fade",
-    "MediumWay",
     "bare",
     "fade",
     "faded",

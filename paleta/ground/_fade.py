@@ -75,6 +75,15 @@ def fade(mask: NDArray[np.bool_], spec: Fade, *, px_per_mm: float) -> NDArray[np
     and the picture's border counts as an edge. Round a point the light is 1 / (1 + (r / reach)^2), which falls with the
     square of the distance far from it, or 1 - r / reach.
 
+    Parameters
+    ----------
+    mask
+        h x w bool.
+    spec
+        The fade, lengths in mm.
+    px_per_mm
+        Of the mask.
+
     Raises
     ------
     FadeError
@@ -100,7 +109,21 @@ def fade(mask: NDArray[np.bool_], spec: Fade, *, px_per_mm: float) -> NDArray[np
 def faded(
     labels: NDArray[np.int32], fades: Mapping[int, Fade], *, px_per_mm: float
 ) -> tuple[NDArray[np.bool_], NDArray[np.float32]]:
-    """Where the grounds of `fades` (by label) lie on `labels` (h x w bool), and the light of each of those pixels."""
+    """Where the grounds of `fades` (by label) lie on `labels` (h x w bool), and the light of each of those pixels.
+
+    Parameters
+    ----------
+    labels
+        h x w int32.
+    fades
+        By label.
+    px_per_mm
+        Of `labels`.
+
+    Returns
+    -------
+    h x w bool, and n float32 for its n pixels in reading order.
+    """
     where, light = np.zeros(labels.shape, bool), np.zeros(labels.shape, np.float32)
     for label, spec in fades.items():
         mask = labels == label
@@ -111,14 +134,34 @@ def faded(
 
 
 def bare(shape: tuple[int, int], spec: Fade, *, px_per_mm: float) -> NDArray[np.bool_] | None:
-    """Where on a picture of `shape` paper stays bare round the fade's point; None if nowhere."""
+    """Where on a picture of `shape` paper stays bare round the fade's point; None if nowhere.
+
+    Parameters
+    ----------
+    shape
+        h, w in pixels.
+    spec
+        The fade, lengths in mm.
+    px_per_mm
+        Of the picture.
+    """
     if spec.kind != "point" or not spec.bare_mm:
         return None
     return _away_from_point(shape, spec, px_per_mm) <= spec.bare_mm
 
 
 def length_mm(mask: NDArray[np.bool_], spec: Fade, *, px_per_mm: float) -> float:
-    """How long the way from deepest to palest is; 0 for an even ground."""
+    """How long the way from deepest to palest is; 0 for an even ground.
+
+    Parameters
+    ----------
+    mask
+        h x w bool.
+    spec
+        The fade, lengths in mm.
+    px_per_mm
+        Of the mask.
+    """
     if spec.kind == "even" or not mask.any():
         return 0.0
     if spec.reach_mm and spec.kind != "point":

@@ -1,7 +1,7 @@
 """The scan or photo of one stamped image: reading it and finding its regions."""
 
 from paleta.impression._loops import warm_up
-from paleta.impression.depth._junctions import Junction, t_junctions
+from paleta.impression.depth._junctions import t_junctions
 from paleta.impression.depth._order import Front, Level, guess_order
 from paleta.impression.grouping._things import SURE, Group, PairScores, Things, find_things, weigh
 from paleta.impression.reading._corners import Corners, check_corners, find_sheet, rectify
@@ -19,7 +19,7 @@ from paleta.impression.regions._edits import (
     parts_of_split,
 )
 from paleta.impression.regions._find import find_regions
-from paleta.impression.regions._region_map import PAPER, Border, Region, RegionMap, labels_from_png, labels_to_png
+from paleta.impression.regions._region_map import PAPER, Region, RegionMap, labels_from_png, labels_to_png
 from paleta.impression.regions._ring import is_ring
 
 __all__ = [
@@ -30,12 +30,10 @@ __all__ = [
     "PAPER",
     "SURE",
     "WIDTH_RANGE_MM",
-    "Border",
     "Corners",
     "Front",
     "Group",
     "Impression",
-    "Junction",
     "Level",
     "PairScores",
     "Region",

@@ -1,6 +1,6 @@
 """Form and light: how bodies bulge, how a lamp falls on them, and which zone of a region is how dark."""
 
-from paleta.light._accents import ACCENTS, AccentKind, Cover, accent_cover
+from paleta.light._accents import ACCENTS, Cover, accent_cover
 from paleta.light._bodies import FORMS, Body
 from paleta.light._depths import put_before, settle_depths
 from paleta.light._guess import guess_bodies
@@ -30,7 +30,6 @@ __all__ = [
     "SCALE",
     "SHARES",
     "ZONE_NAMES",
-    "AccentKind",
     "Body",
     "Cover",
     "Glow",

@@ -86,7 +86,23 @@ def accent_cover(
     px_per_mm: float,
 ) -> Cover:
     """Where the accent `kind` lies on all `regions` that have it (label to body: outlines within a body count for
-    nothing), on a label map and light of h x w with `px_per_mm`."""
+    nothing), on a label map and light of h x w with `px_per_mm`.
+
+    Parameters
+    ----------
+    kind
+        A key of ACCENTS.
+    regions
+        Label to body, of all regions that have it; outlines within a body count for nothing.
+    labels
+        h x w int32, region labels.
+    light_levels
+        h x w int32, 0..LEVELS, as `levels` gives.
+    lamp
+        The lamp that rims and shadows turn to or from.
+    px_per_mm
+        Of `labels`.
+    """
     share = np.zeros(labels.shape, np.float32)
     areas: dict[int, float] = {}
     if kind == "crease":

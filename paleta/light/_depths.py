@@ -21,6 +21,19 @@ def settle_depths(
     Guesses that contradict surer ones are dropped and returned, and of what is level all that contradicts a front; what
     the user `decided` never is.
 
+    Parameters
+    ----------
+    labels
+        What gets a depth.
+    guessed
+        Fronts and levels with how sure they are.
+    decided
+        Fronts that the user decided.
+
+    Returns
+    -------
+    Depth by label, and the guesses that were dropped.
+
     Raises
     ------
     DepthCycle
@@ -77,6 +90,19 @@ def _make_one(plane: dict[int, int], behind: dict[int, set[int]], kept: int, gon
 def put_before(depths: Mapping[int, int], nearer: int, farther: int, decided: Iterable[Front] = ()) -> dict[int, int]:
     """`depths` (by body) with `nearer` just in front of `farther`, and whatever was decided to stand before it
     pushed on.
+
+    Parameters
+    ----------
+    depths
+        Depth by body, higher is nearer.
+    nearer, farther
+        Two of the bodies.
+    decided
+        Fronts that were decided by hand.
+
+    Returns
+    -------
+    Depth by body.
 
     Raises
     ------

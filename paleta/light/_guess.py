@@ -46,7 +46,19 @@ class _Shape:
 
 def guess_bodies(region_map: RegionMap, weighed: PairScores | None = None) -> list[Body]:
     """One body per region, with form and base guessed from shapes, and depth from what stands before what, both with
-    the help of things; `weighed` as `weigh` has it, where that is known already."""
+    the help of things; `weighed` as `weigh` has it, where that is known already.
+
+    Parameters
+    ----------
+    region_map
+        Regions 1..n.
+    weighed
+        As `paleta.impression.weigh` gives, where that is known already.
+
+    Returns
+    -------
+    n bodies of one region each, in the order of labels.
+    """
     weighed = weighed or weigh(region_map)
     shapes = {shape.label: shape for shape in _shapes(region_map)}
     forms, bases = _guess_forms(region_map, shapes)

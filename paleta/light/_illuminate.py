@@ -35,10 +35,31 @@ def illuminate(
     """Light on every pixel, 0..1.
 
     Lambert's cosine law ([Lambert1760]) for the lamp and for glows with distance fall-off, plus ambient; nearer
-    bodies cast shadows in the lamp's light unless `shadows` is False, and tucked ends are dark. `follow` (0..1) bends
-    the light towards the shading `printed` on the stamp (see `printed_shading`). `glowing` is what `glow_light` gave
-    for the same glows: it does not change while the lamp turns. With `full_size` False the result keeps the relief's
-    own h x w, which is enough for a picture on screen.
+    bodies cast shadows in the lamp's light, and tucked ends are dark.
+
+    Parameters
+    ----------
+    relief
+        The surface, h x w.
+    lamp
+        Azimuth and height in degrees, ambient 0..1.
+    glows
+        Lights within the picture.
+    full_size
+        Whether the answer has the label map's H x W; else the relief's h x w, which is enough for a picture on
+        screen.
+    shadows
+        Whether nearer bodies cast shadows in the lamp's light.
+    printed
+        h x w float32, 0..1, shading on the stamp (see `printed_shading`).
+    follow
+        How far the light bends towards `printed`, 0..1.
+    glowing
+        What `glow_light` gave for the same glows: it does not change while the lamp turns.
+
+    Returns
+    -------
+    float32, 0..1.
     """
     facing = relief.normals @ np.array(lamp.direction, np.float32)
     if len(relief.flat):
@@ -64,7 +85,21 @@ def illuminate(
 def glow_tint(
     relief: Relief, glows: Sequence[Glow], *, full_size: bool = True
 ) -> list[tuple[str, NDArray[np.float32]]]:
-    """For every tinted glow its tint and how much of it each pixel catches, 0..1."""
+    """For every tinted glow its tint and how much of it each pixel catches, 0..1.
+
+    Parameters
+    ----------
+    relief
+        The surface.
+    glows
+        Those without a tint are left out.
+    full_size
+        Whether the answer has the label map's H x W, or the relief's h x w.
+
+    Returns
+    -------
+    Pairs of "#rrggbb" and float32 shares, 0..1.
+    """
     caught = []
     for glow in glows:
         if glow.tint:
@@ -74,7 +109,21 @@ def glow_tint(
 
 
 def reserved_zones(shape: tuple[int, int], glows: Sequence[Glow], *, px_per_mm: float) -> NDArray[np.bool_] | None:
-    """Where paper is left bare round glows, on a picture of `shape` with `px_per_mm`; None if nowhere."""
+    """Where paper is left bare round glows, on a picture of `shape` with `px_per_mm`; None if nowhere.
+
+    Parameters
+    ----------
+    shape
+        h, w in pixels.
+    glows
+        Position and reach in mm.
+    px_per_mm
+        Of the picture.
+
+    Returns
+    -------
+    h x w bool, or None.
+    """
     circles = [glow for glow in glows if glow.reserve_mm > 0]
     if not circles:
         return None
@@ -92,7 +141,19 @@ def _enlarged(light: NDArray[np.float32], shape: tuple[int, int]) -> NDArray[np.
 
 
 def glow_light(relief: Relief, glows: Sequence[Glow]) -> NDArray[np.float32]:
-    """The light of all glows on the relief's own h x w, without ambient and not clipped."""
+    """The light of all glows on the relief's own h x w, without ambient and not clipped.
+
+    Parameters
+    ----------
+    relief
+        The surface, h x w on every `step_px`-th pixel.
+    glows
+        Position and reach in mm.
+
+    Returns
+    -------
+    h x w float32, not clipped to 1.
+    """
     total = np.zeros(relief.height.shape, np.float32)
     for glow in glows:
         total += _glow_light(relief, glow)

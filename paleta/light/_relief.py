@@ -69,6 +69,17 @@ class Casting:
 def model_forms(region_map: RegionMap, bodies: Sequence[Body]) -> Relief:
     """Solve the heights of all bodies at once. Regions in no body lie flat.
 
+    Parameters
+    ----------
+    region_map
+        H x W labels, px_per_mm.
+    bodies
+        Each region in one at most.
+
+    Returns
+    -------
+    The surface on every SCALE-th pixel.
+
     Raises
     ------
     FormError
@@ -97,7 +108,15 @@ def model_forms(region_map: RegionMap, bodies: Sequence[Body]) -> Relief:
 
 
 def smaller(relief: Relief, step_px: int) -> Relief:
-    """The same surface on every `step_px`-th pixel of the label map: enough for a picture while the lamp moves."""
+    """The same surface on every `step_px`-th pixel of the label map: enough for a picture while the lamp moves.
+
+    Parameters
+    ----------
+    relief
+        The surface, on every `relief.step_px`-th pixel.
+    step_px
+        More than that.
+    """
     rows, cols = -(-relief.shape[0] // step_px), -(-relief.shape[1] // step_px)
 
     def fewer(plane: NDArray[Any], interpolation: int = cv2.INTER_AREA) -> NDArray[Any]:

@@ -72,7 +72,17 @@ def levels(illumination: NDArray[np.float32]) -> NDArray[np.int32]:
 def thresholds(
     light_levels: NDArray[np.int32], labels: NDArray[np.int32], zoning: Zoning
 ) -> dict[int, NDArray[np.int32]]:
-    """For every region the light levels at which the next lighter zone begins: count - 1 rising numbers."""
+    """For every region the light levels at which the next lighter zone begins: count - 1 rising numbers.
+
+    Parameters
+    ----------
+    light_levels
+        h x w int32, 0..LEVELS.
+    labels
+        h x w int32.
+    zoning
+        How many zones each region has, and how its light is shared out.
+    """
     span = int(labels.max()) + 1
     histogram = _histogram(light_levels, labels, span)
     inside = [label for label in range(1, span) if label not in zoning.apart]
@@ -127,6 +137,15 @@ def zone_shares(
     """Part of each region's area in each of its zones, deepest first, to a thousandth; a part may be 0.
 
     What is rounded are the sums from the deepest on, so that all parts together are 1 and no more.
+
+    Parameters
+    ----------
+    light_levels
+        h x w int32, 0..LEVELS.
+    labels
+        h x w int32.
+    starts
+        As `thresholds` gives.
     """
     span = int(labels.max()) + 1
     histogram = _histogram(light_levels, labels, span)
@@ -143,6 +162,15 @@ def zone_shares(
 def zone_map(illumination: NDArray[np.float32], region_map: RegionMap, zoning: Zoning) -> NDArray[np.uint8]:
     """H x W uint8: 0 = the deepest zone of its region, NO_ZONE on paper and regions left as paper.
 
+    Parameters
+    ----------
+    illumination
+        H x W float32, 0..1.
+    region_map
+        Of the same H x W.
+    zoning
+        How many zones each region has, and how its light is shared out.
+
     Raises
     ------
     ZoningError
@@ -154,7 +182,17 @@ def zone_map(illumination: NDArray[np.float32], region_map: RegionMap, zoning: Z
 
 
 def zones_at(light_levels: NDArray[np.int32], labels: NDArray[np.int32], zoning: Zoning) -> NDArray[np.uint8]:
-    """h x w uint8: the zone of every pixel of `labels` (h x w) by its light level, NO_ZONE where there is none."""
+    """h x w uint8: the zone of every pixel of `labels` (h x w) by its light level, NO_ZONE where there is none.
+
+    Parameters
+    ----------
+    light_levels
+        h x w int32, 0..LEVELS.
+    labels
+        h x w int32.
+    zoning
+        How many zones each region has, and how its light is shared out.
+    """
     table = np.full((int(labels.max()) + 1, LEVELS), NO_ZONE, np.uint8)
     ladder = np.arange(LEVELS)
     for label, starts in thresholds(light_levels, labels, zoning).items():

@@ -25,6 +25,17 @@ SHEETS = 500
 def grams_per_m2(pounds: float, kind: str) -> float:
     """What `pounds` of a kind of paper weighs.
 
+    Parameters
+    ----------
+    pounds
+        Of 500 sheets of the basis size.
+    kind
+        A key of BASIS_IN.
+
+    Returns
+    -------
+    g/m2.
+
     Raises
     ------
     SwatchError
@@ -34,7 +45,19 @@ def grams_per_m2(pounds: float, kind: str) -> float:
 
 
 def pounds_of(grams: float, kind: str) -> float:
-    """The inverse of `grams_per_m2`."""
+    """The inverse of `grams_per_m2`.
+
+    Parameters
+    ----------
+    grams
+        g/m2.
+    kind
+        A key of BASIS_IN.
+
+    Returns
+    -------
+    Pounds of 500 sheets of the basis size.
+    """
     return grams * SHEETS * _area_m2(grams, kind) / GRAMS_PER_LB
 
 

@@ -2,7 +2,7 @@
 
 from paleta.media._appearance import appearance, appearance_of_layers, blended, covers_of, doubt_of, tip_to_tip, washes
 from paleta.media._layer import Layer
-from paleta.media._medium import Advice, Fit, Medium, Over, SecondBox, Texture, Way
+from paleta.media._medium import Advice, Medium, Texture
 from paleta.media._over import over, stack_fault
 from paleta.media._pace import Pace
 from paleta.media._registry import MEDIA, MEDIUMS
@@ -50,19 +50,15 @@ __all__ = [
     "SCHOOL_SCHEMA",
     "SOLVENT",
     "Advice",
-    "Fit",
     "Join",
     "Layer",
     "Medium",
-    "Over",
     "Pace",
     "Row",
     "School",
-    "SecondBox",
     "Step",
     "Swatch",
     "Texture",
-    "Way",
     "Where",
     "Which",
     "appearance",

@@ -25,6 +25,19 @@ def appearance(swatch: Swatch, paper: Paper, *, coats: float = 1, dilution: floa
     On the paper it was measured on this is what was measured: one coat, and two coats, diluted, light and firm pressure
     where they are known.
 
+    Parameters
+    ----------
+    swatch
+        As measured on a paper of its own.
+    paper
+        What it is laid on here.
+    coats
+        How many, 0..20; parts of a coat are thin ones.
+    dilution
+        Concentration of a wash, 0..1.
+    pressure
+        Of a pencil, 0..FIRM_PRESSURE; 1 is even.
+
     Raises
     ------
     SwatchError
@@ -34,7 +47,15 @@ def appearance(swatch: Swatch, paper: Paper, *, coats: float = 1, dilution: floa
 
 
 def appearance_of_layers(layers: Sequence[Layer], paper: Paper) -> Lab:
-    """L*a*b* of several layings over each other, first one lowest; no layers show the paper."""
+    """L*a*b* of several layings over each other, first one lowest; no layers show the paper.
+
+    Parameters
+    ----------
+    layers
+        Swatches with coats, dilution and pressure.
+    paper
+        What they lie on.
+    """
     reflectance = spectrum_of(paper.lab)
     for layer in layers:
         reflectance = MEDIUMS[layer.swatch.medium].optics(reflectance, layer)
@@ -47,6 +68,15 @@ def tip_to_tip(one: Swatch, other: Swatch, paper: Paper, *, share: float = 0.5) 
 
     By Beer-Lambert the logarithms of their transmittances add up in proportion, so the mix is their weighted geometric
     mean ([Beer1852]).
+
+    Parameters
+    ----------
+    one, other
+        Markers.
+    paper
+        What they are laid on.
+    share
+        Of the second, 0..1.
 
     Raises
     ------
@@ -61,7 +91,15 @@ def tip_to_tip(one: Swatch, other: Swatch, paper: Paper, *, share: float = 0.5) 
 
 
 def blended(swatch: Swatch, paper: Paper) -> Lab:
-    """A marker pushed back with a colourless blender: part of its dye is carried off."""
+    """A marker pushed back with a colourless blender: part of its dye is carried off.
+
+    Parameters
+    ----------
+    swatch
+        A marker.
+    paper
+        What it lies on.
+    """
     return appearance(swatch, paper, coats=BLENDER_LEAVES)
 
 

@@ -10,6 +10,11 @@ from paleta.media._registry import MEDIA, MEDIUMS
 def over(below: str, above: str) -> Over:
     """What is known of laying the medium `above` on `below`.
 
+    Parameters
+    ----------
+    below, above
+        Codes of media.
+
     Raises
     ------
     SwatchError

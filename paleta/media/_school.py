@@ -82,6 +82,13 @@ def school_to_plain(school: School) -> dict[str, Any]:
 def school_from_plain(plain: Mapping[str, Any], *, code: str | None = None) -> School:
     """A school from shared JSON. Steps are laid one after the other as they are listed, so none can wait for itself.
 
+    Parameters
+    ----------
+    plain
+        As SCHOOL_SCHEMA describes.
+    code
+        What the school is called here; a new one where nothing is said.
+
     Raises
     ------
     SchoolError

@@ -100,7 +100,15 @@ def write_csv(rows: Iterable[Row]) -> str:
 
 
 def write_gpl(name: str, rows: Iterable[Row]) -> str:
-    """A GPL palette of eight-bit sRGB; the code follows the name in brackets."""
+    """A GPL palette of eight-bit sRGB; the code follows the name in brackets.
+
+    Parameters
+    ----------
+    name
+        Of the palette.
+    rows
+        Swatches with code, name and Lab.
+    """
     lines = [GPL_HEAD, f"Name: {name}", "Columns: 8", "#"]
     for row in rows:
         if row.lab:

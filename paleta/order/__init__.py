@@ -1,10 +1,6 @@
 """Putting every pass of every region in an order that respects wet and dry and spares pen changes."""
 
 from paleta.media import (
-    LONGEST_HOW,
-    LONGEST_NAME,
-    LONGEST_SUMMARY,
-    MOST_STEPS,
     OWN_PREFIX,
     SCHOOL_SCHEMA,
     Join,
@@ -17,39 +13,32 @@ from paleta.media import (
     school_to_plain,
 )
 from paleta.order._check import Violation, check_batch, check_plan
-from paleta.order._copies import MOST_COPIES, Batch, BatchLine, batch
+from paleta.order._copies import MOST_COPIES, Batch, batch
 from paleta.order._masks import dry_before
-from paleta.order._own_pace import LEAST_TIMED, Learnt, Timed, TimedPasses, learn, own_pace
+from paleta.order._own_pace import LEAST_TIMED, Timed, TimedPasses, learn, own_pace
 from paleta.order._paces import PACES
 from paleta.order._plan import Handling, Pass, Plan
 from paleta.order._rules import paler_first, ranks_of
 from paleta.order._schedule import make_plan, plan_plainly, plan_region_by_region, warm_up
 from paleta.order._schools import DEFAULT_SCHOOL, SCHOOLS, school_named
-from paleta.order._touches import DRY_BEFORE, TOUCHES, Touch, TouchStep, plan_touches
-from paleta.order._ways import Paces, Schools, Ways
-from paleta.order._work import MASK_KINDS, Job, Mask, Pen, Work, expand
+from paleta.order._touches import DRY_BEFORE, TOUCHES, TouchStep, plan_touches
+from paleta.order._ways import Paces, Ways
+from paleta.order._work import Job, Mask, Pen, Work, expand
 
 __all__ = [
     "DEFAULT_SCHOOL",
     "DRY_BEFORE",
     "LEAST_TIMED",
-    "LONGEST_HOW",
-    "LONGEST_NAME",
-    "LONGEST_SUMMARY",
-    "MASK_KINDS",
     "MOST_COPIES",
-    "MOST_STEPS",
     "OWN_PREFIX",
     "PACES",
     "SCHOOLS",
     "SCHOOL_SCHEMA",
     "TOUCHES",
     "Batch",
-    "BatchLine",
     "Handling",
     "Job",
     "Join",
-    "Learnt",
     "Mask",
     "Pace",
     "Paces",
@@ -57,11 +46,9 @@ __all__ = [
     "Pen",
     "Plan",
     "School",
-    "Schools",
     "Step",
     "Timed",
     "TimedPasses",
-    "Touch",
     "TouchStep",
     "Violation",
     "Ways",

@@ -42,6 +42,17 @@ def check_plan(
     interrupted for too long; second coats, coats over others and touching regions find dry paper; masks lie where and
     when they must, and are wiped between inks.
 
+    Parameters
+    ----------
+    work
+        What is to be coloured.
+    plan
+        Its passes in order, in seconds.
+    school
+        By medium, or one for all; the plan's own where nothing is said.
+    pace
+        By medium; the plan's own where nothing is said.
+
     Raises
     ------
     SchoolError
@@ -66,6 +77,17 @@ def check_batch(work: Work, plan: Plan, batch: Batch, pace: Paces | None = None)
     """All rules that a batch breaks beside those its plan does: on every card the passes come in the plan's order,
     second coats and touching regions find dry paper, wet blends are not interrupted, masks lie where and when they
     must; one hand does them all, and changes its pens.
+
+    Parameters
+    ----------
+    work
+        Of one card.
+    plan
+        Of one card.
+    batch
+        As `batch` gives.
+    pace
+        By medium; the plan's own where nothing is said.
 
     Raises
     ------

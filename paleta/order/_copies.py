@@ -50,6 +50,21 @@ def batch(work: Work, plan: Plan, pace: Paces | None, copies: int) -> Batch:
     done once all cards are coloured. Where the plan is woven so closely that this would take longer, card after card is
     worked whole.
 
+    Parameters
+    ----------
+    work
+        Of one card.
+    plan
+        Of one card.
+    pace
+        By medium; the plan's own where nothing is said.
+    copies
+        Cards, 1 to 200.
+
+    Returns
+    -------
+    What is done when on which card, in seconds, and how long it takes.
+
     Raises
     ------
     PlanImpossible

@@ -41,7 +41,15 @@ def handling_s(work: Work, chains: Sequence[Sequence[Stroke]]) -> float:
 
 def dry_before(step: Handling, work: Work) -> frozenset[int]:
     """The regions that must be touch dry before a mask is handled: beneath one that is laid, beside one that is
-    lifted."""
+    lifted.
+
+    Parameters
+    ----------
+    step
+        A mask being laid or lifted.
+    work
+        With the masks and which regions touch.
+    """
     mask = work.masks[step.mask]
     return {"lay": mask.over, "lift": mask.during}.get(step.kind, frozenset())
 

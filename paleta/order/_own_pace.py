@@ -62,6 +62,13 @@ def own_pace(medium: str, runs: Sequence[Timed]) -> Pace:
     Start, area and change are factors on common practice, found by bounded least squares on the relative error and
     drawn towards their common factor (ridge regression, [Hoerl1970]), so that one run only sets the overall pace and
     many differing ones tell the three apart. Drying is the paper's and stays.
+
+    Parameters
+    ----------
+    medium
+        A key of MEDIA.
+    runs
+        Whole cards with the seconds they took.
     """
     usual = PACES[medium]
     if not runs:
@@ -112,6 +119,13 @@ def learn(medium: str, timed: Sequence[TimedPasses]) -> Learnt:
 
     Start, area and change are factors on common practice, fitted to the logarithms of the times under Cauchy's loss
     ([Huber2009]): a coffee break or a forgotten tick hardly moves them. Drying is the paper's and stays.
+
+    Parameters
+    ----------
+    medium
+        A key of MEDIA.
+    timed
+        Passes ticked off together, seconds and mm2.
     """
     usual = PACES[medium]
     if len(timed) < LEAST_TIMED:

@@ -72,7 +72,19 @@ def needs_of(work: Work, chains: Sequence[Sequence[Stroke]]) -> Iterable[tuple[S
 
 def paler_first(work: Work, dark: Stroke, beside: Sequence[One], ranks: Mapping[tuple[int, int], int]) -> list[One]:
     """Those of the strokes on a touching region that must be laid before the creeping `dark`: all in its medium, unless
-    that region creeps itself or has its turn later."""
+    that region creeps itself or has its turn later.
+
+    Parameters
+    ----------
+    work
+        With what touches what.
+    dark
+        A stroke of a swatch that creeps.
+    beside
+        Strokes of touching regions.
+    ranks
+        By (region, coat), the place in which it has its turn.
+    """
     alike = [stroke for stroke in beside if stroke.medium == dark.medium]
     if any(map(work.creeps, alike)):
         return []

@@ -33,6 +33,15 @@ def make_plan(work: Work, school: Schools, pace: Paces | None = None) -> Plan:
     Plan
         One that `check_plan` accepts. No jobs give an empty plan of 0 s. The same work gives the same plan.
 
+    Parameters
+    ----------
+    work
+        Jobs with areas in mm2, what touches what, and masks.
+    school
+        By medium, or one for all.
+    pace
+        By medium, in seconds; common practice where nothing is said.
+
     Raises
     ------
     PlanImpossible
@@ -54,12 +63,31 @@ def plan_region_by_region(work: Work, school: Schools, pace: Paces | None = None
     """The habit to compare with: one region after the other, going on with another while one dries.
 
     It waits as cleverly as `make_plan`, but does not look at which pen is in the hand.
+
+    Parameters
+    ----------
+    work
+        As for `make_plan`.
+    school
+        By medium, or one for all.
+    pace
+        By medium; common practice where nothing is said.
     """
     return _plan_built(work, Ways.of(school, pace), HABIT)
 
 
 def plan_plainly(work: Work, school: Schools, pace: Paces | None = None) -> Plan:
-    """The plain way to compare with: stay with the pen, then take the one with the most work ready."""
+    """The plain way to compare with: stay with the pen, then take the one with the most work ready.
+
+    Parameters
+    ----------
+    work
+        As for `make_plan`.
+    school
+        By medium, or one for all.
+    pace
+        By medium; common practice where nothing is said.
+    """
     return _plan_built(work, Ways.of(school, pace), PLAIN)
 
 

@@ -67,6 +67,13 @@ class TouchStep:
 def plan_touches(codes: Sequence[str], media: Sequence[str]) -> list[TouchStep]:
     """The chosen touches in their order with waits, on what was coloured in these media.
 
+    Parameters
+    ----------
+    codes
+        Keys of TOUCHES.
+    media
+        What they go on, keys of MEDIA.
+
     Raises
     ------
     PlanImpossible

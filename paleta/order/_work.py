@@ -159,6 +159,13 @@ def expand(job: Job, school: School) -> list[Stroke]:
 
     Where a school goes over something again to melt steps and the region has none there, the same coat is not laid
     twice.
+
+    Parameters
+    ----------
+    job
+        One coat of a region: swatch codes, palest first, and its area in mm2.
+    school
+        Of the coat's medium.
     """
     count = len(job.ramp)
     if count == 0:

@@ -60,7 +60,17 @@ def _colour_of(plan: CardPlan, laid: PlacedLayer) -> str:
 
 
 def front(plan: CardPlan, unit: str, photo: bytes | None = None) -> Drawing:
-    """The front at full size: layers, greeting, measures; `photo`: the picture as it lies on the panel."""
+    """The front at full size: layers, greeting, measures; `photo`: the picture as it lies on the panel.
+
+    Parameters
+    ----------
+    plan
+        As `paleta.card.lay_out` gives.
+    unit
+        "in", "mm" or "cm", of the measures.
+    photo
+        JPEG or PNG of the picture as it lies on the panel.
+    """
     base = plan.front
     left = top = ROOM
     width, height = _mm(base.width), _mm(base.height)
@@ -200,7 +210,15 @@ def lines_to_cut(plan: CardPlan, picture: Picture, masks: Mapping[str, Sequence[
 
 
 def mask_to_cut(picture: Picture, regions: Sequence[int]) -> Drawing:
-    """A mask of these regions at full size on the picture's own paper, cut slightly inside the line."""
+    """A mask of these regions at full size on the picture's own paper, cut slightly inside the line.
+
+    Parameters
+    ----------
+    picture
+        With the picture's own size and map.
+    regions
+        Labels.
+    """
     whole = picture.whole
     marks = tuple(_outlines(picture, regions, -MASK_INSIDE_MM, "film"))
     return Drawing("Mask to cut", _mm(whole.width), _mm(whole.height), marks)

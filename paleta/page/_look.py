@@ -52,7 +52,17 @@ def _paper_of(plan: CardPlan, laid: PlacedLayer) -> str:
 
 
 def cropped(coloured: Image.Image, crop: Place, picture: Picture) -> Image.Image:
-    """The part of the picture the panel lies on; bare paper where it reaches beyond."""
+    """The part of the picture the panel lies on; bare paper where it reaches beyond.
+
+    Parameters
+    ----------
+    coloured
+        The whole picture, RGB.
+    crop
+        Its part, lengths on the picture.
+    picture
+        With the picture's own size.
+    """
     per_mm = coloured.width / float(picture.whole.width.mm)
     left, top, right, bottom = (round(float(edge.mm) * per_mm) for edge in (crop.x, crop.y, crop.right, crop.bottom))
     part = Image.new("RGB", (max(1, right - left), max(1, bottom - top)), coloured.getpixel((0, 0)))

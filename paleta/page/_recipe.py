@@ -228,7 +228,15 @@ def _notes(sheet: Sheet, touches: Sequence[TouchStep], card: CardPlan | None, un
 
 
 def said_card(card: CardPlan, unit: str) -> str:
-    """Sizes of everything on the card, in a sentence."""
+    """Sizes of everything on the card, in a sentence.
+
+    Parameters
+    ----------
+    card
+        As `paleta.card.lay_out` gives.
+    unit
+        "in", "mm" or "cm".
+    """
     base = card.spec.base
     parts = [f"{show(base.width, unit)} by {show(base.height, unit)}, {FOLDS[base.fold].said}"]
     if base.shorter:

@@ -10,7 +10,7 @@ from paleta.palette._advice import (
     scheme,
     substitutes,
 )
-from paleta.palette._ramp import SMALL_STEP, WIDE_STEP, Ramp, judge
+from paleta.palette._ramp import Ramp, judge
 from paleta.palette._search import MEANT, SHADE_HUES, find_ramps
 from paleta.palette._share_out import share_out
 from paleta.palette._suits import suits
@@ -19,8 +19,6 @@ __all__ = [
     "MEANT",
     "SCHEMES",
     "SHADE_HUES",
-    "SMALL_STEP",
-    "WIDE_STEP",
     "Missing",
     "Ramp",
     "counterparts",

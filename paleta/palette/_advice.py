@@ -52,6 +52,19 @@ def missing_pen(
     """The pen that would make the best ramp much better; None if the drawer has what is needed, or nothing at all.
 
     Where there is no ramp and one pen alone would make none, the one that is farthest from what is owned.
+
+    Parameters
+    ----------
+    drawer
+        What is owned.
+    target_lab
+        The wished colour.
+    n
+        Swatches of the ramp.
+    shade_hue
+        A key of SHADE_HUES.
+    meant
+        A key of MEANT: where in the ramp the wished colour stands.
     """
     if not drawer:
         return None
@@ -84,7 +97,17 @@ def in_betweens(ramp: Sequence[Swatch]) -> list[tuple[Swatch, Swatch, Lab]]:
 
 
 def substitutes(lab: Lab, swatches: Sequence[Swatch], count: int = 5) -> list[tuple[Swatch, float]]:
-    """Nearest swatches of any medium, lightness weighted first, each with its CIEDE2000 distance."""
+    """Nearest swatches of any medium, lightness weighted first, each with its CIEDE2000 distance.
+
+    Parameters
+    ----------
+    lab
+        The colour.
+    swatches
+        What is owned, of any media.
+    count
+        How many at most.
+    """
     check_lab(lab, "The colour")
     if not swatches:
         return []
@@ -96,6 +119,13 @@ def substitutes(lab: Lab, swatches: Sequence[Swatch], count: int = 5) -> list[tu
 
 def counterparts(ramp: Sequence[Swatch], drawer: Sequence[Swatch]) -> list[Swatch]:
     """As many swatches from another drawer, one for each of the ramp and none twice, nearest over all.
+
+    Parameters
+    ----------
+    ramp
+        Swatches.
+    drawer
+        What is owned.
 
     Raises
     ------
@@ -113,6 +143,15 @@ def counterparts(ramp: Sequence[Swatch], drawer: Sequence[Swatch]) -> list[Swatc
 def scheme(first: Lab, kind: str, count: int) -> list[Lab]:
     """`count` (3 to 6) colours round the hue circle from `first`, of its lightness and chroma.
 
+    Parameters
+    ----------
+    first
+        The colour to begin with.
+    kind
+        A key of SCHEMES.
+    count
+        3 to 6.
+
     Raises
     ------
     WishError
@@ -127,7 +166,15 @@ def scheme(first: Lab, kind: str, count: int) -> list[Lab]:
 
 
 def palette_of_photo(pixels: NDArray[np.float32], count: int) -> list[Lab]:
-    """`count` (3 to 6) colours of a picture H x W x 3 (sRGB 0..1), the most covering first, by k-means in L*a*b*."""
+    """`count` (3 to 6) colours of a picture H x W x 3 (sRGB 0..1), the most covering first, by k-means in L*a*b*.
+
+    Parameters
+    ----------
+    pixels
+        H x W x 3, sRGB 0..1.
+    count
+        3 to 6.
+    """
     _check_count(count)
     scale = CLUSTER_SIDE_PX / max(pixels.shape[:2])
     small = cv2.resize(pixels, None, fx=min(scale, 1), fy=min(scale, 1), interpolation=cv2.INTER_AREA)

@@ -51,6 +51,17 @@ class Ramp:
 def judge(swatches: Sequence[Swatch], cost: float = 0.0) -> Ramp:
     """Measure any choice of swatches, also one made by hand. They are kept in the order given, palest first.
 
+    Parameters
+    ----------
+    swatches
+        One to five, palest first.
+    cost
+        What speaks against the choice beside its steps; less is better.
+
+    Returns
+    -------
+    The ramp with its steps in CIEDE2000 and its warnings.
+
     Raises
     ------
     WishError

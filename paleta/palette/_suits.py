@@ -19,7 +19,15 @@ GREY = 8.0
 
 
 def suits(tags: Iterable[str], lab: Lab) -> bool:
-    """Whether a colour may be that of a thing with these tags; what no tag speaks of always may."""
+    """Whether a colour may be that of a thing with these tags; what no tag speaks of always may.
+
+    Parameters
+    ----------
+    tags
+        Of a region, as TAGS has them.
+    lab
+        A colour.
+    """
     chroma, hue = float(np.hypot(lab[1], lab[2])), float(np.degrees(np.arctan2(lab[2], lab[1])) % 360)
     for tag in tags:
         if tag in HUES:

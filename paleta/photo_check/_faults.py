@@ -68,7 +68,17 @@ class Fault:
 
 def find_faults(sheet: Sheet, readings: Mapping[int, RegionReading], than: str = "planned") -> list[Fault]:
     """Pens that are off wherever they are used, then what is wrong with single regions beyond that; largest first.
-    `than`: what the card is held against, as sentences say it."""
+    `than`: what the card is held against, as sentences say it.
+
+    Parameters
+    ----------
+    sheet
+        What was planned.
+    readings
+        By label.
+    than
+        What the card is held against, as sentences say it.
+    """
     usual = float(np.median([one.size for one in readings.values()])) if readings else USUAL
     unsure = float(np.clip(usual - USUAL, 0, MOST_UNSURE))
     pens, rest = _pens_off(sheet, readings, unsure, than)
@@ -96,7 +106,19 @@ def _of_region(sheet: Sheet, one: RegionReading, unsure: float, than: str) -> Fa
 
 
 def kind_of(plan: Lab, seen: Lab, than: str = "planned") -> tuple[str, str]:
-    """Whether a colour is too pale, too dark or another one, and how that is said."""
+    """Whether a colour is too pale, too dark or another one, and how that is said.
+
+    Parameters
+    ----------
+    plan, seen
+        Lab of a region as planned and as seen.
+    than
+        What the card is held against, as sentences say it.
+
+    Returns
+    -------
+    A key of FAULTS, and words.
+    """
     light, a, b = np.subtract(seen, plan)
     along = np.array(plan[1:]) / max(float(np.hypot(*plan[1:])), 1e-6)
     # More or less of a colour moves it along its own chroma too: that is no other colour.

@@ -20,6 +20,15 @@ def lines_of(pixels: NDArray[np.float32], px_per_mm: float, *, paler: bool | Non
 
     The brightest channel is looked at: a marker takes one or two of them, a stamped line all. `paler` lines lie on
     darker paper, as white on kraft; None = whichever of the two the picture has more of.
+
+    Parameters
+    ----------
+    pixels
+        H x W x 3 sRGB, 0..1.
+    px_per_mm
+        Of the picture.
+    paler
+        Whether lines are paler than the paper, as white on kraft; None = whichever the picture has more of.
     """
     if paler is None:
         paler = pale_lines(pixels, px_per_mm)

@@ -34,7 +34,15 @@ class Measured:
 
 def swatches_measured(sheet: Sheet, cards: Sequence[Mapping[int, RegionReading]]) -> list[Measured]:
     """Swatches that come out otherwise than their values say, on LEAST_CARDS or more cards of one recipe that agree;
-    largest first."""
+    largest first.
+
+    Parameters
+    ----------
+    sheet
+        The recipe's.
+    cards
+        Readings of each card by label.
+    """
     found = []
     for pen, swatch in sorted(sheet.colours.swatches.items()):
         shifts = []

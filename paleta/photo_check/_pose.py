@@ -84,7 +84,15 @@ def scale_of(places: NDArray[np.float32]) -> float:
 
 
 def softened(pixels: NDArray[np.float32], scale: float) -> NDArray[np.float32]:
-    """Pixels as soft as a picture that has one of its own for every `scale` of them: nothing finer is left to jump."""
+    """Pixels as soft as a picture that has one of its own for every `scale` of them: nothing finer is left to jump.
+
+    Parameters
+    ----------
+    pixels
+        H x W x 3 float32.
+    scale
+        Pixels of this picture to one of the other.
+    """
     return cv2.GaussianBlur(pixels, (0, 0), 0.4 * scale) if scale > FINE else pixels
 
 

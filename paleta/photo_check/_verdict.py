@@ -50,7 +50,15 @@ class ThingOff:
 
 
 def things_off(sheet: Sheet, readings: Mapping[int, RegionReading]) -> list[ThingOff]:
-    """Every thing that was seen, the one farthest off first."""
+    """Every thing that was seen, the one farthest off first.
+
+    Parameters
+    ----------
+    sheet
+        What was planned.
+    readings
+        By label.
+    """
     things: dict[str, list[RegionReading]] = {}
     for label, one in readings.items():
         setting = sheet.regions.settings[label]
@@ -65,7 +73,19 @@ def things_off(sheet: Sheet, readings: Mapping[int, RegionReading]) -> list[Thin
 
 
 def verdict(sheet: Sheet, readings: Mapping[int, RegionReading], faults: Sequence[Fault], what: str) -> str:
-    """One line: how many things are like `what` ("the plan", "card 1"), and the largest fault."""
+    """One line: how many things are like `what` ("the plan", "card 1"), and the largest fault.
+
+    Parameters
+    ----------
+    sheet
+        What was planned.
+    readings
+        By label.
+    faults
+        Largest first.
+    what
+        What the card is held against, "the plan", "card 1".
+    """
     things = things_off(sheet, readings)
     if not things:
         return "Nothing on the card could be measured."
@@ -79,7 +99,13 @@ def verdict(sheet: Sheet, readings: Mapping[int, RegionReading], faults: Sequenc
 
 
 def against(now: Mapping[int, RegionReading], then: Mapping[int, RegionReading]) -> dict[int, RegionReading]:
-    """Readings of one card held against those of another instead of the plan: regions and zones that both show."""
+    """Readings of one card held against those of another instead of the plan: regions and zones that both show.
+
+    Parameters
+    ----------
+    now, then
+        Readings by label.
+    """
     found = {}
     for label, one in now.items():
         other = then.get(label)
@@ -100,7 +126,15 @@ def against(now: Mapping[int, RegionReading], then: Mapping[int, RegionReading])
 
 
 def ways_out(fault: Fault, sheet: Sheet) -> tuple[str, tuple[Rescue, ...]]:
-    """What to do about a fault, next time or now, and the rescues of the trade for it in the region's media."""
+    """What to do about a fault, next time or now, and the rescues of the trade for it in the region's media.
+
+    Parameters
+    ----------
+    fault
+        One of a region.
+    sheet
+        What was planned.
+    """
     media = [coat.medium for coat in sheet.regions.settings[fault.region].coats][::-1]
     slip = SLIP_OF.get(fault.kind)
     rescues = {one.key: one for medium in media if slip for one in rescues_for(slip, medium)}

@@ -1,13 +1,12 @@
 """The picture on the bench: what the plan will look like, as pixels."""
 
 from paleta.picture._looks import look_of, looks_of, stack_look
-from paleta.picture._paint import VIEWS, AccentLayer, Canvas, make_canvas, paint
+from paleta.picture._paint import VIEWS, Canvas, make_canvas, paint
 from paleta.picture._planned import UNLIT, Planned, accents_under, compose, lit, painted, planned, sheet_light, soft_of
 
 __all__ = [
     "UNLIT",
     "VIEWS",
-    "AccentLayer",
     "Canvas",
     "Planned",
     "accents_under",

@@ -104,7 +104,19 @@ def make_canvas(
     impression: Impression, region_map: RegionMap, step: int = 1, media: Mapping[int, str] | None = None
 ) -> Canvas:
     """Every `step`-th pixel of the picture, ready to paint on; `media` are those on top of the regions that are not
-    coloured in marker."""
+    coloured in marker.
+
+    Parameters
+    ----------
+    impression
+        The scan, H x W.
+    region_map
+        Of the same H x W.
+    step
+        In pixels of the scan.
+    media
+        Codes by label; regions that are not named are taken for marker.
+    """
     size = (-(-region_map.labels.shape[1] // step), -(-region_map.labels.shape[0] // step))
     photo = np.clip(impression.pixels * 255 + 0.5, 0, 255).astype(np.uint8)
     # Only what was taken as ink stays dark: grain, dust and the scanner's shading do not belong on the plan.
@@ -163,10 +175,31 @@ def paint(
     regions   every region in its own tint of grey. clay: all of it in one grey, with nothing but form and light.
     values    the same with lightness alone, the grey value study.
 
-    soft is how far the shades of a region melt into each other, a part of the way to the next; SOFT_LEVELS of marker
-    where nothing is said. accents lie over all of it, in their order.
-    tints are colours with the share of them that each pixel catches; `bare` is where paper is left bare. `quick` holds
-    each colour over more levels of light: for pictures that last no longer than the lamp moves.
+    Parameters
+    ----------
+    canvas
+        h x w, as `make_canvas` gives.
+    view
+        One of VIEWS.
+    light_levels
+        h x w int32, 0..LEVELS.
+    looks
+        Lab of each zone by label, deepest first.
+    thresholds
+        By label, as `paleta.light.thresholds` gives.
+    paper_lab
+        Lab of the paper.
+    soft
+        By label, how far its shades melt into each other, a part of the way to the next; SOFT_LEVELS of marker
+        where nothing is said.
+    accents
+        In the order they are laid; they lie over all of it.
+    tints
+        "#rrggbb" with the share that each pixel catches, h x w float32.
+    bare
+        h x w bool, where paper is left bare.
+    quick
+        Holds each colour over more levels of light: for pictures that last no longer than the lamp moves.
     """
     if view not in VIEWS:
         raise ViewUnknown(f"There is no view {view!r}; choose one of {', '.join(VIEWS)}.")

@@ -53,7 +53,21 @@ def soft_of(sheet: Sheet) -> dict[int, float]:
 def accents_under(
     sheet: Sheet, lamp: Lamp, light_levels: NDArray[np.int32], labels: NDArray[np.int32], *, px_per_mm: float
 ) -> list[tuple[str, Pen, Cover]]:
-    """Every accent of the sheet with its swatch and where it lies on `labels`, in the order of laying."""
+    """Every accent of the sheet with its swatch and where it lies on `labels`, in the order of laying.
+
+    Parameters
+    ----------
+    sheet
+        What is planned.
+    lamp
+        Whose light the accents follow.
+    light_levels
+        h x w int32, 0..LEVELS.
+    labels
+        h x w int32.
+    px_per_mm
+        Of `labels`.
+    """
     leads = sheet.regions.leads()
     groups: dict[tuple[str, Pen], dict[int, int]] = {}
     for label, setting in sheet.regions.settings.items():
@@ -119,7 +133,17 @@ class Planned:
 
 
 def planned(sheet: Sheet, region_map: RegionMap, relief: Relief | None = None) -> Planned:
-    """The sheet's plan as pixels; `relief` as `model_forms` gives it for the sheet's bodies, if it is known."""
+    """The sheet's plan as pixels; `relief` as `model_forms` gives it for the sheet's bodies, if it is known.
+
+    Parameters
+    ----------
+    sheet
+        What is planned.
+    region_map
+        The sheet's own regions.
+    relief
+        As `paleta.light.model_forms` gives for the sheet's bodies, if it is known.
+    """
     relief = relief or model_forms(region_map, bodies_of(sheet))
     light = lit(sheet, region_map, relief)
     labels, px_per_mm = np.ascontiguousarray(region_map.labels[::SCALE, ::SCALE]), region_map.px_per_mm / SCALE
@@ -137,7 +161,23 @@ def painted(
     looks: Mapping[int, Sequence[Lab]],
     soft: Mapping[int, float],
 ) -> NDArray[np.uint8]:
-    """h x w x 3 uint8 sRGB: the coloured picture without its line, of regions that look as `looks` says."""
+    """h x w x 3 uint8 sRGB: the coloured picture without its line, of regions that look as `looks` says.
+
+    Parameters
+    ----------
+    sheet
+        What is planned.
+    labels
+        h x w int32 on every SCALE-th pixel.
+    light
+        h x w float32, 0..1.
+    relief
+        The surface, h x w.
+    looks
+        Lab of each zone by label, deepest first.
+    soft
+        By label, a part of the way from one shade to the next.
+    """
     clean = np.full((*labels.shape, 3), 255, np.uint8)
     return compose(
         sheet,
@@ -216,7 +256,23 @@ def compose(
 
 
 def lit(sheet: Sheet, region_map: RegionMap, relief: Relief, lamp: Lamp | None = None) -> NDArray[np.float32]:
-    """The light of the sheet's lamp (or another) and glows on every SCALE-th pixel, 0..1; on grounds their fade."""
+    """The light of the sheet's lamp (or another) and glows on every SCALE-th pixel, 0..1; on grounds their fade.
+
+    Parameters
+    ----------
+    sheet
+        What is planned.
+    region_map
+        H x W labels.
+    relief
+        As `paleta.light.model_forms` gives for the sheet's bodies.
+    lamp
+        Another lamp than the sheet's.
+
+    Returns
+    -------
+    h x w float32, as the relief.
+    """
     fades, grounds = sheet.regions.fades(), None
     if fades:
         labels = np.ascontiguousarray(region_map.labels[::SCALE, ::SCALE])

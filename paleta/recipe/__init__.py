@@ -3,12 +3,11 @@
 from paleta.recipe._card import Card
 from paleta.recipe._carry import CarriedOver, carry_over, first_setting, taken_from_paper
 from paleta.recipe._changes import what_changed
-from paleta.recipe._coat import MOST_COATS, Accent, Coat, accents_in_laying_order, spread_over
+from paleta.recipe._coat import Accent, Coat, accents_in_laying_order, spread_over
 from paleta.recipe._colours import KEY_NAMES, Colours
 from paleta.recipe._file import build, dump, load, plan_from_plain, plan_to_plain
 from paleta.recipe._finish import Finish
 from paleta.recipe._formats import (
-    FORMAT,
     FORMAT_VERSION,
     SCHEMA,
     sheet_1_to_2,
@@ -21,8 +20,8 @@ from paleta.recipe._formats import (
 )
 from paleta.recipe._light import MOST_GLOWS, Light
 from paleta.recipe._order import ORDER_WISHES, Order
-from paleta.recipe._paper import PaperForm, paper_from_plain, paper_to_plain
-from paleta.recipe._recipe import MOST_VERSIONS, ImpressionRecord, Recipe
+from paleta.recipe._paper import PaperForm, paper_from_plain
+from paleta.recipe._recipe import ImpressionRecord, Recipe
 from paleta.recipe._region import ROLES, TAGS, TAGS_KIND, RegionSetting
 from paleta.recipe._regions import MOST_REGIONS, Regions
 from paleta.recipe._sheet import PARTS, Sheet, sheet_from_plain, sheet_sha256, sheet_to_plain
@@ -35,13 +34,10 @@ from paleta.recipe._work import bodies_of, work_of, zoning_of
 __all__ = [
     "ASKED",
     "BODY_FIELDS",
-    "FORMAT",
     "FORMAT_VERSION",
     "KEY_NAMES",
-    "MOST_COATS",
     "MOST_GLOWS",
     "MOST_REGIONS",
-    "MOST_VERSIONS",
     "ORDER_WISHES",
     "PARTS",
     "ROLES",
@@ -73,7 +69,6 @@ __all__ = [
     "load",
     "new_name",
     "paper_from_plain",
-    "paper_to_plain",
     "plan_from_plain",
     "plan_to_plain",
     "proposed",

@@ -34,7 +34,17 @@ class CarriedOver:
 
 
 def carry_over(sheet: Sheet, old: RegionMap, found: RegionMap) -> CarriedOver:
-    """Fit the sheet's edits and settings, made on `old` (after its edits), to a newly found map of the same picture."""
+    """Fit the sheet's edits and settings, made on `old` (after its edits), to a newly found map of the same picture.
+
+    Parameters
+    ----------
+    sheet
+        Made on `old`.
+    old
+        The map the sheet's edits led to.
+    found
+        A map of the same picture, before any edit.
+    """
     lost: list[str] = []
     # A speck that was erased comes back with the new map; it is erased again wherever it now is a region of its own.
     edits = _joins(sheet, old, found) + _splits(sheet, old, found, lost) + _erased(sheet, found)
@@ -66,7 +76,15 @@ def _whole_things(sheet: Sheet, regions: dict[int, RegionSetting]) -> tuple[dict
 
 
 def first_setting(name: str, guess: Body) -> RegionSetting:
-    """A region as it is first guessed."""
+    """A region as it is first guessed.
+
+    Parameters
+    ----------
+    name
+        Of the region.
+    guess
+        Its body.
+    """
     return RegionSetting(name=name, form=guess.form, depth=guess.depth, base_mm=guess.base_mm, guessed=True)
 
 

@@ -7,7 +7,13 @@ from paleta.recipe._sheet import changes_between
 
 
 def what_changed(before: Recipe, after: Recipe) -> list[str]:
-    """Sentences from the sheet's top to its end; empty if nothing that matters differs."""
+    """Sentences from the sheet's top to its end; empty if nothing that matters differs.
+
+    Parameters
+    ----------
+    before, after
+        Versions of one recipe.
+    """
     lines = changes_between(before.sheet, after.sheet)
     old, new = before.plan, after.plan
     if old.pen_changes != new.pen_changes or len(old.passes) != len(new.passes):

@@ -64,6 +64,13 @@ def accents_in_laying_order(media: Sequence[str], accents: Sequence[Accent]) -> 
     that order, media change places; an accent in a medium of the coats may lie over all of them, since the trade goes
     back to the darkest marker over pencil for accents.
 
+    Parameters
+    ----------
+    media
+        Codes of the coats, lowest first.
+    accents
+        Of one region.
+
     Raises
     ------
     RecipeError
@@ -82,7 +89,15 @@ def accents_in_laying_order(media: Sequence[str], accents: Sequence[Accent]) -> 
 
 
 def spread_over(shades: int, zones: int) -> tuple[int, ...]:
-    """For each of a region's zones, deepest first, the zone of a coat with so many shades that lies there."""
+    """For each of a region's zones, deepest first, the zone of a coat with so many shades that lies there.
+
+    Parameters
+    ----------
+    shades
+        Of the coat, 1 to 5.
+    zones
+        Of the region, at least as many.
+    """
     return tuple(zone * shades // zones for zone in range(zones))
 
 

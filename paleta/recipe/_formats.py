@@ -87,6 +87,13 @@ SCHEMA: Schema = {
 def to_newest(plain: Any, *, trusted: bool = False) -> dict[str, Any]:
     """A recipe file's JSON in today's format, checked whole unless it is `trusted`: kept by Paleta itself.
 
+    Parameters
+    ----------
+    plain
+        A recipe file's JSON, of any format.
+    trusted
+        Whether Paleta kept it itself, so that it is not checked again.
+
     Raises
     ------
     RecipeError
@@ -278,7 +285,15 @@ SHEET_LIFTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
 
 
 def sheet_to_newest(plain: dict[str, Any], found: int) -> dict[str, Any]:
-    """A plain sheet of format `found` in today's format."""
+    """A plain sheet of format `found` in today's format.
+
+    Parameters
+    ----------
+    plain
+        A sheet as JSON.
+    found
+        Its format, 1 to today's.
+    """
     for version in range(found, FORMAT_VERSION):
         plain = SHEET_LIFTS[version](plain)
     return plain

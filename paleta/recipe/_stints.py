@@ -19,7 +19,15 @@ class Stint:
 
 
 def stints_of(sheet: Sheet, plan: Plan) -> list[Stint]:
-    """The plan's passes in their order, as stints: nothing is waited for and no mask handled within one."""
+    """The plan's passes in their order, as stints: nothing is waited for and no mask handled within one.
+
+    Parameters
+    ----------
+    sheet
+        Which regions make one thing.
+    plan
+        Its passes.
+    """
     leads = sheet.regions.thing_leads()
     handled = {one.before_pass for one in plan.handling}
     runs: list[list[Pass]] = []

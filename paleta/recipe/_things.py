@@ -23,6 +23,17 @@ def proposed(weighed: PairScores, settings: Settings) -> tuple[dict[int, RegionS
     """Settings with bodies and things as far as they are sure, and the groups to ask about.
 
     Regions that belong to a body or a thing already are left alone.
+
+    Parameters
+    ----------
+    weighed
+        As `paleta.impression.weigh` gives.
+    settings
+        Of all regions, by label.
+
+    Returns
+    -------
+    Settings of all regions, and groups of labels that only a person can tell.
     """
     sure, likely = weighed.things(SURE), weighed.things(ASKED)
     result = dict(settings)
@@ -53,7 +64,15 @@ def _open(setting: RegionSetting) -> bool:
 
 
 def new_name(settings: Settings, labels: Collection[int]) -> str:
-    """A name for a thing of these regions that no other has: what most of them are, and a number."""
+    """A name for a thing of these regions that no other has: what most of them are, and a number.
+
+    Parameters
+    ----------
+    settings
+        Of all regions, by label.
+    labels
+        Those of the thing.
+    """
     form = Counter(settings[label].form for label in labels).most_common(1)[0][0]
     noun = FORMS[form].noun or SHAPES
     taken = {one.thing for one in settings.values()}

@@ -62,7 +62,19 @@ def work_of(
     accents: Mapping[tuple[int, str], float] | None = None,
 ) -> Work:
     """A job for every coat of a region that is not left as paper, and for every accent; `shares` as from
-    paleta.light.zone_shares, `accents` the areas in mm2 by region and kind."""
+    paleta.light.zone_shares, `accents` the areas in mm2 by region and kind.
+
+    Parameters
+    ----------
+    sheet
+        What is planned.
+    region_map
+        The sheet's own regions.
+    shares
+        Of each zone by label, as `paleta.light.zone_shares` gives.
+    accents
+        Areas in mm2 by (region, kind).
+    """
     areas = {region.label: region.area_mm2 for region in region_map.regions}
     ranks = _ranks(sheet)
     jobs: list[Job] = []

@@ -37,7 +37,17 @@ class PaperChange:
 
 
 def on_other_paper(sheet: Sheet, paper: Paper, drawers: Mapping[str, Sequence[Swatch]]) -> list[PaperChange]:
-    """What changes if the sheet is coloured on `paper`, largest first; `drawers` are swatches at hand by medium."""
+    """What changes if the sheet is coloured on `paper`, largest first; `drawers` are swatches at hand by medium.
+
+    Parameters
+    ----------
+    sheet
+        As planned.
+    paper
+        Another one.
+    drawers
+        Swatches at hand, by medium.
+    """
     moved = sheet.with_part("stamp", paper=paper.code, own_paper=paper)
     before, after = looks_of(sheet), looks_of(moved)
     things: dict[str, list[int]] = {}

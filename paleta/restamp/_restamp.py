@@ -47,6 +47,17 @@ def restamp(
     Whatever its shift, turn, scale, paper and resolution; where rubber gave, the map gives with it. `corners` as for
     `register`.
 
+    Parameters
+    ----------
+    photo
+        Of the other stamping.
+    impression
+        The one the map was found on.
+    region_map
+        With its edits.
+    corners
+        4 x 2, 0..1 across the photo, clockwise from the top left; found where nothing is said.
+
     Raises
     ------
     NotAnImage, ImageTooLarge

@@ -1,6 +1,6 @@
 """Colouring along: the log of a run, what it adds up to, what may be laid next, and what came of it."""
 
-from paleta.run._choices import Choice, choices
+from paleta.run._choices import choices
 from paleta.run._events import (
     EVENTS,
     AnotherPen,
@@ -20,27 +20,22 @@ from paleta.run._events import (
     event_to_plain,
 )
 from paleta.run._move import pairs_between, what_moving_does
-from paleta.run._outcome import Differed, as_done, differed, pens_taken
-from paleta.run._replay import Card, LaidPass, RunState, course_of, plan_key, replay, wetness
+from paleta.run._outcome import as_done, differed, pens_taken
+from paleta.run._replay import RunState, course_of, plan_key, replay, wetness
 from paleta.run._rescues import RESCUES, SLIPS, Rescue, media_of, rescues_for
 from paleta.run._times import seconds_by_pass, seconds_of, times_of
-from paleta.run._wet import Need, Touched, Wetness, needs_of, needs_of_handling, slowness, ways_of, wetness_after
+from paleta.run._wet import Touched, needs_of, needs_of_handling, slowness, ways_of, wetness_after
 
 __all__ = [
     "EVENTS",
     "RESCUES",
     "SLIPS",
     "AnotherPen",
-    "Card",
-    "Choice",
-    "Differed",
     "Event",
     "ExtraCoat",
     "Finished",
     "Handled",
-    "LaidPass",
     "Moved",
-    "Need",
     "Noted",
     "PassesLaid",
     "Photographed",
@@ -51,7 +46,6 @@ __all__ = [
     "Started",
     "Touched",
     "Undone",
-    "Wetness",
     "as_done",
     "choices",
     "course_of",

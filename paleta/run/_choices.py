@@ -37,6 +37,15 @@ class Choice:
 def choices(state: RunState, now: float, *, slower: float = 1.0) -> list[Choice]:
     """What may be done at `now` (seconds since 1970), best first: late blends, then the order of the plan.
 
+    Parameters
+    ----------
+    state
+        Of all cards.
+    now
+        Seconds since 1970.
+    slower
+        Times as long as usual that the paper takes to dry.
+
     Raises
     ------
     PlanImpossible

@@ -12,13 +12,31 @@ from paleta.run._words import listed
 
 def pairs_between(old: Plan, new: Plan) -> tuple[tuple[int, int], ...]:
     """Passes of the old plan and what they are in the new one: the same region, swatch and zones, laid as the same time
-    of several."""
+    of several.
+
+    Parameters
+    ----------
+    old, new
+        Plans of two versions of one piece.
+
+    Returns
+    -------
+    Pairs of pass numbers.
+    """
     there = dict(_places(new))
     return tuple((number, there[place]) for place, number in _places(old) if place in there)
 
 
 def what_moving_does(state: RunState, new: Plan) -> list[str]:
-    """Sentences for what becomes of passes that are laid already, and of what is still to come."""
+    """Sentences for what becomes of passes that are laid already, and of what is still to come.
+
+    Parameters
+    ----------
+    state
+        By the plan that is followed.
+    new
+        The newest version's plan.
+    """
     if plan_key(state.plan) == plan_key(new):
         return ["The plan is the same: nothing changes."]
     there = dict(pairs_between(state.plan, new))

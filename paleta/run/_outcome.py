@@ -41,7 +41,15 @@ def pens_taken(state: RunState) -> dict[tuple[int, Pen], str]:
 
 
 def differed(state: RunState, names: Mapping[str, str]) -> list[Differed]:
-    """What was done otherwise, by the log; `names` are those of swatches by code."""
+    """What was done otherwise, by the log; `names` are those of swatches by code.
+
+    Parameters
+    ----------
+    state
+        What was done.
+    names
+        Of swatches, by code.
+    """
     found = []
     instead: dict[tuple[str, str], list[str]] = {}
     regions = {one.region: one.name for one in state.plan.passes}
@@ -74,6 +82,17 @@ def differed(state: RunState, names: Mapping[str, str]) -> list[Differed]:
 def as_done(sheet: Sheet, state: RunState, swatches: Mapping[Pen, Swatch], names: Mapping[str, str]) -> Sheet:
     """The sheet with the run carried into it: pens that were taken stand in the ramps; extra coats, and rescues that
     lay colour, are noted with the finish. `swatches` holds the pens that were taken.
+
+    Parameters
+    ----------
+    sheet
+        That the run follows.
+    state
+        What was done.
+    swatches
+        The pens that were taken.
+    names
+        Of swatches, by code.
 
     Raises
     ------

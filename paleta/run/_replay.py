@@ -116,7 +116,15 @@ class RunState:
 
 def course_of(plan: Plan, cards: int) -> tuple[tuple[int, int], ...]:
     """(card, pass) in the order of work: stretch by stretch over all cards where the plan knows its work, else card
-    after card."""
+    after card.
+
+    Parameters
+    ----------
+    plan
+        Of one card.
+    cards
+        How many are made side by side.
+    """
     lines: Sequence[tuple[int, int]] = [(1, len(plan.passes))] if plan.passes else []
     if cards > 1 and plan.work is not None:
         lines = [(one.first_pass, one.last_pass) for one in batch(plan.work, plan, ways_of(plan).paces, cards).lines]
@@ -139,6 +147,13 @@ def replay(plan: Plan, events: Iterable[Event]) -> RunState:
     """The state of a run that follows `plan`; the same events give the same state in any order, however often.
 
     A run that was moved over from another plan is replayed on the plan it follows now.
+
+    Parameters
+    ----------
+    plan
+        That the run follows now.
+    events
+        In any order; one that is there twice counts once.
     """
     log = one_log(events)
     taken_back = {event.event for event in log if isinstance(event, Undone)}
@@ -291,7 +306,17 @@ class _Replay:
 
 
 def wetness(state: RunState, now: float, *, slower: float = 1.0) -> Mapping[tuple[int, int], Wetness]:
-    """For every (card, region) that was touched, how wet it is at `now` (seconds since 1970)."""
+    """For every (card, region) that was touched, how wet it is at `now` (seconds since 1970).
+
+    Parameters
+    ----------
+    state
+        What was laid when.
+    now
+        Seconds since 1970.
+    slower
+        Times as long as usual that the paper takes to dry.
+    """
     return {
         (card.number, region): wetness_after(now - touched.at_s, touched.pace, slower=slower)
         for card in state.cards

@@ -194,7 +194,15 @@ WETTING = {one.key for one in RESCUES if one.wets}
 
 
 def rescues_for(slip: str, medium: str) -> list[Rescue]:
-    """The ways out of a slip in a medium, the usual one first; leaving it is always one."""
+    """The ways out of a slip in a medium, the usual one first; leaving it is always one.
+
+    Parameters
+    ----------
+    slip
+        A key of SLIPS.
+    medium
+        A key of MEDIA.
+    """
     own = MEDIUMS[medium].rescues
     return [one for one in RESCUES if slip in one.slips and (one.anywhere or one.key in own)]
 

@@ -81,7 +81,17 @@ def ways_of(plan: Plan) -> Ways:
 
 
 def wetness_after(age_s: float, pace: Pace, *, slower: float = 1.0) -> Wetness:
-    """How wet a region is `age_s` seconds after its last pass. A medium that does not dry is dry at once."""
+    """How wet a region is `age_s` seconds after its last pass. A medium that does not dry is dry at once.
+
+    Parameters
+    ----------
+    age_s
+        Seconds since the last pass.
+    pace
+        Of its medium.
+    slower
+        Times as long as usual that the paper takes to dry.
+    """
     age_s = max(age_s, 0.0)
     workable_s = max(pace.blend_s - age_s, 0.0)
     touch_s = max(pace.touch_dry_s * slower - age_s, 0.0)

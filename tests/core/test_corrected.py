@@ -11,7 +11,7 @@ from PIL import Image, ImageEnhance
 
 from paleta.colour import difference, lab_to_linear, linear_to_lab, linear_to_srgb, srgb_to_linear
 from paleta.light import model_forms
-from paleta.photo_check._cast import Corrected, free
+from paleta.photo_check._cast import Corrected
 from paleta.photo_check._cells import DARKEST, LEAST_BELIEVED, Cells, _believed, cells_of, lab_of_log, log_light
 from paleta.photo_check._phone import END, Phone
 from paleta.picture import Planned, planned
@@ -63,7 +63,7 @@ class ChartTest(SimpleTestCase):
 
     def left(self, linear: np.ndarray) -> tuple[float, float]:
         """Median CIEDE2000 to the published colours once corrected, and before."""
-        corrected: Corrected = free(seen_of(self.lab, linear))
+        corrected: Corrected = correct_light(seen_of(self.lab, linear))
         return tuple(
             float(np.median(difference(each[self.patches], self.lab[self.patches])))
             for each in (lab_of_log(corrected.card), linear_to_lab(linear))
@@ -96,7 +96,7 @@ class ChartTest(SimpleTestCase):
         linear = 0.8 * lab_to_linear(self.lab)
         off = self.lab[3] + np.array([9.0, 0.0, 0.0])
         linear[3] = 0.8 * lab_to_linear(off[None])[0]
-        corrected = lab_of_log(free(seen_of(self.lab, linear)).card)
+        corrected = lab_of_log(correct_light(seen_of(self.lab, linear)).card)
         self.assertLess(float(difference(corrected[3], off)), 2.0)
         self.assertGreater(float(difference(corrected[3], self.lab[3])), 5.0)
 

@@ -29,14 +29,14 @@ def measure() -> None:
 
 def core() -> None:
     from paleta.order import PACES, SCHOOLS, make_plan
-    from paleta.run import Laid, Started, plan_key, replay
+    from paleta.run import PassesLaid, Started, plan_key, replay
     from tools.bench.core import sixty_regions
 
     plan = make_plan(sixty_regions(), SCHOOLS["M2"], PACES["marker"])
     key, passes = plan_key(plan), len(plan.passes)
     log: list[Any] = [Started(id="started-1", at_s=0, plan=key, cards=EVENTS // passes + 1)]
     log += [
-        Laid(id=f"event-{n:06}", at_s=n, plan=key, card=n // passes + 1, passes=(n % passes + 1,))
+        PassesLaid(id=f"event-{n:06}", at_s=n, plan=key, card=n // passes + 1, passes=(n % passes + 1,))
         for n in range(EVENTS)
     ]
     plain = timed(lambda: sorted(log, key=lambda event: event.at_s))

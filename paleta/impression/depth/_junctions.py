@@ -41,7 +41,17 @@ class Junction:
 
 def t_junctions(region_map: RegionMap, *, near_mm: float = NEAR_MM, far: float = FAR) -> list[Junction]:
     """All T-junctions whose through line belongs to a region, in reading order; looked at on rings of `near_mm`, and
-    `far` times that."""
+    `far` times that.
+
+    Parameters
+    ----------
+    region_map
+        H x W labels and ink.
+    near_mm
+        Radius of the ring that is looked at round a place where lines meet.
+    far
+        The wider ring's radius in shares of that.
+    """
     labels = region_map.labels
     near_px = near_mm * region_map.px_per_mm
     met: dict[tuple[frozenset[int], int, int], tuple[int, int]] = {}

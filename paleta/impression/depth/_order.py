@@ -48,6 +48,17 @@ def guess_order(region_map: RegionMap, weighed: PairScores | None = None) -> lis
     on drawings made by script (tools/fit_fronts.py; no published source) weighs it all. What is alike stands as its
     like does: where it was `weighed`, every leaf before or behind every berry has a say on all of them. What is seen
     through a ring does not stand on it; what fills a ring alone lies in its plane.
+
+    Parameters
+    ----------
+    region_map
+        H x W labels, ink and borders.
+    weighed
+        What is alike, as `weigh` gives.
+
+    Returns
+    -------
+    Fronts and levels of pairs of labels, with how sure they are, 0..1.
     """
     met = (weighed and weighed.pairs.touching) or touching_regions(region_map)
     likely = likelihoods(met.features)

@@ -96,6 +96,15 @@ def rectify(impression: Impression, corners: Sequence[Sequence[float]], *, width
 
     `width_mm` is the real length of the top edge; without it the resolution of the picture is kept.
 
+    Parameters
+    ----------
+    impression
+        The picture.
+    corners
+        Four places (x, y), 0..1 across the picture, clockwise from the top left.
+    width_mm
+        The real length of the top edge; without it the resolution of the picture is kept.
+
     Raises
     ------
     CornersWrong

@@ -24,7 +24,15 @@ NO_DRAWING = (
 
 
 def likeness_doubts(impression: Impression, region_map: RegionMap) -> tuple[str, ...]:
-    """A sentence if the picture does not look like a stamped line drawing, else nothing."""
+    """A sentence if the picture does not look like a stamped line drawing, else nothing.
+
+    Parameters
+    ----------
+    impression
+        The scan.
+    region_map
+        What was found in it.
+    """
     ink, px_per_mm = region_map.ink, impression.px_per_mm
     darkness = smooth_darkness(impression)
     away = cv2.distanceTransform((~ink).astype(np.uint8), cv2.DIST_L2, 3) > SOFT_EDGE_MM * px_per_mm

@@ -88,7 +88,15 @@ SPECK_ROOM_MM = 1.5
 
 
 def check_edit(edit: Edit, labels: set[int]) -> None:
-    """Raise EditError unless `edit` is well formed and its regions are among `labels`."""
+    """Raise EditError unless `edit` is well formed and its regions are among `labels`.
+
+    Parameters
+    ----------
+    edit
+        A plain edit; places in mm.
+    labels
+        Of the regions there are.
+    """
     if edit.get("op") == "join":
         wanted = edit.get("regions", [])
         if len(set(wanted)) < 2:
@@ -113,6 +121,13 @@ def check_edit(edit: Edit, labels: set[int]) -> None:
 
 def apply_edits(region_map: RegionMap, edits: Sequence[Edit]) -> RegionMap:
     """Replay `edits` in order over a found map; labels that survive keep their number, split parts get new ones.
+
+    Parameters
+    ----------
+    region_map
+        As found.
+    edits
+        Plain edits as a sheet keeps them.
 
     Raises
     ------
@@ -139,7 +154,17 @@ def apply_edits(region_map: RegionMap, edits: Sequence[Edit]) -> RegionMap:
 
 
 def parts_of_split(region_map: RegionMap, region: int, line: Sequence[Sequence[float]]) -> list[int]:
-    """The labels of the new parts that a barrier would give, the part that keeps `region` not among them."""
+    """The labels of the new parts that a barrier would give, the part that keeps `region` not among them.
+
+    Parameters
+    ----------
+    region_map
+        H x W labels.
+    region
+        The label to part.
+    line
+        The barrier, places (x, y) in mm.
+    """
     return _split(region_map.labels, region, line, region_map.px_per_mm)[1]
 
 

@@ -137,6 +137,13 @@ def labels_to_png(region_map: RegionMap) -> bytes:
 def labels_from_png(data: bytes, *, dpi: float) -> RegionMap:
     """Undo `labels_to_png`.
 
+    Parameters
+    ----------
+    data
+        A PNG of 16 bits and one channel.
+    dpi
+        Of the map.
+
     Raises
     ------
     ShapeError

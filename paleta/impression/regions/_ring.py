@@ -12,7 +12,15 @@ EVEN_BAND, LEAST_HOLE = 0.82, 0.3
 
 
 def is_ring(region_map: RegionMap, region: Region) -> bool:
-    """Whether a region is a band of even width that goes round a hole of some size."""
+    """Whether a region is a band of even width that goes round a hole of some size.
+
+    Parameters
+    ----------
+    region_map
+        H x W labels.
+    region
+        One of its regions.
+    """
     top, left, bottom, right = region.bbox
     mask = np.pad((region_map.labels[top:bottom, left:right] == region.label).astype(np.uint8), 1)
     contours, nested = cv2.findContours(mask, cv2.RETR_CCOMP, cv2.CHAIN_APPROX_NONE)

@@ -11,7 +11,7 @@ from PIL import Image, ImageEnhance
 
 from paleta.colour import difference, lab_to_linear, linear_to_lab, linear_to_srgb, srgb_to_linear
 from paleta.light import model_forms
-from paleta.photo_check._cast import Corrected
+from paleta.photo_check._cast import Corrected, correct_light
 from paleta.photo_check._cells import DARKEST, LEAST_BELIEVED, Cells, _believed, cells_of, lab_of_log, log_light
 from paleta.photo_check._phone import END, Phone
 from paleta.picture import Planned, planned

@@ -51,11 +51,6 @@ def look_of(coat: Coat) -> str:
     return POUNCED if coat.school == "B3" else coat.medium
 
 
-def zone_look(ramp: tuple[Swatch, ...], school: School, paper: Paper) -> tuple[Lab, ...]:
-    """Lab of the zones of one ramp (palest first) under a school, deepest zone first."""
-    return stack_look(((ramp, school),), paper)
-
-
 @lru_cache(maxsize=4096)
 def stack_look(stack: tuple[tuple[tuple[Swatch, ...], School], ...], paper: Paper) -> tuple[Lab, ...]:
     """Lab of the zones of coats over each other, lowest first, each a ramp (palest first) and its school; deepest zone

@@ -21,7 +21,7 @@ from paleta.run._events import (
 )
 from paleta.run._move import pairs_between, what_moving_does
 from paleta.run._outcome import as_done, differed, pens_taken
-from paleta.run._replay import RunState, course_of, plan_key, replay, wetness
+from paleta.run._replay import RunState, course_of, plan_key, replay
 from paleta.run._rescues import RESCUES, SLIPS, Rescue, media_of, rescues_for
 from paleta.run._times import seconds_by_pass, seconds_of, times_of
 from paleta.run._wet import Touched, needs_of, needs_of_handling, slowness, ways_of, wetness_after
@@ -65,7 +65,6 @@ __all__ = [
     "slowness",
     "times_of",
     "ways_of",
-    "wetness",
     "wetness_after",
     "what_moving_does",
 ]

@@ -31,7 +31,7 @@ from paleta.run._events import (
     Undone,
 )
 from paleta.run._rescues import WETTING
-from paleta.run._wet import Touched, Wetness, ways_of, wetness_after
+from paleta.run._wet import Touched, ways_of
 
 
 def plan_key(plan: Plan) -> str:
@@ -303,22 +303,3 @@ class _Replay:
         else:
             self.laid[card][number] = done
         self._touch(card, planned, event.at_s)
-
-
-def wetness(state: RunState, now: float, *, slower: float = 1.0) -> Mapping[tuple[int, int], Wetness]:
-    """For every (card, region) that was touched, how wet it is at `now` (seconds since 1970).
-
-    Parameters
-    ----------
-    state
-        What was laid when.
-    now
-        Seconds since 1970.
-    slower
-        Times as long as usual that the paper takes to dry.
-    """
-    return {
-        (card.number, region): wetness_after(now - touched.at_s, touched.pace, slower=slower)
-        for card in state.cards
-        for region, touched in card.touched.items()
-    }

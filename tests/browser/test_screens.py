@@ -76,7 +76,7 @@ class BadInputTest(BrowserTest):
         broken[50:70, 140:158] = 255  # 3 mm of the upper side are missing
         self.add_by_hand("open.png", as_file(broken), "2")
         expect(page.get_by_role("alert")).to_contain_text("No closed region was found")
-        expect(page.get_by_alt_text("The picture as it was read")).to_be_visible()
+        expect(page.get_by_alt_text("As it was read")).to_be_visible()
         gaps = page.get_by_role("slider", name="Close gaps up to")
         gaps.fill("2")
         gaps.blur()

@@ -12,8 +12,7 @@ from paleta.light import LEVELS, Body, Lamp, Zoning, illuminate, levels, model_f
 from paleta.materials import PAPERS, REFERENCE_PAPER
 from paleta.media import appearance
 from paleta.order import SCHOOLS
-from paleta.picture import VIEWS, looks_of, make_canvas, paint
-from paleta.picture._looks import zone_look
+from paleta.picture import VIEWS, looks_of, make_canvas, paint, stack_look
 from paleta.picture._paint import ViewUnknown
 from paleta.picture._texture import NEUTRAL, POUNCED, texture
 from paleta.recipe import RegionSetting
@@ -176,18 +175,18 @@ class LooksTest(SimpleTestCase):
     def test_deeper_zones_look_darker_in_every_school(self):
         for code, school in SCHOOLS.items():
             ramp = tuple(grey_pens(88, 68, 48, medium=school.medium))
-            look = zone_look(ramp, school, REFERENCE_PAPER)
+            look = stack_look(((ramp, school),), REFERENCE_PAPER)
             with self.subTest(school=code):
                 self.assertEqual([lab[0] for lab in look], sorted(lab[0] for lab in look))
 
     def test_a_single_flat_coat_is_the_swatch_itself(self):
         (pen,) = grey_pens(70)
-        (look,) = zone_look((pen,), SCHOOLS["M1"], REFERENCE_PAPER)
+        (look,) = stack_look((((pen,), SCHOOLS["M1"]),), REFERENCE_PAPER)
         self.assertLess(float(difference(look, appearance(pen, REFERENCE_PAPER))), 0.01)
 
     def test_a_second_time_over_in_a_wet_blend_darkens_less_than_a_second_dry_coat(self):  # common practice
         ramp = tuple(grey_pens(85, 55))
-        melted = zone_look(ramp, SCHOOLS["M1"], REFERENCE_PAPER)[1]
+        melted = stack_look(((ramp, SCHOOLS["M1"]),), REFERENCE_PAPER)[1]
         self.assertLess(melted[0], 85)
         self.assertGreater(melted[0], appearance(ramp[0], REFERENCE_PAPER, coats=2)[0])
 

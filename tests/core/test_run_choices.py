@@ -28,7 +28,6 @@ from paleta.run import (
     slowness,
     times_of,
     ways_of,
-    wetness,
     wetness_after,
 )
 from tests.builders import make_work
@@ -176,8 +175,10 @@ class WetnessTest(SimpleTestCase):
     def test_every_touched_region_is_told_and_an_extra_coat_wets_it_again(self):
         log = [laid(1), made(ExtraCoat, 300, passes=(1,))]
         region = PLAN.passes[0].region
-        self.assertEqual(wetness(replay(PLAN, log[:1]), START_S + 301)[1, region].state, "dry")
-        self.assertEqual(wetness(replay(PLAN, log), START_S + 301)[1, region].state, "workable")
+        for lines, state in ((log[:1], "dry"), (log, "workable")):
+            (card,) = replay(PLAN, lines).cards
+            touched = card.touched[region]
+            self.assertEqual(wetness_after(START_S + 301 - touched.at_s, touched.pace).state, state)
 
 
 class StopwatchTest(SimpleTestCase):

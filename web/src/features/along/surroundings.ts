@@ -14,11 +14,12 @@ export function useAwake() {
         // A battery that runs low may forbid it; the run goes on all the same.
       }
     };
-    void ask();
-    document.addEventListener("visibilitychange", ask);
+    const askAgain = () => void ask();
+    askAgain();
+    document.addEventListener("visibilitychange", askAgain);
     return () => {
       left = true;
-      document.removeEventListener("visibilitychange", ask);
+      document.removeEventListener("visibilitychange", askAgain);
       void lock?.release();
     };
   }, []);

@@ -48,7 +48,7 @@ export function BaseForm() {
         <StockChoice at="base.stock" value={spec.base.stock} />
         <PartChoice
           label="Envelope"
-          value={spec.envelope as string}
+          value={spec.envelope}
           options={[{ code: "", name: "none yet" }, ...(trade?.envelopes ?? [])]}
           onKeep={(envelope) => change((now) => setAt(now, "envelope", envelope))}
         />

@@ -69,7 +69,7 @@ function Paper({ one, place }: { one: Stock; place: number }) {
         <LengthField label="Sheet: height" at={`${at}.height`} className="w-20" />
         <PartChoice
           label="Grain"
-          value={one.grain as string}
+          value={one.grain}
           options={[{ code: "", name: "not known" }, ...(trade?.grains ?? [])]}
           onKeep={(grain) => change((now) => setAt(now, `${at}.grain`, grain))}
         />

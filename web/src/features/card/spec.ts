@@ -14,7 +14,8 @@ export function setAt(spec: CardSpec, path: Path, value: unknown): CardSpec {
 
 function set(whole: unknown, [key, ...rest]: string[], value: unknown): unknown {
   if (key === undefined) return value;
-  if (Array.isArray(whole)) return whole.map((one, place) => (place === Number(key) ? set(one, rest, value) : one));
+  if (Array.isArray(whole))
+    return (whole as unknown[]).map((one, place) => (place === Number(key) ? set(one, rest, value) : one));
   const box = whole as Box;
   return { ...box, [key]: set(box[key], rest, value) };
 }

@@ -67,7 +67,7 @@ export function SwatchForm({
           `${field === "lab" ? "The colour" : "A further measurement"} is three numbers L* a* b*, like 62.5 31 -12, or #c2587f.`,
         );
       if (field === "lab") numbers.lab = found as number[];
-      else numbers[field] = found as number[] | null;
+      else numbers[field] = found;
     }
     const opacity = (text.opacity ?? "").trim().replace(/%$/, "");
     if (opacity && !(Number(opacity) >= 0 && Number(opacity) <= 100))

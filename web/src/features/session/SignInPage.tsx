@@ -15,7 +15,7 @@ export function SignInPage({ demo }: { demo: boolean }) {
   function submit(event: FormEvent<HTMLFormElement>) {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
-    enter.mutate({ username: String(form.get("username")), password: String(form.get("password")) });
+    enter.mutate({ username: form.get("username") as string, password: form.get("password") as string });
   }
 
   return (

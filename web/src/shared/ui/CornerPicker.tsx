@@ -36,7 +36,7 @@ export function CornerPicker({ preview, corners, onChange }: PickerProps) {
   return (
     <div className="flex justify-center bg-surround p-3">
       <div className="relative" data-testid="corners">
-        <img src={preview} alt="The picture as it was read" className="max-h-[36vh] select-none" draggable={false} />
+        <img src={preview} alt="As it was read" className="max-h-[36vh] select-none" draggable={false} />
         <svg
           aria-hidden
           className="pointer-events-none absolute inset-0 size-full"

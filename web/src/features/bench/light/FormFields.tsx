@@ -62,7 +62,7 @@ export function FormFields({ regions }: { regions: Region[] }) {
           max={2}
           step={0.1}
           value={same(regions, "bulge") ?? first.bulge}
-          onKeep={(bulge) => keep({ bulge })}
+          onKeep={(bulge) => void keep({ bulge })}
         />
       )}
       {form?.turns && <AxisField {...fields} />}
@@ -131,7 +131,7 @@ function OwnLight({ regions, keep }: FieldProps) {
         max={180}
         step={5}
         value={Math.round(same(regions, "turn_deg") ?? 0)}
-        onKeep={(turn_deg) => keep({ turn_deg })}
+        onKeep={(turn_deg) => void keep({ turn_deg })}
       />
       <div className="flex flex-wrap items-center gap-x-4 text-[13px]">
         <Button

@@ -24,6 +24,8 @@ export function BorderGlass({ labels }: { labels: Labels | undefined }) {
   const nearer = pair && frontOf(piece.regions.list, pair);
   const farther = pair?.find((label) => label !== nearer);
   return (
+    // By keys borders are turned in the list of a region's borders.
+    // eslint-disable-next-line jsx-a11y/click-events-have-key-events, jsx-a11y/no-static-element-interactions
     <div
       className={`absolute inset-0 ${pair ? "cursor-pointer" : "cursor-crosshair"}`}
       data-testid="borders"

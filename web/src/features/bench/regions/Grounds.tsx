@@ -102,11 +102,11 @@ function GroundFields({ grounds, trade }: { grounds: Region[]; trade: Trade }) {
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <Choice
           label="Fades"
-          value={fade.kind as string}
+          value={fade.kind}
           options={trade.fades}
           onKeep={(kind) =>
             keep({
-              kind: kind as Fade["kind"],
+              kind: kind,
               ...(kind === "point" && !fade.x_mm && !fade.y_mm
                 ? { x_mm: Math.round(piece.width_mm / 2), y_mm: Math.round(piece.height_mm / 3), bare_mm: 4 }
                 : {}),
@@ -128,9 +128,9 @@ function GroundFields({ grounds, trade }: { grounds: Region[]; trade: Trade }) {
         {fade.kind === "point" && (
           <Choice
             label="Falls off"
-            value={fade.profile as string}
+            value={fade.profile}
             options={trade.profiles}
-            onKeep={(profile) => keep({ profile: profile as Fade["profile"] })}
+            onKeep={(profile) => keep({ profile: profile })}
           />
         )}
         {fade.kind !== "even" && (

@@ -166,6 +166,8 @@ function Surface({
     return labels ? labelAt(labels, x, y) : 0;
   };
   return (
+    // By keys regions are taken in the list beside the picture.
+    // eslint-disable-next-line jsx-a11y/click-events-have-key-events, jsx-a11y/no-static-element-interactions
     <div
       className="absolute"
       style={{

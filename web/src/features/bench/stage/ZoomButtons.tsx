@@ -21,6 +21,8 @@ export function ZoomButtons({ zoom, onZoom }: Props) {
   }
   const look = "size-9 rounded text-lg leading-none hover:bg-surround-light disabled:opacity-40";
   return (
+    // The keys are those of the buttons within, which have the focus.
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions
     <div
       role="group"
       aria-label="Look closely"

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from paleta.card import Base, CardSpec, CutOut, Greeting, Inside, Layer, Panel, Stock, inches, millimetres
+from paleta.card import Base, CardLayer, CardSpec, CutOut, Greeting, Inside, Panel, Stock, inches, millimetres
 from paleta.recipe import Sheet
 
 WIDE, HIGH = inches("17/4"), inches("11/2")
@@ -32,7 +32,7 @@ def card_for(drawing: str, sheet: Sheet) -> CardSpec | None:
     if drawing == "balloon":
         return CardSpec(
             base=Base(width=WIDE, height=HIGH, stock="White card"),
-            mats=(Layer(reveal=MAT, stock="Brick paper"),),
+            mats=(CardLayer(reveal=MAT, stock="Brick paper"),),
             panel=Panel(reveal=MAT),
             greeting=Greeting(
                 text="Up and away", width=inches("5/2"), height=inches("1/2"), x=inches("7/8"), y=inches("71/16"),
@@ -47,7 +47,7 @@ def card_for(drawing: str, sheet: Sheet) -> CardSpec | None:
     if drawing == "succulents":
         return CardSpec(
             base=Base(width=HIGH, height=WIDE, fold="top", stock="Cream card"),
-            mats=(Layer(reveal=MAT, stock="Sea green paper"),),
+            mats=(CardLayer(reveal=MAT, stock="Sea green paper"),),
             panel=Panel(reveal=MAT, foam=millimetres(1)),
             greeting=Greeting(
                 text="Grow slowly", width=inches("7/4"), height=inches("1/2"), x=inches("7/16"), y=inches("5/8"),

@@ -7,18 +7,18 @@ from paleta.card._length import ZERO, Length, Measure, inches, millimetres, pars
 from paleta.card._making import MakingStep, check_making, making, steps_of
 from paleta.card._outline import MASK_INSIDE_MM, cut_lines
 from paleta.card._picture import Picture, Place, Thing
-from paleta.card._plan import CARD_WARNINGS, CardPlan, Piece, PlacedLayer, on_picture
+from paleta.card._plan import CARD_WARNINGS, CardPart, CardPlan, PlacedLayer, on_picture
 from paleta.card._sizes import CARDS, ENVELOPES, SHEETS, Size
 from paleta.card._spec import (
     GRAINS,
     MOST_CARDS,
     STEP_NAMES,
     Base,
+    CardLayer,
     CardSpec,
     CutOut,
     Greeting,
     Inside,
-    Layer,
     Panel,
     Stock,
     open_size,
@@ -39,6 +39,8 @@ __all__ = [
     "STEP_NAMES",
     "ZERO",
     "Base",
+    "CardLayer",
+    "CardPart",
     "CardPlan",
     "CardSpec",
     "Cut",
@@ -47,13 +49,11 @@ __all__ = [
     "CutSheet",
     "Greeting",
     "Inside",
-    "Layer",
     "Length",
     "MakingStep",
     "Measure",
     "Panel",
     "Picture",
-    "Piece",
     "Place",
     "PlacedLayer",
     "Size",

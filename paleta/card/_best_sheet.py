@@ -7,7 +7,7 @@ from collections.abc import Callable, Sequence
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.card._slicing import Kind, Tree, leaf
+from paleta.card._slicing import PieceKind, Tree, leaf
 
 MOST_PLACES = 500
 """More places for cuts than this on a side are not looked through."""
@@ -33,7 +33,11 @@ def places(sides: Sequence[int], length: int) -> NDArray[np.int64] | None:
 
 
 def best_sheet(
-    kinds: Sequence[Kind], values: Sequence[float], xs: NDArray[np.int64], ys: NDArray[np.int64], size: tuple[int, int]
+    kinds: Sequence[PieceKind],
+    values: Sequence[float],
+    xs: NDArray[np.int64],
+    ys: NDArray[np.int64],
+    size: tuple[int, int],
 ) -> tuple[float, Tree | None]:
     """The highest sum of values from a sheet of (width, height) units, and its layout.
 
@@ -56,7 +60,7 @@ def best_sheet(
 
 
 def _tree(
-    kinds: Sequence[Kind], how: NDArray[np.int64], wide: NDArray[np.int64], high: NDArray[np.int64], i: int, j: int
+    kinds: Sequence[PieceKind], how: NDArray[np.int64], wide: NDArray[np.int64], high: NDArray[np.int64], i: int, j: int
 ) -> Tree | None:
     made: list[Tree | None] = []
     waiting: list[tuple[int, int, Join | None]] = [(i, j, None)]

@@ -13,11 +13,11 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from paleta.card._fewest import Sheet, fewest
+from paleta.card._fewest import SheetSize, fewest
 from paleta.card._length import ZERO, Length, show
 from paleta.card._picture import Place
-from paleta.card._plan import CardPlan, Piece
-from paleta.card._slicing import Kind, Tree
+from paleta.card._plan import CardPart, CardPlan
+from paleta.card._slicing import PieceKind, Tree
 from paleta.card._spec import MOST_CARDS, Stock
 from paleta.errors import CardError
 
@@ -63,7 +63,7 @@ class CutSheet:
 
 
 @dataclass(frozen=True, slots=True)
-class Need:
+class StockNeed:
     """Sheets of a stock: how many it takes, how many no plan can do without, and how many are to be bought.
 
     Of a paper at hand in several sizes, the bound is what is used if no plan takes less paper, else 0.
@@ -80,7 +80,7 @@ class CutPlan:
     """sheets in the order of work; uncut: pieces for which no sheets are named; waste: share of the sheets' area."""
 
     sheets: tuple[CutSheet, ...]
-    needs: tuple[Need, ...]
+    needs: tuple[StockNeed, ...]
     uncut: tuple[str, ...]
     waste: float
 
@@ -90,7 +90,7 @@ class CutPlan:
         return all(need.used == need.bound for need in self.needs)
 
 
-def cut(sheets: Sequence[Stock], pieces: Sequence[Piece], cards: int = 1) -> CutPlan:
+def cut(sheets: Sequence[Stock], pieces: Sequence[CardPart], cards: int = 1) -> CutPlan:
     """How to cut `pieces` for so many cards from the sheets; a piece is cut from the sheets its `stock` names.
 
     Sheets of one name may have several sizes: then as little paper is used as can be.
@@ -121,7 +121,7 @@ def cut(sheets: Sequence[Stock], pieces: Sequence[Piece], cards: int = 1) -> Cut
     if sum(one.count for one in pieces) * cards > MOST_PIECES:
         raise CardError(f"A cutting plan holds up to {MOST_PIECES:,} pieces.")
     made: list[CutSheet] = []
-    needs: list[Need] = []
+    needs: list[StockNeed] = []
     names = list(dict.fromkeys(stock.name for stock in sheets))
     for name in names:
         wanted = [replace(one, count=one.count * cards) for one in pieces if one.stock == name]
@@ -158,7 +158,7 @@ def warm_up() -> None:
     assert compiled.best_cuts is not None
 
 
-def _cut_from(stocks: Sequence[Stock], wanted: Sequence[Piece]) -> tuple[list[CutSheet], list[Need]]:
+def _cut_from(stocks: Sequence[Stock], wanted: Sequence[CardPart]) -> tuple[list[CutSheet], list[StockNeed]]:
     """From sheets of one paper, of one size or of several, with as little of it as can be."""
     sides = [side for stock in stocks for side in (stock.width, stock.height)]
     sides += [side for one in wanted for side in (one.width, one.height)]
@@ -166,7 +166,9 @@ def _cut_from(stocks: Sequence[Stock], wanted: Sequence[Piece]) -> tuple[list[Cu
     sizes = [(int(one.width.mm * per_mm), int(one.height.mm * per_mm)) for one in stocks]
     largest = max(width * height for width, height in sizes)
     sheets = [
-        Sheet(size, tuple(_kind(one, per_mm, size, _grain_axis(stock)) for one in wanted), size[0] * size[1] / largest)
+        SheetSize(
+            size, tuple(_kind(one, per_mm, size, _grain_axis(stock)) for one in wanted), size[0] * size[1] / largest
+        )
         for stock, size in zip(stocks, sizes, strict=True)
     ]
     for number, one in enumerate(wanted):
@@ -186,7 +188,7 @@ def _cut_from(stocks: Sequence[Stock], wanted: Sequence[Piece]) -> tuple[list[Cu
         # Of several sizes only all together can be bounded: by the paper they take.
         least = [_used(made, stock) if cost <= bound + 1e-6 else 0 for stock in stocks]
     needs = [
-        Need(stock, _used(made, stock), one, max(0, _used(made, stock) - stock.owned))
+        StockNeed(stock, _used(made, stock), one, max(0, _used(made, stock) - stock.owned))
         for stock, one in zip(stocks, least, strict=True)
     ]
     return made, needs
@@ -196,14 +198,14 @@ def _used(made: Sequence[CutSheet], stock: Stock) -> int:
     return sum(one.count for one in made if one.stock == stock)
 
 
-def _kind(one: Piece, per_mm: Fraction, size: tuple[int, int], grain: str) -> Kind:
+def _kind(one: CardPart, per_mm: Fraction, size: tuple[int, int], grain: str) -> PieceKind:
     width, height = int(one.width.mm * per_mm), int(one.height.mm * per_mm)
     ways = (way for way in _ways(width, height, one.along, grain) if way[0] <= size[0] and way[1] <= size[1])
-    return Kind(tuple(ways), one.count)
+    return PieceKind(tuple(ways), one.count)
 
 
 def _laid_out(
-    stocks: Sequence[Stock], sizes: Sequence[tuple[int, int]], wanted: Sequence[Piece], per_mm: Fraction,
+    stocks: Sequence[Stock], sizes: Sequence[tuple[int, int]], wanted: Sequence[CardPart], per_mm: Fraction,
     chosen: Sequence[tuple[int, Tree]],
 ) -> list[CutSheet]:  # fmt: skip
     """The chosen layouts as sheets; of a kind no more than is wanted. Sheets that are cut alike come together."""
@@ -261,7 +263,7 @@ def _only_wanted(whole: Tree, left: list[int]) -> Tree | None:
 class _Realised:
     """A tree laid on a sheet: its pieces, and the cuts in the order a trimmer makes them."""
 
-    def __init__(self, wanted: Sequence[Piece], per_mm: Fraction) -> None:
+    def __init__(self, wanted: Sequence[CardPart], per_mm: Fraction) -> None:
         self.wanted = wanted
         self.per_mm = per_mm
         self.pieces: list[CutPiece] = []
@@ -300,7 +302,7 @@ class _Realised:
         self.pieces.append(CutPiece(piece.name, place, tree.turned, tuple(_scores(piece, place, tree.turned))))
 
 
-def _scores(piece: Piece, place: Place, turned: bool) -> Iterator[Cut]:
+def _scores(piece: CardPart, place: Place, turned: bool) -> Iterator[Cut]:
     down = piece.score_down != turned
     for at in piece.scores:
         if down:

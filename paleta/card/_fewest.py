@@ -10,7 +10,7 @@ import numpy as np
 from scipy.optimize import LinearConstraint, linprog, milp
 
 from paleta.card._best_sheet import best_sheet, places
-from paleta.card._slicing import Counts, Kind, Tree, largest_only, layouts, leaf
+from paleta.card._slicing import Counts, PieceKind, Tree, largest_only, layouts, leaf
 
 MOST_ROUNDS = 40
 """Rounds of making new ways to cut. The bound is true after any number of them."""
@@ -24,15 +24,15 @@ Way = tuple[int, Counts]
 
 
 @dataclass(frozen=True, slots=True)
-class Sheet:
+class SheetSize:
     """A size of sheet in whole units, and in which ways each kind may lie on it; cost: its share of the paper used."""
 
     size: tuple[int, int]
-    kinds: tuple[Kind, ...]
+    kinds: tuple[PieceKind, ...]
     cost: float = 1.0
 
 
-def fewest(sheets: Sequence[Sheet], wanted: Sequence[int]) -> tuple[list[tuple[int, Tree]], float]:
+def fewest(sheets: Sequence[SheetSize], wanted: Sequence[int]) -> tuple[list[tuple[int, Tree]], float]:
     """Layouts, each with the number of its sheet, that hold `wanted` of every kind; what any plan costs at least."""
     area = max(sheet.size[0] * sheet.size[1] / sheet.cost for sheet in sheets)
     whole = [max(sheet.kinds[number].area for sheet in sheets) for number in range(len(wanted))]
@@ -57,11 +57,11 @@ def fewest(sheets: Sequence[Sheet], wanted: Sequence[int]) -> tuple[list[tuple[i
     return chosen, bound
 
 
-def _cost(sheets: Sequence[Sheet], chosen: Sequence[tuple[int, Tree]]) -> float:
+def _cost(sheets: Sequence[SheetSize], chosen: Sequence[tuple[int, Tree]]) -> float:
     return sum(sheets[number].cost for number, _ in chosen)
 
 
-def _filled(sheets: Sequence[Sheet], wanted: Sequence[int]) -> Iterator[tuple[int, Tree]]:
+def _filled(sheets: Sequence[SheetSize], wanted: Sequence[int]) -> Iterator[tuple[int, Tree]]:
     """Sheets filled one by one, the largest pieces first: good where there are too many ways to look through."""
     left = list(wanted)
     while any(left):
@@ -75,7 +75,7 @@ def _filled(sheets: Sequence[Sheet], wanted: Sequence[int]) -> Iterator[tuple[in
         yield number, tree
 
 
-def _fill(kinds: Sequence[Kind], left: Sequence[int], width: int, height: int, tries: int = TRIES) -> Tree | None:
+def _fill(kinds: Sequence[PieceKind], left: Sequence[int], width: int, height: int, tries: int = TRIES) -> Tree | None:
     """The largest piece that fits in the corner, and what goes beside and below it, cut one way or the other."""
     fitting = [
         (kind.area, number, way)
@@ -108,7 +108,7 @@ def _fill(kinds: Sequence[Kind], left: Sequence[int], width: int, height: int, t
 
 
 def _choose(
-    sheets: Sequence[Sheet], wanted: Sequence[int], known: dict[Way, Tree]
+    sheets: Sequence[SheetSize], wanted: Sequence[int], known: dict[Way, Tree]
 ) -> tuple[list[tuple[int, Tree]], float]:
     """The cheapest of these ways that hold every piece, and a bound for how cheap that can be."""
     ways = sorted(known, reverse=True)
@@ -137,7 +137,7 @@ def _one_by_one(matrix: np.ndarray, costs: np.ndarray, demand: np.ndarray) -> li
     return times
 
 
-def _priced(sheets: Sequence[Sheet], wanted: Sequence[int], known: dict[Way, Tree]) -> float:
+def _priced(sheets: Sequence[SheetSize], wanted: Sequence[int], known: dict[Way, Tree]) -> float:
     """Adds ways to cut that the prices of the pieces ask for; gives what any plan costs at least."""
     cuts = []
     for sheet in sheets:
@@ -176,7 +176,7 @@ def _counted(tree: Tree, kinds: int) -> Counts:
     return tuple(found)
 
 
-def _alone(sheet: Sheet) -> Iterator[tuple[Counts, Tree]]:
+def _alone(sheet: SheetSize) -> Iterator[tuple[Counts, Tree]]:
     """As many of one kind as go on a sheet in rows, in its better way."""
     for number, kind in enumerate(sheet.kinds):
         best: Tree | None = None

@@ -8,8 +8,8 @@ from dataclasses import replace
 from paleta.card._folds import FOLDS
 from paleta.card._length import ZERO, inches
 from paleta.card._picture import Picture, Place
-from paleta.card._plan import CardPlan, Piece, PlacedLayer, within
-from paleta.card._spec import Base, CardSpec, Greeting, Layer, open_size
+from paleta.card._plan import CardPart, CardPlan, PlacedLayer, within
+from paleta.card._spec import Base, CardLayer, CardSpec, Greeting, open_size
 from paleta.card._stack import thickness_of
 from paleta.card._warnings import warnings_of
 
@@ -33,7 +33,7 @@ def lay_out(
     inside = None
     if spec.inside is not None and spec.inside.panel:
         back = PlacedLayer("base", "Base", Place(ZERO, ZERO, base.width, base.height), base.stock, ZERO)
-        inside = _on(back, Layer(reveal=spec.inside.reveal, stock=spec.inside.stock), "inside", "Panel inside")
+        inside = _on(back, CardLayer(reveal=spec.inside.reveal, stock=spec.inside.stock), "inside", "Panel inside")
     crop = _crop(spec, layers[-1].place, picture) if picture else None
     trim = spec.panel.trim
     rough = (
@@ -67,7 +67,7 @@ def _front(base: Base) -> Place:
     return Place(ZERO, ZERO, base.width, base.height - base.shorter)
 
 
-def _on(carrier: PlacedLayer, layer: Layer, kind: str, name: str) -> PlacedLayer:
+def _on(carrier: PlacedLayer, layer: CardLayer, kind: str, name: str) -> PlacedLayer:
     below = carrier.place
     width = layer.width or below.width - layer.reveal * 2
     height = layer.height or below.height - layer.reveal * 2
@@ -132,22 +132,22 @@ def _covered(
 
 def _pieces(
     spec: CardSpec, layers: Sequence[PlacedLayer], foams: Sequence[PlacedLayer], inside: PlacedLayer | None
-) -> Iterator[Piece]:
+) -> Iterator[CardPart]:
     """What is cut for one card. The picture's own paper is cut from what was stamped, unless it names sheets."""
     width, height = open_size(spec.base)
     base, way = spec.base, FOLDS[spec.base.fold]
-    yield Piece("Base", width, height, base.stock, base.grain_along, scores=base.scores, score_down=way.down)
+    yield CardPart("Base", width, height, base.stock, base.grain_along, scores=base.scores, score_down=way.down)
     pictures = 2 if spec.pull_out else 1
     for laid in layers[1:]:
         size = laid.place
         if laid.kind == "panel":
             trim = spec.panel.trim * 2
-            yield Piece(laid.name, size.width + trim, size.height + trim, laid.stock, "", pictures)
+            yield CardPart(laid.name, size.width + trim, size.height + trim, laid.stock, "", pictures)
         else:
-            yield Piece(laid.name, size.width, size.height, laid.stock)
+            yield CardPart(laid.name, size.width, size.height, laid.stock)
     if inside is not None:
-        yield Piece(inside.name, inside.place.width, inside.place.height, inside.stock)
+        yield CardPart(inside.name, inside.place.width, inside.place.height, inside.stock)
     if spec.greeting is not None and spec.greeting.strip:
-        yield Piece("Greeting strip", spec.greeting.width, spec.greeting.height, spec.greeting.stock)
+        yield CardPart("Greeting strip", spec.greeting.width, spec.greeting.height, spec.greeting.stock)
     for foam in foams:
-        yield Piece(f"Foam under {foam.name.lower()}", foam.place.width, foam.place.height, "foam")
+        yield CardPart(f"Foam under {foam.name.lower()}", foam.place.width, foam.place.height, "foam")

@@ -37,7 +37,7 @@ class PlacedLayer:
 
 
 @dataclass(frozen=True, slots=True)
-class Piece:
+class CardPart:
     """A piece to cut for one card.
 
     along              the side that the grain runs along, "" where that is all the same.
@@ -89,7 +89,7 @@ class CardPlan:
     crop: Place | None
     rough: Place | None
     covered: tuple[tuple[str, float], ...]
-    pieces: tuple[Piece, ...]
+    pieces: tuple[CardPart, ...]
     thickness: Length
     warnings: tuple[CardWarning, ...]
 

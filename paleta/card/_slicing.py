@@ -51,7 +51,7 @@ class Tree:
 
 
 @dataclass(frozen=True, slots=True)
-class Kind:
+class PieceKind:
     """A kind of piece in whole units; ways: the (width, height, turned) it may lie in; most: how many are wanted."""
 
     ways: tuple[tuple[int, int, bool], ...]
@@ -68,7 +68,7 @@ def leaf(kind: int, way: tuple[int, int, bool]) -> Tree:
 
 
 def layouts(
-    kinds: Sequence[Kind], width: int, height: int, *, most_steps: int = 120_000
+    kinds: Sequence[PieceKind], width: int, height: int, *, most_steps: int = 120_000
 ) -> dict[Counts, list[Tree]] | None:
     """For every count of the kinds that can be cut from width x height, its smallest rectangles with their trees.
 

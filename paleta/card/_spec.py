@@ -98,7 +98,7 @@ class Base(_Checked):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Layer(_Checked):
+class CardLayer(_Checked):
     """A layer on the front, by what stays free at each side of it, or by a size of its own.
 
     right, down  how far its middle lies off the middle of what carries it.
@@ -116,7 +116,7 @@ class Layer(_Checked):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Panel(Layer):
+class Panel(CardLayer):
     """The layer with the picture on it.
 
     crop_x, crop_y  where its top left corner lies on the picture; None: the figure comes into its middle.
@@ -178,7 +178,7 @@ class CardSpec(_Checked):
     """
 
     base: Base = holds(Record(Base))
-    mats: tuple[Layer, ...] = holds(Many(Record(Layer), 4), ())
+    mats: tuple[CardLayer, ...] = holds(Many(Record(CardLayer), 4), ())
     panel: Panel = holds(Record(Panel), Panel)
     cutouts: tuple[CutOut, ...] = holds(Many(Record(CutOut), 12), ())
     greeting: Greeting | None = holds(Maybe(Record(Greeting)), None)
@@ -199,7 +199,7 @@ class CardSpec(_Checked):
                 raise CardError(f"There is no paper {layer.stock!r} among the sheets at hand.")
 
     @property
-    def layers(self) -> tuple[Layer, ...]:
+    def layers(self) -> tuple[CardLayer, ...]:
         """The mats from the base up, then the panel."""
         return (*self.mats, self.panel)
 

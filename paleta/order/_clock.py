@@ -37,7 +37,7 @@ class Hand:
         self.now_s += waited_s
         return waited_s
 
-    def lay(self, stroke: Stroke, paper: Paper, ready_s: float = 0.0) -> StrokeTiming:
+    def lay(self, stroke: Stroke, paper: CardPaper, ready_s: float = 0.0) -> StrokeTiming:
         """Take the stroke's pen, wait until `ready_s`, and lay it on `paper`."""
         change = self.take_up(stroke)
         waited_s = self.wait_until(ready_s)
@@ -56,7 +56,7 @@ class StrokeTiming(NamedTuple):
 
 
 @dataclass(slots=True)
-class Paper:
+class CardPaper:
     """One card: when each region was last touched, with what, and so when it is dry."""
 
     ways: Ways

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
 from paleta.errors import PlanImpossible
-from paleta.order._clock import Hand, Paper
+from paleta.order._clock import CardPaper, Hand
 from paleta.order._masks import dry_before
 from paleta.order._plan import Handling, Pass, Plan
 from paleta.order._ways import Paces, Ways
@@ -76,7 +76,7 @@ def batch(work: Work, plan: Plan, pace: Paces | None, copies: int) -> Batch:
         raise PlanImpossible(f"A batch has 1 to {MOST_COPIES} cards, got {copies}.")
     ways = plan.laid_by(pace=pace)
     hand, near = Hand(ways), work.neighbours()
-    cards = [_Card(Paper(ways, near)) for _ in range(copies)]
+    cards = [_Card(CardPaper(ways, near)) for _ in range(copies)]
     lines = []
     for stretch in _stretches(plan.passes):
         begun, waited = hand.now_s, 0.0
@@ -110,7 +110,7 @@ def batch(work: Work, plan: Plan, pace: Paces | None, copies: int) -> Batch:
 class _Card:
     """One card of a batch being worked: its paper, and when passes and handling began on it."""
 
-    paper: Paper
+    paper: CardPaper
     starts_s: list[float] = field(default_factory=list)
     handled_s: list[float] = field(default_factory=list)
 

@@ -19,7 +19,7 @@ from paleta.card import (
     show,
     stack,
 )
-from paleta.page._drawing import SOFT, Drawing, Mark, Photo, Stroke, Words, rectangle
+from paleta.page._drawing import SOFT, Drawing, Mark, Photo, Polyline, Words, rectangle
 
 ROOM = 16.0
 """Round a drawing, for its measures."""
@@ -35,22 +35,22 @@ def said_size(width: Length, height: Length, unit: str) -> str:
     return f"{show(width, unit)} by {show(height, unit)}"
 
 
-def _box(place: Place, left: float, top: float, **look: object) -> Stroke:
+def _box(place: Place, left: float, top: float, **look: object) -> Polyline:
     return rectangle(left + _mm(place.x), top + _mm(place.y), _mm(place.width), _mm(place.height), **look)
 
 
 def _across(left: float, right: float, y: float, text: str) -> Iterator[Mark]:
     """A measure from left to right at a height."""
-    yield Stroke(((left, y), (right, y)), stroke=SOFT)
+    yield Polyline(((left, y), (right, y)), stroke=SOFT)
     for x in (left, right):
-        yield Stroke(((x, y - 1.4), (x, y + 1.4)), stroke=SOFT)
+        yield Polyline(((x, y - 1.4), (x, y + 1.4)), stroke=SOFT)
     yield Words((left + right) / 2, y - 1.0, text, anchor="middle")
 
 
 def _downwards(top: float, bottom: float, x: float, text: str) -> Iterator[Mark]:
-    yield Stroke(((x, top), (x, bottom)), stroke=SOFT)
+    yield Polyline(((x, top), (x, bottom)), stroke=SOFT)
     for y in (top, bottom):
-        yield Stroke(((x - 1.4, y), (x + 1.4, y)), stroke=SOFT)
+        yield Polyline(((x - 1.4, y), (x + 1.4, y)), stroke=SOFT)
     yield Words(x - 1.0, (top + bottom) / 2, text, anchor="middle", turned=True)
 
 
@@ -114,10 +114,10 @@ def inside(plan: CardPlan, unit: str) -> Drawing:
     for number, score in enumerate(plan.scores):
         at, words = _mm(score), f"score at {show(score, unit)}"
         if down:
-            marks.append(Stroke(((left + at, top), (left + at, top + height)), dashed=True))
+            marks.append(Polyline(((left + at, top), (left + at, top + height)), dashed=True))
             marks += _across(left, left + at, top + height + 6 + 6 * number, words)
         else:
-            marks.append(Stroke(((left, top + at), (left + width, top + at)), dashed=True))
+            marks.append(Polyline(((left, top + at), (left + width, top + at)), dashed=True))
             marks += _downwards(top, top + at, left + width + 8 + 8 * number, words)
     if plan.scores:
         # One writes on the page behind the front.
@@ -178,7 +178,7 @@ def sheet(cut: CutSheet, unit: str) -> Drawing:
         marks.append(_cut_line(one, left, top, depth="through", thick=0.45))
     for one in cut.cuts:
         x, y = (left + _mm(one.x0), top + _mm(one.y0) + 5) if one.down else (left + _mm(one.x0) + 5, top + _mm(one.y0))
-        marks.append(Stroke(_ring(x, y, 3.0), closed=True, fill="#ffffff", thick=0.3))
+        marks.append(Polyline(_ring(x, y, 3.0), closed=True, fill="#ffffff", thick=0.3))
         marks.append(Words(x, y + 1.3, str(one.number), size=3.6, anchor="middle", bold=True))
     return Drawing(cut.stock.name, width + ROOM, height + ROOM, tuple(marks))
 
@@ -188,9 +188,9 @@ def _ring(x: float, y: float, radius: float) -> tuple[tuple[float, float], ...]:
     return tuple((float(x + radius * np.cos(one)), float(y + radius * np.sin(one))) for one in turn)
 
 
-def _cut_line(one: object, left: float, top: float, **look: object) -> Stroke:
+def _cut_line(one: object, left: float, top: float, **look: object) -> Polyline:
     x0, y0, x1, y1 = (_mm(getattr(one, name)) for name in ("x0", "y0", "x1", "y1"))
-    return Stroke(((left + x0, top + y0), (left + x1, top + y1)), **look)  # type: ignore[arg-type]
+    return Polyline(((left + x0, top + y0), (left + x1, top + y1)), **look)  # type: ignore[arg-type]
 
 
 def lines_to_cut(plan: CardPlan, picture: Picture, masks: Mapping[str, Sequence[int]] | None = None) -> Drawing:
@@ -226,4 +226,4 @@ def mask_to_cut(picture: Picture, regions: Sequence[int]) -> Drawing:
 
 def _outlines(picture: Picture, regions: Sequence[int], margin: float, depth: str) -> Iterator[Mark]:
     for path in cut_lines(picture.labels, regions, margin, picture.px_per_mm):
-        yield Stroke(tuple((float(x), float(y)) for x, y in path[:-1]), closed=True, depth=depth, thick=0.2)
+        yield Polyline(tuple((float(x), float(y)) for x, y in path[:-1]), closed=True, depth=depth, thick=0.2)

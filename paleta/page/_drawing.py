@@ -23,7 +23,7 @@ cutting machine can tell them apart; the letters beside them say the same."""
 
 
 @dataclass(frozen=True, slots=True)
-class Stroke:
+class Polyline:
     """A path through points; closed: back to the first one. depth: a key of DEPTHS, "" for a line only looked at."""
 
     points: tuple[Point, ...]
@@ -60,7 +60,7 @@ class Photo:
     jpeg: bytes
 
 
-Mark = Stroke | Words | Photo
+Mark = Polyline | Words | Photo
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,9 +71,9 @@ class Drawing:
     marks: tuple[Mark, ...] = field(default=())
 
 
-def rectangle(x: float, y: float, width: float, height: float, **look: object) -> Stroke:
+def rectangle(x: float, y: float, width: float, height: float, **look: object) -> Polyline:
     corners = ((x, y), (x + width, y), (x + width, y + height), (x, y + height))
-    return Stroke(corners, closed=True, **look)  # type: ignore[arg-type]
+    return Polyline(corners, closed=True, **look)  # type: ignore[arg-type]
 
 
 def to_svg(drawing: Drawing) -> bytes:
@@ -86,7 +86,7 @@ def to_svg(drawing: Drawing) -> bytes:
 
 def _svg_marks(marks: Sequence[Mark]) -> Iterator[str]:
     for mark in marks:
-        if isinstance(mark, Stroke):
+        if isinstance(mark, Polyline):
             path = " L".join(f"{x:.3f} {y:.3f}" for x, y in mark.points)
             name = f' class="{mark.depth}"' if mark.depth else ""
             dashes = ' stroke-dasharray="1.2 0.8"' if mark.dashed else ""
@@ -109,7 +109,7 @@ def lay(page: Canvas, drawing: Drawing, left_pt: float, top_pt: float, scale: fl
     page.translate(left_pt, top_pt)
     page.scale(scale * mm, scale * mm)
     for mark in drawing.marks:
-        if isinstance(mark, Stroke):
+        if isinstance(mark, Polyline):
             _line(page, mark)
         elif isinstance(mark, Words):
             _words(page, mark)
@@ -118,7 +118,7 @@ def lay(page: Canvas, drawing: Drawing, left_pt: float, top_pt: float, scale: fl
     page.restoreState()
 
 
-def _line(page: Canvas, line: Stroke) -> None:
+def _line(page: Canvas, line: Polyline) -> None:
     page.setStrokeColor(HexColor(DEPTHS.get(line.depth, line.stroke)))
     page.setLineWidth(line.thick)
     page.setDash([1.2, 0.8] if line.dashed else [])

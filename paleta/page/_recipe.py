@@ -57,7 +57,7 @@ class Chip:
 
 
 @dataclass(frozen=True, slots=True)
-class Ramp:
+class RampLine:
     """Coats and the letters they go on."""
 
     letters: tuple[str, ...]
@@ -86,7 +86,7 @@ class RecipePage:
     lettered: tuple[Lettered, ...]
     bare: tuple[str, ...]
     chips: tuple[Chip, ...]
-    ramps: tuple[Ramp, ...]
+    ramps: tuple[RampLine, ...]
     visits: tuple[Visit, ...]
     facts: tuple[tuple[str, str], ...]
     notes: tuple[tuple[str, str], ...]
@@ -153,12 +153,12 @@ def _lettered(sheet: Sheet, region_map: RegionMap) -> Iterator[Lettered]:
         yield Lettered(letter_of(number), name, tuple(labels), coats, (column + 0.5) / width, (row + 0.5) / height)
 
 
-def _ramps(lettered: Sequence[Lettered]) -> Iterator[Ramp]:
+def _ramps(lettered: Sequence[Lettered]) -> Iterator[RampLine]:
     letters: dict[Coats, list[str]] = {}
     for one in lettered:
         letters.setdefault(one.coats, []).append(one.letter)
     for coats, those in letters.items():
-        yield Ramp(tuple(those), coats)
+        yield RampLine(tuple(those), coats)
 
 
 def _visits(plan: Plan, lettered: Sequence[Lettered]) -> Iterator[Visit]:

@@ -12,7 +12,7 @@ from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
 from paleta.page._fonts import BOLD, REGULAR, fitting, width_of
-from paleta.page._recipe import CAUTION, ONE_PAGE_THINGS, Chip, Ramp, RecipePage, said_visit
+from paleta.page._recipe import CAUTION, ONE_PAGE_THINGS, Chip, RampLine, RecipePage, said_visit
 
 PAPERS = {"letter": LETTER, "a4": A4}
 EDGE = 34.0
@@ -182,7 +182,7 @@ class _Setter:
         self._heading("Ramps, palest first")
         self._columns(2, [[*self._ramp(one)] for one in self.page.ramps])
 
-    def _ramp(self, ramp: Ramp) -> Iterator[tuple[str, str, str]]:
+    def _ramp(self, ramp: RampLine) -> Iterator[tuple[str, str, str]]:
         yield " ".join(ramp.letters) + ":", BOLD, ""
         for number, coat in enumerate(ramp.coats):
             for pen in coat:

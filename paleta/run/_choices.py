@@ -9,14 +9,14 @@ from functools import cached_property
 
 from paleta.errors import PlanImpossible
 from paleta.order import Handling, Mask, Pass, Pen, Work, paler_first, ranks_of
-from paleta.run._replay import Card, RunState
-from paleta.run._wet import Need, needs_of, needs_of_handling
+from paleta.run._replay import CardProgress, RunState
+from paleta.run._wet import DryNeed, needs_of, needs_of_handling
 
 DRIED = "The pass before it has dried: soften the step with the paler swatch."
 
 
 @dataclass(frozen=True, slots=True)
-class Choice:
+class NextStep:
     """Something that may be done now.
 
     kind      "pass", or "lay", "wipe" and "lift" for a mask.
@@ -34,7 +34,7 @@ class Choice:
     window_s: float | None = None
 
 
-def choices(state: RunState, now: float, *, slower: float = 1.0) -> list[Choice]:
+def choices(state: RunState, now: float, *, slower: float = 1.0) -> list[NextStep]:
     """What may be done at `now` (seconds since 1970), best first: late blends, then the order of the plan.
 
     Parameters
@@ -55,7 +55,7 @@ def choices(state: RunState, now: float, *, slower: float = 1.0) -> list[Choice]
         return []
     moment = _Moment(state, now, slower)
     places = {one: place for place, one in enumerate(state.course)}
-    found: list[tuple[bool, int, Choice]] = []
+    found: list[tuple[bool, int, NextStep]] = []
     for card in state.cards:
         for one in moment.offered(card):
             if one.kind == "pass":
@@ -114,7 +114,7 @@ class _Moment:
                     found.append(_Blend(card.number, region, deadline, tuple(_wet_start(rest))))
         return sorted(found, key=lambda one: one.deadline)
 
-    def offered(self, card: Card) -> Iterator[Choice]:
+    def offered(self, card: CardProgress) -> Iterator[NextStep]:
         for region in self.chains:
             chain = self.chains[region]
             one = next((one for one in chain if one.number not in card.laid), None)
@@ -128,9 +128,9 @@ class _Moment:
                 left_s = open_here.deadline - self.now
                 late = left_s < self._change_s((one.medium, swatch))
                 if open_here is self.blends[0] or self._leaves_time(card, one, (one.medium, swatch)):
-                    yield Choice("pass", card.number, one.number, swatch, (DRIED,) if late else (), max(left_s, 0.0))
+                    yield NextStep("pass", card.number, one.number, swatch, (DRIED,) if late else (), max(left_s, 0.0))
             elif self._in_its_turn(card, one) and self._leaves_time(card, one, (one.medium, swatch)):
-                yield Choice("pass", card.number, one.number, swatch)
+                yield NextStep("pass", card.number, one.number, swatch)
         yield from self._masks(card)
 
     def _change_s(self, pen: Pen) -> float:
@@ -139,15 +139,15 @@ class _Moment:
         pace = self.paces[pen[0]]
         return pace.change_s + (pace.setup_s if self.pen[0] != pen[0] else 0.0)
 
-    def _dry_around(self, card: Card, one: Pass) -> bool:
+    def _dry_around(self, card: CardProgress, one: Pass) -> bool:
         """What lies below is dry if it must be, and so is all that it touches."""
         return all(self._ready(card, need) for need in self.needs[one.number])
 
-    def _ready(self, card: Card, need: Need) -> bool:
+    def _ready(self, card: CardProgress, need: DryNeed) -> bool:
         touched = card.touched.get(need.region)
         return touched is None or self.now >= touched.ready_s(need, self.slower)
 
-    def _in_its_turn(self, card: Card, one: Pass) -> bool:
+    def _in_its_turn(self, card: CardProgress, one: Pass) -> bool:
         """What ranks before it is finished, and so are paler neighbours of a swatch that creeps."""
         rank = self._rank(one)
         if any(self._rank(other) < rank and other.number not in card.laid for other in self.passes.values()):
@@ -162,10 +162,10 @@ class _Moment:
     def _rank(self, one: Pass) -> int:
         return self.ranks[one.region, one.coat]
 
-    def _finished(self, card: Card, region: int) -> bool:
+    def _finished(self, card: CardProgress, region: int) -> bool:
         return self.chains[region][-1].number in card.laid
 
-    def _leaves_time(self, card: Card, one: Pass, pen: Pen) -> bool:
+    def _leaves_time(self, card: CardProgress, one: Pass, pen: Pen) -> bool:
         """Every open blend can still be gone on with in time, after this pass and with what it opens itself."""
         pace = self.paces[one.medium]
         if pace.touch_dry_s > 0 and any(
@@ -201,11 +201,11 @@ class _Moment:
         for number, step in enumerate(self.state.plan.handling, start=1):
             yield number, step, self.work.masks[step.mask]
 
-    def _lies(self, card: Card, mask: int) -> bool:
+    def _lies(self, card: CardProgress, mask: int) -> bool:
         done = [step.kind for number, step, _ in self._steps() if step.mask == mask and number in card.handled]
         return "lay" in done and "lift" not in done
 
-    def _unmasked(self, card: Card, region: int) -> bool:
+    def _unmasked(self, card: CardProgress, region: int) -> bool:
         """Nothing covers the region, and a mask that must lie while it is coloured does."""
         masks = {step.mask: mask for _, step, mask in self._steps()}
         return all(
@@ -214,7 +214,7 @@ class _Moment:
             for number, mask in masks.items()
         )
 
-    def _masks(self, card: Card) -> Iterator[Choice]:
+    def _masks(self, card: CardProgress) -> Iterator[NextStep]:
         """Masks that may be laid or lifted: nothing beneath or beside is wet, and no blend waits meanwhile."""
         if any(blend.deadline >= self.now for blend in self.blends):
             return
@@ -226,10 +226,10 @@ class _Moment:
                 continue
             if step.kind == "wipe":
                 if lies and self._inked(card, mask, step):
-                    yield Choice("wipe", card.number, number)
+                    yield NextStep("wipe", card.number, number)
                 continue
             if step.kind == "lay" and not lies and self._ranked(card, mask):
-                yield Choice("lay", card.number, number)
+                yield NextStep("lay", card.number, number)
             elif (
                 step.kind == "lift"
                 and lies
@@ -241,21 +241,21 @@ class _Moment:
                     if other != step.mask
                 )
                 if not above:
-                    yield Choice("lift", card.number, number)
+                    yield NextStep("lift", card.number, number)
 
-    def _soiled(self, card: Card, one: Pass) -> bool:
+    def _soiled(self, card: CardProgress, one: Pass) -> bool:
         """A mask is to be wiped before this pass and has not been."""
         return any(
             step.kind == "wipe" and step.before_pass == one.number and number not in card.handled
             for number, step, _ in self._steps()
         )
 
-    def _inked(self, card: Card, mask: Mask, step: Handling) -> bool:
+    def _inked(self, card: CardProgress, mask: Mask, step: Handling) -> bool:
         """All that is blended over the mask before it is wiped has been."""
         before = (one for one in self.passes.values() if one.number < step.before_pass and one.region in mask.during)
         return all(one.number in card.laid for one in before)
 
-    def _ranked(self, card: Card, mask: Mask) -> bool:
+    def _ranked(self, card: CardProgress, mask: Mask) -> bool:
         """What ranks before all that is coloured over the mask is finished, and so is what it covers and is not to be
         coloured after it."""
         turns = [self._rank(one) for region in mask.during for one in self.chains.get(region, ())]
@@ -265,7 +265,7 @@ class _Moment:
             if self._rank(one) < (max(turns) if one.region in mask.over else min(turns))
         )
 
-    def _laid_at(self, card: Card, mask: int) -> float:
+    def _laid_at(self, card: CardProgress, mask: int) -> float:
         """When the mask was laid on the card."""
         lays = (number for number, step, _ in self._steps() if step.mask == mask and step.kind == "lay")
         return max((card.handled[number] for number in lays if number in card.handled), default=0.0)

@@ -56,7 +56,7 @@ class LaidPass:
 
 
 @dataclass(frozen=True, slots=True)
-class Card:
+class CardProgress:
     """One card of a run.
 
     laid     passes by their number.
@@ -86,7 +86,7 @@ class RunState:
     """
 
     plan: Plan
-    cards: tuple[Card, ...]
+    cards: tuple[CardProgress, ...]
     pens: Mapping[Pen, str]
     here: Mapping[tuple[int, int], str]
     log: tuple[Event, ...]
@@ -197,7 +197,7 @@ class _Replay:
             else:
                 self.counting.append(event)
         cards = tuple(
-            Card(number, laid, tuple(again), touched, handled, beside)
+            CardProgress(number, laid, tuple(again), touched, handled, beside)
             for number, laid, again, touched, handled, beside in zip(
                 range(1, len(self.laid) + 1),
                 self.laid,

@@ -29,7 +29,7 @@ def slowness(paper: Paper | None) -> float:
 
 
 @dataclass(frozen=True, slots=True)
-class Need:
+class DryNeed:
     """`region` must be touch dry, or dry enough for a coat over what is there."""
 
     region: int
@@ -43,12 +43,12 @@ class Touched:
     at_s: float
     pace: Pace
 
-    def ready_s(self, need: Need, slower: float = 1.0) -> float:
+    def ready_s(self, need: DryNeed, slower: float = 1.0) -> float:
         """When the need is met."""
         return self.at_s + slower * (self.pace.coat_dry_s if need.coat else self.pace.touch_dry_s)
 
 
-def needs_of(plan: Plan) -> dict[int, tuple[Need, ...]]:
+def needs_of(plan: Plan) -> dict[int, tuple[DryNeed, ...]]:
     """For every pass by its number, what must be dry before it: its own coat below, and all that it touches and that
     dries, as far as the plan knows its work."""
     ways = ways_of(plan)
@@ -57,19 +57,21 @@ def needs_of(plan: Plan) -> dict[int, tuple[Need, ...]]:
     return {one.number: tuple(_needs(one, near.get(one.region, ()), drying)) for one in plan.passes}
 
 
-def needs_of_handling(plan: Plan) -> tuple[tuple[Need, ...], ...]:
+def needs_of_handling(plan: Plan) -> tuple[tuple[DryNeed, ...], ...]:
     """For every step of the plan's handling what must be dry before it, as far as the plan knows its work."""
     if plan.work is None:
         return tuple(() for _ in plan.handling)
-    return tuple(tuple(Need(region, False) for region in sorted(dry_before(step, plan.work))) for step in plan.handling)
+    return tuple(
+        tuple(DryNeed(region, False) for region in sorted(dry_before(step, plan.work))) for step in plan.handling
+    )
 
 
-def _needs(one: Pass, near: Sequence[int], drying: set[int]) -> Iterator[Need]:
+def _needs(one: Pass, near: Sequence[int], drying: set[int]) -> Iterator[DryNeed]:
     if one.join == "dry":
-        yield Need(one.region, True)
+        yield DryNeed(one.region, True)
     for other in near:
         if other in drying:
-            yield Need(other, False)
+            yield DryNeed(other, False)
 
 
 def ways_of(plan: Plan) -> Ways:

@@ -27,7 +27,7 @@ KEPT_S = 6 * 3600.0
 
 
 @dataclass
-class Job:
+class RestoreJob:
     """One restore. `made` and `known` count by section, once it is done."""
 
     code: str
@@ -43,11 +43,11 @@ class Job:
     begun_s: float = field(default_factory=time.monotonic)
 
 
-_jobs: dict[str, Job] = {}
+_jobs: dict[str, RestoreJob] = {}
 _guard = threading.Lock()
 
 
-def begin(owner_id: int) -> Job:
+def begin(owner_id: int) -> RestoreJob:
     """A restore that waits for its file."""
     folder = Path(settings.RESTORE_ROOT)
     folder.mkdir(parents=True, exist_ok=True)
@@ -58,12 +58,12 @@ def begin(owner_id: int) -> Job:
         ):
             raise Refused("A restore is under way already. Wait until it is done.", "restore_under_way")
         code = secrets.token_hex(8)
-        job = _jobs[code] = Job(code, owner_id, folder / f"{code}.zip")
+        job = _jobs[code] = RestoreJob(code, owner_id, folder / f"{code}.zip")
         job.path.touch()
     return job
 
 
-def named(code: str, owner_id: int) -> Job:
+def named(code: str, owner_id: int) -> RestoreJob:
     """The owner's restore with this code."""
     job = _jobs.get(code)
     if job is None or job.owner_id != owner_id:
@@ -71,7 +71,7 @@ def named(code: str, owner_id: int) -> Job:
     return job
 
 
-def take_part(job: Job, at: int, data: bytes) -> None:
+def take_part(job: RestoreJob, at: int, data: bytes) -> None:
     """The next part of the file. A part that came already, since its answer was lost, is taken as it is."""
     with _guard:
         if job.state != "receiving":
@@ -87,7 +87,7 @@ def take_part(job: Job, at: int, data: bytes) -> None:
         job.received_bytes += len(data)
 
 
-def start(job: Job) -> None:
+def start(job: RestoreJob) -> None:
     """The file is whole: restore it, while nobody has to wait."""
     with _guard:
         if job.state != "receiving":
@@ -96,7 +96,7 @@ def start(job: Job) -> None:
     background.do(_work, job)
 
 
-def _work(job: Job) -> None:
+def _work(job: RestoreJob) -> None:
     def progress(words: str, done: int, total: int) -> None:
         job.words, job.done, job.total = words, done, total
 

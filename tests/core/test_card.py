@@ -15,11 +15,11 @@ from paleta.card import (
     STEP_NAMES,
     ZERO,
     Base,
+    CardLayer,
     CardSpec,
     CutOut,
     Greeting,
     Inside,
-    Layer,
     Panel,
     Picture,
     Place,
@@ -101,7 +101,7 @@ class TradeTest(SimpleTestCase):
         self.assertEqual((plan.rough.width, plan.rough.height), (inches(4), inches(9)))
 
     def test_a_mat_then_the_panel(self):
-        plan = lay_out(spec(mats=(Layer(),)))
+        plan = lay_out(spec(mats=(CardLayer(),)))
         self.assertEqual([str(show(one.place.width)) for one in plan.layers], ["4 1/4 in", "4 in", "3 3/4 in"])
 
     def test_foam_is_an_eighth_smaller_overall(self):
@@ -158,7 +158,7 @@ class WarningTest(SimpleTestCase):
 
     def test_larger_than_what_it_lies_on(self):
         plan = lay_out(
-            spec(mats=(Layer(width=inches(3), height=inches(4)),), panel=Panel(width=inches(4), height=inches(5)))
+            spec(mats=(CardLayer(width=inches(3), height=inches(4)),), panel=Panel(width=inches(4), height=inches(5)))
         )
         self.assertIn("Picture is larger than mat", self.mend(plan, "hangs over").sentence)
 
@@ -244,7 +244,7 @@ class WarningTest(SimpleTestCase):
         base = Base(width=inches("17/4"), height=inches("11/2"))
         for spec in (
             CardSpec(base=base, panel=Panel(reveal=inches("17/8"))),
-            CardSpec(base=base, mats=(Layer(reveal=inches(3)),)),
+            CardSpec(base=base, mats=(CardLayer(reveal=inches(3)),)),
             CardSpec(base=base, inside=Inside(reveal=inches(3))),
         ):
             found = [one for one in lay_out(spec).warnings if one.code == "nothing left"]
@@ -305,7 +305,7 @@ class OutlineTest(SimpleTestCase):
 
 class MakingTest(SimpleTestCase):
     FULL = spec(
-        mats=(Layer(),),
+        mats=(CardLayer(),),
         greeting=Greeting(text="Joy"),
         inside=Inside(text="Dear all"),
         cutouts=(CutOut(name="Bird", regions=(3,)),),
@@ -355,7 +355,7 @@ class MakingTest(SimpleTestCase):
 
     def test_a_step_that_comes_to_the_card_later_finds_its_place(self):
         plain = spec(making=tuple(steps_of(spec())))
-        with_mat = replace(plain, mats=(Layer(),))
+        with_mat = replace(plain, mats=(CardLayer(),))
         self.assertEqual(check_making([one.code for one in making(with_mat)]), [])
 
     @settings(max_examples=40, deadline=None)
@@ -380,7 +380,7 @@ class SpecTest(SimpleTestCase):
             ("no paper 'Gold'", lambda: spec(base=replace(NOTE, stock="Gold"))),
             ("same name", lambda: spec(stock=(WHITE, WHITE))),
             ("cards", lambda: spec(cards=10_000)),
-            ("reveal", lambda: Layer(reveal=inches(-1))),
+            ("reveal", lambda: CardLayer(reveal=inches(-1))),
             ("making", lambda: spec(making=("fly",))),
         ):
             with self.subTest(words=words), self.assertRaisesMessage(CardError, words):
@@ -388,7 +388,7 @@ class SpecTest(SimpleTestCase):
 
     def test_the_pieces_of_a_card_are_cut_from_the_papers_they_name(self):
         gold = replace(WHITE, name="Gold", width=inches(6), height=inches(6), owned=1)
-        plan = lay_out(spec(mats=(Layer(stock="Gold"),), stock=(WHITE, gold)), scene())
+        plan = lay_out(spec(mats=(CardLayer(stock="Gold"),), stock=(WHITE, gold)), scene())
         cutting = cut_card(plan, 2)
         self.assertEqual(
             {need.stock.name: (need.used, need.buy) for need in cutting.needs}, {"White": (1, 1), "Gold": (2, 1)}

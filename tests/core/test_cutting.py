@@ -11,17 +11,17 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from paleta.card import CutSheet, Piece, Stock, cut, inches, millimetres
+from paleta.card import CardPart, CutSheet, Stock, cut, inches, millimetres
 from paleta.card._best_sheet import best_sheet, places
-from paleta.card._fewest import Sheet, _alone, _priced
-from paleta.card._slicing import Kind, layouts
+from paleta.card._fewest import SheetSize, _alone, _priced
+from paleta.card._slicing import PieceKind, layouts
 from paleta.errors import CardError
 
 LETTER = Stock(name="White", width=inches("17/2"), height=inches(11), grain="long", owned=2)
 
 
-def piece(width, height, count=1, name="Piece", **more) -> Piece:
-    return Piece(name, inches(Fraction(width)), inches(Fraction(height)), "White", count=count, **more)
+def piece(width, height, count=1, name="Piece", **more) -> CardPart:
+    return CardPart(name, inches(Fraction(width)), inches(Fraction(height)), "White", count=count, **more)
 
 
 def stock(width, height, **more) -> Stock:
@@ -150,7 +150,7 @@ class CuttingTest(SimpleTestCase):
         """[Christofides1977], first instance (cgcut1 of the OR-Library): sheet 15 x 10, seven kinds that must not be
         turned, each with a value and a most; optimum 244. The data are from memory."""
         data = [(8, 4, 2, 66), (3, 7, 1, 35), (8, 2, 3, 24), (3, 4, 5, 17), (3, 3, 2, 11), (3, 2, 2, 8), (2, 1, 1, 2)]
-        kinds = [Kind(((width, height, False),), most) for width, height, most, _ in data]
+        kinds = [PieceKind(((width, height, False),), most) for width, height, most, _ in data]
         found = layouts(kinds, 15, 10, most_steps=3_000_000)
         best = max(sum(count * one[3] for count, one in zip(counts, data, strict=True)) for counts in found)
         self.assertEqual(best, 244)
@@ -160,7 +160,7 @@ class CuttingTest(SimpleTestCase):
         for _ in range(12):
             width, height = (int(side) for side in chance.integers(5, 10, 2))
             sides = [(int(a), int(b)) for a, b in chance.integers(2, 5, (3, 2))]
-            kinds = [Kind(((a, b, False), (b, a, True)), width * height) for a, b in sides]
+            kinds = [PieceKind(((a, b, False), (b, a, True)), width * height) for a, b in sides]
             values = [float(value) for value in chance.integers(1, 20, 3)]
             every = layouts(kinds, width, height)
             best = max((sum(c * v for c, v in zip(counts, values, strict=True)) for counts in every), default=0.0)
@@ -179,8 +179,10 @@ class CuttingTest(SimpleTestCase):
             wanted = [piece(a, b, count=int(chance.integers(1, 5)), name=f"P{k}") for k, (a, b) in enumerate(sides)]
             proven = cut([stock(8, 7)], wanted)
             self.assertTrue(proven.proven)
-            kinds = [Kind(((a, b, False), (b, a, True)), one.count) for (a, b), one in zip(sides, wanted, strict=True)]
-            sheet = Sheet((8, 7), tuple(kinds))
+            kinds = [
+                PieceKind(((a, b, False), (b, a, True)), one.count) for (a, b), one in zip(sides, wanted, strict=True)
+            ]
+            sheet = SheetSize((8, 7), tuple(kinds))
             known = {(0, counts): tree for counts, tree in _alone(sheet)}
             bound = _priced([sheet], [one.count for one in wanted], known)
             self.assertLessEqual(bound, proven.needs[0].used + 1e-9)
@@ -195,7 +197,7 @@ class CuttingTest(SimpleTestCase):
         ]
         for cards in (1, 3, 24):
             plan = cut([LETTER], wanted, cards)
-            self.check(plan, [Piece(**{**_fields(one), "count": cards}) for one in wanted])
+            self.check(plan, [CardPart(**{**_fields(one), "count": cards}) for one in wanted])
             self.assertGreaterEqual(plan.needs[0].used, plan.needs[0].bound)
             self.assertEqual(plan.needs[0].buy, max(0, plan.needs[0].used - 2))
         self.assertEqual(cut([LETTER], wanted, 24), cut([LETTER], wanted, 24))
@@ -238,20 +240,20 @@ class CuttingTest(SimpleTestCase):
         for cards in (0, 10_000):
             with self.assertRaisesMessage(CardError, "1 to 1,000 cards"):
                 cut([LETTER], [piece(1, 1)], cards)
-        plan = cut([LETTER], [Piece("Loose", inches(1), inches(1), "Gold")])
+        plan = cut([LETTER], [CardPart("Loose", inches(1), inches(1), "Gold")])
         self.assertEqual((plan.sheets, plan.uncut), ((), ("Loose",)))
 
     def test_inches_and_millimetres_on_one_sheet_stay_exact(self):
         wanted = [
-            Piece("Third", inches("1/3"), millimetres("50.01"), "White", count=3),
-            Piece("Rest", inches("15/2"), millimetres("50.01"), "White"),
+            CardPart("Third", inches("1/3"), millimetres("50.01"), "White", count=3),
+            CardPart("Rest", inches("15/2"), millimetres("50.01"), "White"),
         ]
         plan = cut([LETTER], wanted)
         self.check(plan, wanted)
 
 
-def _fields(one: Piece) -> dict:
-    return {name: getattr(one, name) for name in Piece.__dataclass_fields__}
+def _fields(one: CardPart) -> dict:
+    return {name: getattr(one, name) for name in CardPart.__dataclass_fields__}
 
 
 class ManySmallPiecesTest(SimpleTestCase):

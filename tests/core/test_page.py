@@ -14,11 +14,11 @@ from django.test import SimpleTestCase
 
 from paleta.card import (
     Base,
+    CardLayer,
     CardSpec,
     CutOut,
     Greeting,
     Inside,
-    Layer,
     Picture,
     Stock,
     Thing,
@@ -230,7 +230,7 @@ class CardFilesTest(SimpleTestCase):
         white = Stock(name="White", width=inches("17/2"), height=inches(11), grain="long", gsm=300)
         self.spec = CardSpec(
             base=Base(width=inches("17/4"), height=inches("11/2")),
-            mats=(Layer(),),
+            mats=(CardLayer(),),
             greeting=Greeting(text="Good night"),
             inside=Inside(text="Sleep well"),
             cutouts=(CutOut(name="Moon", regions=(1,)),),

@@ -6,7 +6,7 @@ from fractions import Fraction
 
 import numpy as np
 
-from paleta.card import Piece, Stock, cut, inches
+from paleta.card import CardPart, Stock, cut, inches
 from tools.bench.show import once, show, timed
 
 PIECES = (("Base", "11/2", "17/2"), ("Mat", "4", "21/4"), ("Picture", "15/4", "5"), ("Inside", "4", "21/4"),
@@ -21,7 +21,7 @@ def _sheet(width: Fraction | int, height: Fraction | int) -> Stock:
 
 def measure() -> None:
     letter = _sheet(*SHEETS[0])
-    wanted = [Piece(name, inches(width), inches(height), "White") for name, width, height in PIECES]
+    wanted = [CardPart(name, inches(width), inches(height), "White") for name, width, height in PIECES]
     show("cutting plan, 24 cards of 5 pieces", timed(lambda: cut([letter], wanted, 24)), 2000)
     for words, seed in (("seen while it was made", SEED), ("held back", HELD_BACK)):
         _random_jobs(words, seed)
@@ -34,7 +34,7 @@ def _random_jobs(words: str, seed: int) -> None:
     for _ in range(JOBS):
         sheet = _sheet(*SHEETS[chance.integers(len(SHEETS))])
         kinds = [
-            Piece(f"P{number}", *(inches(Fraction(int(side), 16)) for side in chance.integers(8, 84, 2)), "White")
+            CardPart(f"P{number}", *(inches(Fraction(int(side), 16)) for side in chance.integers(8, 84, 2)), "White")
             for number in range(chance.integers(2, 8))
         ]
         cards, plans = int(chance.integers(1, 41)), []

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import replace
+from functools import cache
 
 import numpy as np
 
@@ -91,7 +92,7 @@ INKPADS = {
 }
 
 
-def _make(families: Mapping[str, tuple[int, int, tuple[int, ...]]], medium: str, paper: str, seed: int) -> list[Swatch]:
+def _make(families: Mapping[str, tuple[int, int, tuple[int, ...]]], medium: str, paper: str, seed: int) -> tuple[Swatch, ...]:
     chance = np.random.default_rng(seed)
     swatches, number = [], 10
     for family, (hue, fullest, lights) in families.items():
@@ -114,30 +115,35 @@ def _make(families: Mapping[str, tuple[int, int, tuple[int, ...]]], medium: str,
             if float(difference(laid, lab)) > POSSIBLE:
                 swatch = replace(swatch, lab=(round(laid[0], 1), round(laid[1], 1), round(laid[2], 1)))
             swatches.append(swatch)
-    return swatches
+    return tuple(swatches)
 
 
-def markers() -> list[Swatch]:
+@cache
+def markers() -> tuple[Swatch, ...]:
     return _make(MARKERS, "marker", "smooth-white", 84)
 
 
-def watercolours() -> list[Swatch]:
+@cache
+def watercolours() -> tuple[Swatch, ...]:
     return _make(WATERCOLOURS, "watercolour", "cold-press", 36)
 
 
-def pencils() -> list[Swatch]:
+@cache
+def pencils() -> tuple[Swatch, ...]:
     return _make(PENCILS, "pencil", "smooth-white", 48)
 
 
-def soluble_pens() -> list[Swatch]:
+@cache
+def soluble_pens() -> tuple[Swatch, ...]:
     return _make(SOLUBLE, "soluble", "cold-press", 24)
 
 
-def ink_pads() -> list[Swatch]:
+@cache
+def ink_pads() -> tuple[Swatch, ...]:
     return _make(INKPADS, "inkpad", "smooth-white", 10)
 
 
-DRAWERS: tuple[tuple[str, str, Callable[[], list[Swatch]]], ...] = (
+DRAWERS: tuple[tuple[str, str, Callable[[], tuple[Swatch, ...]]], ...] = (
     ("Marker drawer", "marker", markers),
     ("Paint box", "watercolour", watercolours),
     ("Pencil roll", "pencil", pencils),

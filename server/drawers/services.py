@@ -45,7 +45,7 @@ def add_drawer(*, owner: User, name: str, medium: str, swatches: Sequence[Swatch
 
 
 def give_starter_drawers(*, owner: User) -> list[Drawer]:
-    """The project's own three drawers, so that a new bench has something to choose from."""
+    """The project's own drawers, so that a new bench has something to choose from."""
     return [add_drawer(owner=owner, name=name, medium=medium, swatches=make()) for name, medium, make in DRAWERS]
 
 

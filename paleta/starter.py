@@ -92,7 +92,9 @@ INKPADS = {
 }
 
 
-def _make(families: Mapping[str, tuple[int, int, tuple[int, ...]]], medium: str, paper: str, seed: int) -> tuple[Swatch, ...]:
+def _make(
+    families: Mapping[str, tuple[int, int, tuple[int, ...]]], medium: str, paper: str, seed: int
+) -> tuple[Swatch, ...]:
     chance = np.random.default_rng(seed)
     swatches, number = [], 10
     for family, (hue, fullest, lights) in families.items():

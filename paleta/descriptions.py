@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import pkgutil
+from collections.abc import Iterable
 from importlib import import_module
-from pathlib import Path
 from typing import Protocol, TypeVar
 
 
@@ -19,9 +19,10 @@ class Described(Protocol):
     def rank(self) -> int: ...
 
 
-def codes_in(folder: Path) -> tuple[str, ...]:
-    """Codes of what the modules of a package describe; those with an underscore in front describe nothing."""
-    names = sorted(one.name for one in pkgutil.iter_modules([str(folder)]))
+def codes_in(folders: Iterable[str]) -> tuple[str, ...]:
+    """Codes of what the modules of a package (its `__path__`) describe; those with an underscore in front describe
+    nothing."""
+    names = sorted(one.name for one in pkgutil.iter_modules(folders))
     return tuple(name.replace("_", "-") for name in names if not name.startswith("_"))
 
 
@@ -37,7 +38,7 @@ def described_in(package: str, kind: type[Kind]) -> dict[str, Kind]:
         If a module describes something under another code than its own name.
     """
     found: list[Kind] = []
-    for code in codes_in(Path(import_module(package).__file__ or "").parent):
+    for code in codes_in(import_module(package).__path__):
         name = f"{package}.{code.replace('-', '_')}"
         one: Kind = getattr(import_module(name), kind.__name__.upper())
         if one.code != code:

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from pathlib import Path
+from importlib import import_module
 
 from paleta.descriptions import codes_in
 
-CODES = codes_in(Path(__file__).parent)
+# By name: the package itself is still being read when this is.
+CODES = codes_in(import_module("paleta.media").__path__)

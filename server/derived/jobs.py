@@ -132,11 +132,11 @@ class NewPiece:
 
 def read_and_find(
     data: bytes,
-    width_mm: float | None,
-    dpi: float | None,
-    gap_mm: float,
-    sensitivity: float,
-    corners: Corners | None,
+    width_mm: float | None = None,
+    dpi: float | None = None,
+    gap_mm: float = 1.0,
+    sensitivity: float = 0.0,
+    corners: Corners | None = None,
 ) -> NewPiece:
     """Read a scan, lay the part between `corners` flat, find its regions and guess their forms.
 

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import atexit
 import threading
+from functools import cache
 from pathlib import Path
 from typing import Any
 from urllib.parse import urlparse
@@ -10,7 +12,7 @@ from urllib.parse import urlparse
 from django.conf import settings
 from django.core.signals import request_finished, request_started
 from django.test import Client, LiveServerTestCase
-from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from tests.builders import as_file, line_drawing
 from tests.server.builders import make_user
@@ -49,28 +51,23 @@ class UnderWay:
 under_way = UnderWay()
 
 
+@cache
+def browser() -> Browser:
+    """One for all tests, which takes a second to start; each test has a context of its own in it."""
+    playwright = sync_playwright().start()
+    started = playwright.chromium.launch(executable_path=CHROMIUM, args=QUIET)
+    atexit.register(playwright.stop)
+    atexit.register(started.close)
+    return started
+
+
 class BrowserTest(LiveServerTestCase):
     """Each test has its own user, browser context and page; at the end nothing may have gone wrong unseen."""
-
-    playwright: Playwright
-    browser: Browser
-
-    @classmethod
-    def setUpClass(cls) -> None:
-        super().setUpClass()
-        cls.playwright = sync_playwright().start()
-        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=QUIET)
-
-    @classmethod
-    def tearDownClass(cls) -> None:
-        cls.browser.close()
-        cls.playwright.stop()
-        super().tearDownClass()
 
     def setUp(self) -> None:
         expect.set_options(timeout=PATIENCE_MS)
         self.ana = make_user("ana")
-        self.context = self.browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
+        self.context = browser().new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
         self.context.set_default_timeout(PATIENCE_MS)
         self.strangers: list[str] = []
         self.page_errors: list[str] = []

@@ -15,7 +15,7 @@ from server.recipes.services import keep_recipe
 from server.runs.along import start_run, state_of
 from server.runs.models import Run, RunEvent
 from server.runs.presenters import run_readout
-from tests.browser.base import BrowserTest
+from tests.browser.base import BrowserTest, browser
 from tests.builders import as_file, line_drawing
 from tests.server.builders import coloured, make_piece
 
@@ -261,7 +261,7 @@ class AwayTest(AlongTest):
         page = self.begin()
         self.tick(page)
         self.all_is_sent()
-        context = self.browser.new_context(viewport={"width": 1280, "height": 800})
+        context = browser().new_context(viewport={"width": 1280, "height": 800})
         context.add_cookies(self.context.cookies())
         try:
             other = context.new_page()

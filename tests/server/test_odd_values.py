@@ -1,5 +1,5 @@
 """Whatever is sent, the answer is a sentence: every field of every change, with values nobody should send; of these
-each field gets every second one, its neighbour the others."""
+each field gets every third one, its neighbours the others."""
 
 from __future__ import annotations
 
@@ -39,6 +39,10 @@ def with_value(body: Any, path: tuple[Any, ...], value: Any) -> Any:
     return changed
 
 
+def version_of(kind: Any, pk: int) -> int:
+    return kind.objects.values_list("version", flat=True).get(pk=pk)
+
+
 class OddValuesTest(ApiTestCase):
     def send_odd(self, kind: Any, pk: int, routes: dict[str, tuple[str, Any, int]], own: dict[str, int]) -> None:
         where = f"{kind.__name__.lower()}s"
@@ -48,14 +52,14 @@ class OddValuesTest(ApiTestCase):
                 continue
             body = filled(example, own)
             for place, path in enumerate(leaves(body)):
-                for odd in ODD[place % 2 :: 2]:
-                    version = kind.objects.get(pk=pk).version
+                for odd in ODD[place % 3 :: 3]:
+                    version = version_of(kind, pk)
                     response = self.send(method, f"{where}/{pk}/{route}", with_value(body, path, odd), version)
                     if response.status_code >= 400:
                         self.assertLess(response.status_code, 500, (route, path, str(odd)[:40]))
                         self.assertEqual(response["Content-Type"], "application/problem+json", (route, path))
                         self.assertTrue(response.json()["detail"], (route, path))
-                        self.assertEqual(kind.objects.get(pk=pk).version, version, (route, path, str(odd)[:40]))
+                        self.assertEqual(version_of(kind, pk), version, (route, path, str(odd)[:40]))
 
     def test_every_change_of_a_piece_answers_in_a_sentence(self):
         goto = keep_goto(actor=self.ana, piece=self.piece, label=1, name="Moss", tags=[])
@@ -85,7 +89,7 @@ class OddValuesTest(ApiTestCase):
         for number, example in enumerate(examples):
             whole = {**about, **example}
             for which, path in enumerate(leaves(whole)):
-                for place, odd in [*enumerate(ODD)][which % 2 :: 2]:
+                for place, odd in [*enumerate(ODD)][which % 3 :: 3]:
                     line = with_value({**whole, "id": f"odd-{number}-{'-'.join(map(str, path))}-{place}"}, path, odd)
                     answer = self.send("post", f"runs/{run.pk}/events/", {"events": [line]})
                     self.assertIn(answer.status_code, (200, 400, 422), (path, str(odd)[:40], answer.content[:200]))

@@ -56,6 +56,11 @@ def add_piece(
         limit_s=READ_LIMIT_S,
         memory_mb=READ_LIMIT_MB,
     )
+    return shelve(actor=actor, title=title, found=found, gap_mm=gap_mm, sensitivity=sensitivity)
+
+
+def shelve(*, actor: User, title: str, found: jobs.NewPiece, gap_mm: float = 1.0, sensitivity: float = 0.0) -> Piece:
+    """Put on the shelf what was found in a scan with these settings of the finder."""
     drawer = Drawer.objects.owned_by(actor).filter(medium="marker").first()
     sheet = Sheet.titled(title).with_part("stamp", paper=found.paper)
     sheet = sheet.with_part(

@@ -8,7 +8,7 @@ from itertools import permutations
 
 import numpy as np
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import given, reject, settings
 from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 
@@ -163,7 +163,7 @@ class MixedOrderTest(SimpleTestCase):
         try:
             plan = make_plan(work, FLAT)
         except PlanImpossible:
-            return
+            reject()  # hypothesis fails if hardly one is left
         self.assertEqual(check_plan(work, plan), [])
         self.assertLessEqual(plan.bound_s, plan.duration_s + 0.2)
         made_of = batch(work, plan, None, 3)

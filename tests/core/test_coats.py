@@ -99,7 +99,7 @@ class MixedOrderTest(SimpleTestCase):
             held = one
         return now
 
-    @settings(max_examples=25)
+    @settings(max_examples=16)
     @given(
         st.lists(
             st.tuples(
@@ -135,7 +135,7 @@ class MixedOrderTest(SimpleTestCase):
         self.assertAlmostEqual(plan.duration_s, best, delta=0.2)
         self.assertAlmostEqual(plan.bound_s, plan.duration_s, delta=0.2)
 
-    @settings(max_examples=20)
+    @settings(max_examples=14)
     @given(
         st.lists(
             st.tuples(

@@ -57,7 +57,7 @@ def sheets(draw: st.DrawFn) -> Sheet:
 
 
 class EverySheetTest(SimpleTestCase):
-    @settings(max_examples=25)
+    @settings(max_examples=15)
     @given(sheets(), st.data())
     def test_has_an_order_that_breaks_no_rule(self, sheet: Sheet, data: st.DataObject):
         levels = st.lists(st.integers(1, 400), min_size=4, max_size=4)

@@ -48,7 +48,7 @@ class MaskTest(SimpleTestCase):
                     self.assertEqual(plan.duration_s, lift.end_s)
                 self.assertEqual(check_plan(work, plan), [])
 
-    @settings(max_examples=25)
+    @settings(max_examples=15)
     @given(
         st.integers(1, 4),
         st.integers(0, 3),

@@ -118,8 +118,8 @@ class BestOrderTest(SimpleTestCase):
 
     def test_small_works_are_as_short_as_the_best_of_all_orders_and_no_bound_lies_above_it(self):
         """Every order of up to eight strokes is tried."""
-        tried = [self.check(seed, 3, 2) for seed in range(36)] + [self.check(seed, 2, 3) for seed in range(36, 54)]
-        self.assertGreater(sum(tried), 45)
+        tried = [self.check(seed, 3, 2) for seed in range(26)] + [self.check(seed, 2, 3) for seed in range(26, 40)]
+        self.assertGreater(sum(tried), 32)
 
 
 class PlanComparedTest(SimpleTestCase):
@@ -168,7 +168,7 @@ class PlanComparedTest(SimpleTestCase):
         self.assertIn("A mask is lifted from beneath another.", sentences)
 
     def test_a_mask_never_makes_the_plan_longer_than_the_habit(self):
-        for seed in range(8):
+        for seed in range(5):
             work = self.many(100 + seed, 10)
             jobs = tuple(replace(job, rank=int(job.region > 5)) for job in work.jobs)
             work = replace(work, jobs=jobs, masks=(Mask(frozenset(range(1, 6)), frozenset(range(6, 11))),))

@@ -40,8 +40,8 @@ WITHIN_MM = 0.2
 SEED = 4
 
 
-def photo_of(card: np.ndarray, light: str = "easy", seed: int = 1, **more: object) -> bytes:
-    home = replace(HOME_LIGHTS[light], size_px=SIZE, **more)
+def photo_of(card: np.ndarray, light: str = "easy", seed: int = 1) -> bytes:
+    home = replace(HOME_LIGHTS[light], size_px=SIZE)
     return photograph_card(card, home, px_per_mm=300 / 25.4, seed=seed)[0]
 
 
@@ -53,6 +53,7 @@ class CardTest(SimpleTestCase):
         super().setUpClass()
         cls.sheet, cls.region_map = recipe(SEED)
         cls.plan = planned(cls.sheet, cls.region_map)
+        cls.photos: dict[str, bytes] = {}
         fair = [one for one in cls.region_map.regions if one.inradius_mm > 1.6 and one.area_mm2 > 14]
         settings = cls.sheet.regions.settings
         cls.labels = [one.label for one in fair if settings[one.label].coats]
@@ -61,11 +62,18 @@ class CardTest(SimpleTestCase):
     def card(self, *faults: HandFault, seed: int = 1) -> np.ndarray:
         return colour_card(self.plan, self.region_map, faults, seed=seed)
 
-    def check(self, photo: bytes, **more: object):
-        return compare(photo, self.sheet, self.region_map, relief=self.plan.relief, **more)
+    def check(self, photo: bytes):
+        return compare(photo, self.sheet, self.region_map, relief=self.plan.relief)
+
+    @classmethod
+    def as_planned(cls, light: str = "easy") -> bytes:
+        """The photo of a card that was made as planned; many tests begin with the same one."""
+        if light not in cls.photos:
+            cls.photos[light] = photo_of(colour_card(cls.plan, cls.region_map, seed=1), light)
+        return cls.photos[light]
 
     def test_a_card_made_as_planned_has_hardly_a_finding(self):
-        report = self.check(photo_of(self.card()))
+        report = self.check(self.as_planned())
         self.assertLess(len(report.faults), 0.06 * len(report.readings))
         self.assertGreater(report.laid, 0.98)
         sizes = sorted(one.size for one in report.readings.values())
@@ -77,9 +85,10 @@ class CardTest(SimpleTestCase):
         places = [darkest, *(label for label in self.shaded if label != darkest)][:5]
         faults = [HandFault(kind, (label,), size=10.0) for kind, label in zip(
             ("pale", "missing", "dark", "colour", "reversed"), places, strict=True)]  # fmt: skip
+        card = self.card(*faults)
         for light in ("easy", "medium"):
             found = {}
-            for fault in self.check(photo_of(self.card(*faults), light)).faults:
+            for fault in self.check(photo_of(card, light)).faults:
                 found.setdefault(fault.region, fault)
             for made in faults:
                 with self.subTest(light=light, kind=made.kind):
@@ -106,7 +115,7 @@ class CardTest(SimpleTestCase):
         self.assertAlmostEqual(over[0].size, 1.5, delta=0.5)
 
     def test_the_light_as_laid_is_the_lamps_and_turns_with_it(self):
-        photo = photo_of(self.card(), "medium")
+        photo = self.as_planned("medium")
         lamp = self.sheet.light.lamp
         light = self.check(photo).light
         self.assertIsNotNone(light)
@@ -118,7 +127,7 @@ class CardTest(SimpleTestCase):
         self.assertIn("reversed", {fault.kind for fault in other.faults})
 
     def test_a_photo_upside_down_is_turned_and_says_so(self):
-        picture = Image.open(io.BytesIO(photo_of(self.card()))).rotate(180)
+        picture = Image.open(io.BytesIO(self.as_planned())).rotate(180)
         out = io.BytesIO()
         picture.save(out, "JPEG", quality=92)
         report = self.check(out.getvalue())
@@ -133,8 +142,7 @@ class CardTest(SimpleTestCase):
         self.assertTrue(any("not finished" in note for note in report.notes))
 
     def test_photos_that_say_nothing_are_refused_with_the_reason(self):
-        card = self.card()
-        good = np.asarray(Image.open(io.BytesIO(photo_of(card))).convert("RGB"), np.float32) / 255
+        good = np.asarray(Image.open(io.BytesIO(self.as_planned())).convert("RGB"), np.float32) / 255
         other_sheet, other_map = recipe(SEED + 20)
         other = colour_card(planned(other_sheet, other_map), other_map)
         cases = {
@@ -159,7 +167,7 @@ class CardTest(SimpleTestCase):
             {label: replace(one, left_as_paper=True) for label, one in bare.regions.settings.items()}
         )
         with self.assertRaisesMessage(PhotoUnfit, "could be measured"):
-            compare(photo_of(self.card()), left, self.region_map)
+            compare(self.as_planned(), left, self.region_map)
 
     def test_a_picture_of_more_than_the_limit_is_refused_before_it_is_decoded(self):
         out = io.BytesIO()
@@ -191,10 +199,8 @@ class CardTest(SimpleTestCase):
             pen = self.sheet.regions.settings[label].pens[-1]
             uses[pen] = uses.get(pen, 0) + 1
         pen = max(sorted(uses), key=lambda one: uses[one])
-        cards = []
-        for seed in (1, 2, 3):
-            card = colour_card(self.plan, self.region_map, (HandFault("pen", pen=pen, size=12.0),), seed=1, scatter=0.8)
-            cards.append(self.check(photo_of(card, seed=seed)).readings)
+        card = colour_card(self.plan, self.region_map, (HandFault("pen", pen=pen, size=12.0),), seed=1, scatter=0.8)
+        cards = [self.check(photo_of(card, seed=seed)).readings for seed in (1, 2, 3)]
         self.assertIn(pen, {one.pen for one in swatches_measured(self.sheet, cards)})
         self.assertEqual(swatches_measured(self.sheet, cards[:2]), [])
         # A third one that came out as planned does not agree with the other two.
@@ -214,7 +220,7 @@ class CardTest(SimpleTestCase):
             HandFault("smudge")
 
     def test_the_same_seed_makes_the_same_photo(self):
-        self.assertEqual(photo_of(self.card(seed=7), seed=7), photo_of(self.card(seed=7), seed=7))
+        self.assertEqual(photo_of(self.card(), seed=1), self.as_planned())
 
 
 def jpeg(pixels: np.ndarray) -> bytes:
@@ -226,18 +232,17 @@ def jpeg(pixels: np.ndarray) -> bytes:
 class StampAgainTest(SimpleTestCase):
     def test_points_lie_where_a_warp_known_exactly_put_them(self):
         for kind in ("plain", "bent"):
-            for seed in (HELD_BACK + 1, HELD_BACK + 2):
-                with self.subTest(kind=kind, seed=seed):
-                    one = pair(kind, seed)
-                    second = read(one.second, dpi=one.second_dpi)
-                    found = register(second, one.first)
-                    self.assertIsInstance(found, Registration)
-                    on_line = np.stack(np.nonzero(one.first_map.ink)[::-1], axis=1)[::40].astype(float)
-                    shrunk = second.dpi / one.second_dpi
-                    truth = (one.truth(on_line) + 0.5) * shrunk - 0.5
-                    off = np.hypot(*(found.to_photo(on_line) - truth).T) / second.px_per_mm
-                    self.assertLess(np.median(off), WITHIN_MM / 2 if kind == "plain" else WITHIN_MM)
-                    self.assertLess(np.percentile(off, 95), 2 * WITHIN_MM)
+            with self.subTest(kind=kind):
+                one = pair(kind, HELD_BACK + 1)
+                second = read(one.second, dpi=one.second_dpi)
+                found = register(second, one.first)
+                self.assertIsInstance(found, Registration)
+                on_line = np.stack(np.nonzero(one.first_map.ink)[::-1], axis=1)[::40].astype(float)
+                shrunk = second.dpi / one.second_dpi
+                truth = (one.truth(on_line) + 0.5) * shrunk - 0.5
+                off = np.hypot(*(found.to_photo(on_line) - truth).T) / second.px_per_mm
+                self.assertLess(np.median(off), WITHIN_MM / 2 if kind == "plain" else WITHIN_MM)
+                self.assertLess(np.percentile(off, 95), 2 * WITHIN_MM)
 
     def test_a_plain_pair_lies_where_opencvs_own_alignment_puts_it(self):
         """findTransformECC ([Evangelidis2008]) on the same pair, begun near the answer."""
@@ -268,12 +273,11 @@ class StampAgainTest(SimpleTestCase):
 
     def test_another_stamp_is_refused_and_one_of_like_design_too(self):
         for kind in ("other", "like"):
-            for seed in (0, 1):
-                with self.subTest(kind=kind, seed=seed):
-                    one = pair(kind, seed)
-                    found = restamp(read(one.second, dpi=one.second_dpi), one.first, one.first_map)
-                    self.assertIsInstance(found, NotTheSameStamp)
-                    self.assertIn(found.code, ("other", "nothing"))
+            with self.subTest(kind=kind):
+                one = pair(kind, 0)
+                found = restamp(read(one.second, dpi=one.second_dpi), one.first, one.first_map)
+                self.assertIsInstance(found, NotTheSameStamp)
+                self.assertIn(found.code, ("other", "nothing"))
 
     def test_what_is_missing_and_what_is_new_is_told_by_region(self):
         one = pair("plain", HELD_BACK + 6)

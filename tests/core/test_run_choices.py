@@ -100,7 +100,7 @@ class Walk:
 
 
 class ChoicesTest(SimpleTestCase):
-    @settings(max_examples=30)
+    @settings(max_examples=18)
     @given(
         st.sampled_from([code for code in SCHOOLS if code[1] != "0"]),
         st.lists(st.lists(st.sampled_from("abcdef"), min_size=1, max_size=4, unique=True), min_size=1, max_size=5),
@@ -119,7 +119,7 @@ class ChoicesTest(SimpleTestCase):
         walk.go()
         self.assertEqual(check_plan(work, walk.as_plan()), [])
 
-    @settings(max_examples=15)
+    @settings(max_examples=10)
     @given(st.booleans(), st.integers(1, 3), st.integers(1, 2), st.randoms(use_true_random=False))
     def test_masks_are_laid_and_lifted_in_time(self, first, figures, behind, chance):
         work = masked_work(first=first, figures=figures, behind=behind)

@@ -16,6 +16,20 @@ class OwnedQuerySet(QuerySet[Owned], Generic[Owned]):
         return self.filter(owner_id=actor.pk) if actor.pk else self.none()
 
 
+def locked(thing: Owned) -> Owned:
+    """The row as it is now, for changing it inside the running transaction.
+
+    Raises
+    ------
+    Http404
+        If it was deleted meanwhile, as by another tab.
+    """
+    current = type(thing)._default_manager.select_for_update().filter(pk=thing.pk).first()
+    if current is None:
+        raise Http404
+    return current
+
+
 def require_owner(actor: Actor, thing: Model) -> None:
     """Raise Http404 unless `thing` belongs to `actor`: someone else's is as if it were not there."""
     if actor.pk is None or getattr(thing, "owner_id", None) != actor.pk:

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
-from typing import Any, ClassVar
+from dataclasses import dataclass, replace
+from typing import Any, ClassVar, Self
 
 from paleta.errors import EventError
-from paleta.fields import SHA256, Choice, Many, Number, Numbers, Text, Whole, check_fields, from_plain, holds
+from paleta.fields import SHA256, Choice, Many, Maybe, Number, Numbers, Text, Whole, check_fields, from_plain, holds
 from paleta.fields import to_plain as fields_to_plain
 from paleta.media import LONGEST_CODE, MEDIA
 from paleta.order import MOST_COPIES
@@ -28,7 +28,11 @@ CODE = Text(LONGEST_CODE)
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Event:
     """What every line says: its id, made by whoever wrote it; when, in seconds since 1970; which plan it speaks of
-    (`plan_key`); and on which card of the batch, from 1."""
+    (`plan_key`); and on which card of the batch, from 1.
+
+    clock_s marks a line whose device was too far ahead to be believed: what its clock said, while at_s is when the line
+    was received.
+    """
 
     kind: ClassVar[str]
 
@@ -36,9 +40,20 @@ class Event:
     at_s: float = holds(Number(0, LATEST_S))
     plan: str = holds(PLAN_KEY)
     card: int = holds(Whole(1, MOST_COPIES), 1)
+    clock_s: float | None = holds(Maybe(Number(0, LATEST_S)), None)
 
     def __post_init__(self) -> None:
         check_fields(self, EventError)
+
+    def received(self, now_s: float, ahead_s: float) -> Self:
+        """As it is kept: a time more than `ahead_s` after `now_s` (seconds since 1970) is no time of a hand's, so the
+        line counts from when it came, and says what its device's clock said."""
+        sent = replace(self, clock_s=None)
+        return sent if sent.at_s <= now_s + ahead_s else replace(sent, at_s=now_s, clock_s=sent.at_s)
+
+    def as_sent(self) -> Self:
+        """As its device wrote it."""
+        return self if self.clock_s is None else replace(self, at_s=self.clock_s, clock_s=None)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

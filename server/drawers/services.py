@@ -16,7 +16,7 @@ from paleta.colour import difference
 from paleta.media import FURTHER, Row, Swatch, read_table, write_csv, write_gpl
 from paleta.starter import DRAWERS
 from server.drawers.models import Drawer, SwatchRecord
-from server.ownership import require_owner
+from server.ownership import locked, require_owner
 from server.problems import ChangedElsewhere, Refused
 
 MOST_DRAWERS, MOST_SWATCHES = 200, 20_000
@@ -74,7 +74,7 @@ def changing(actor: User, drawer: Drawer, version: int) -> Iterator[Drawer]:
     """
     require_owner(actor, drawer)
     with transaction.atomic():
-        current = Drawer.objects.select_for_update().get(pk=drawer.pk)
+        current = locked(drawer)
         if current.version != version:
             raise ChangedElsewhere
         yield current

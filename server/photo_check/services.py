@@ -30,7 +30,7 @@ from server.derived.pictures import outline_of, paper_of
 from server.drawers.models import Drawer, SwatchRecord
 from server.drawers.services import change_swatch
 from server.files import store
-from server.ownership import require_owner
+from server.ownership import locked, require_owner
 from server.photo_check.models import PhotoCheck
 from server.photo_check.things import things_told
 from server.pieces.models import Piece
@@ -173,7 +173,7 @@ def dismiss_fault(*, actor: User, check: PhotoCheck, place: int, fine: bool) -> 
     """Say of a finding that it was seen and is fine, or take that back."""
     require_owner(actor, check)
     with transaction.atomic():
-        check = PhotoCheck.objects.select_for_update().get(pk=check.pk)
+        check = locked(check)
         if not 0 <= place < len(check.faults):
             raise NotFound("There is no such finding.")
         check.fine = sorted({*check.fine, place} if fine else {*check.fine} - {place})

@@ -11,7 +11,7 @@ from django.db import transaction
 
 from paleta.errors import RecipeError
 from paleta.recipe import PARTS, Sheet, sheet_from_plain, sheet_to_plain
-from server.ownership import Actor, require_owner
+from server.ownership import Actor, locked, require_owner
 from server.pieces.models import Piece, Step
 from server.pieces.presenters import sheet_readout
 from server.problems import ChangedElsewhere, Refused
@@ -32,7 +32,7 @@ def lock(actor: Actor, piece: Piece, version: int) -> Piece:
         If it is no longer at `version`.
     """
     require_owner(actor, piece)
-    current = Piece.objects.select_for_update().get(pk=piece.pk)
+    current = locked(piece)
     if current.version != version:
         raise ChangedElsewhere
     return current

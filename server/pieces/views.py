@@ -55,13 +55,17 @@ class PieceActions(viewsets.GenericViewSet):
         return Response(presenters.piece_readout(piece), status=status, headers=tag(piece.version))
 
 
+LARGEST_NUMBER = 2**63 - 1
+"""The largest that the database can be asked for."""
+
+
 def number_in(request: Request, name: str, kind: Any) -> Any:
-    """A finite number in the address."""
+    """A number in the address, finite and not beyond what the database knows."""
     try:
         text = request.query_params[name]
         value = kind(text) if len(text) <= 24 and text.isascii() else math.nan
     except (KeyError, ValueError) as error:
         raise ValidationError({name: "A number is needed here."}) from error
-    if not math.isfinite(value):
+    if not abs(value) <= LARGEST_NUMBER:
         raise ValidationError({name: "A number is needed here."})
     return value

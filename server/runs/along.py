@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import time
 import uuid
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import asdict, dataclass, replace
 from typing import Any
 
@@ -42,7 +42,7 @@ from server.derived.maps import Stamping
 from server.derived.memory import memory
 from server.drawers.models import SwatchRecord
 from server.files import store
-from server.ownership import require_owner
+from server.ownership import locked, require_owner
 from server.pieces.models import Piece
 from server.pieces.pace import paces_of
 from server.pieces.quota import require_room
@@ -56,7 +56,7 @@ MOST_AT_ONCE = 1_000
 MOST_EVENTS = 30_000
 MOST_PHOTOS = 40
 AHEAD_S = 600.0
-"""Clocks of phones differ; one that is further ahead is wrong."""
+"""Clocks of phones differ; of one that is further ahead the time of receiving is kept instead."""
 PIECE_GONE = "The piece of this run is no longer on the shelf; only its line in the logbook is left."
 TIMES_KEPT = 2_000
 LEAST_S = 0.1
@@ -198,7 +198,9 @@ def record(*, actor: User, run: Run, lines: Sequence[Any], seen: int = 0) -> Syn
     if len(lines) > MOST_AT_ONCE:
         raise TooLarge(f"A log takes up to {MOST_AT_ONCE:,} lines at once; send the rest after them.")
     plan = plan_followed(run)
-    key = plan_key(plan)
+    key, now = plan_key(plan), time.time()
+    moves = run.events.filter(body__kind=Moved.kind)
+    followed = {key, *moves.values_list("body__from_plan", flat=True)}
     good: dict[str, Event] = {}
     accepted: list[str] = []
     refused: list[dict[str, str]] = []
@@ -206,8 +208,8 @@ def record(*, actor: User, run: Run, lines: Sequence[Any], seen: int = 0) -> Syn
         given = line.get("id") if isinstance(line, Mapping) else None
         name = given[:40] if isinstance(given, str) else ""
         try:
-            event = event_from_plain(line)
-            _check(event, run, plan, key, time.time())
+            event = event_from_plain(line).received(now, AHEAD_S)
+            _check(event, run, plan, key, followed)
             if good.setdefault(event.id, event) != event:
                 raise EventError("Two lines of one id say different things.")
         except EventError as error:
@@ -221,12 +223,12 @@ def record(*, actor: User, run: Run, lines: Sequence[Any], seen: int = 0) -> Syn
 def _take_in(run: Run, good: Sequence[Event], accepted: list[str], refused: list[dict[str, str]]) -> Run:
     """Write what is not in the log yet, and say of every line what became of it."""
     with transaction.atomic():
-        run = Run.objects.select_for_update().get(pk=run.pk)
+        run = locked(run)
         there = dict(run.events.filter(client_id__in=[one.id for one in good]).values_list("client_id", "body"))
         fresh: list[Event] = []
         for event in good:
             body = there.get(event.id)
-            if body is not None and event_to_plain(event_from_plain(body)) != event_to_plain(event):
+            if body is not None and event_from_plain(body).as_sent() != event.as_sent():
                 refused.append({"id": event.id, "detail": "A line of this id is in the log, and says something else."})
                 continue
             if body is None and run.events_count + len(fresh) >= MOST_EVENTS:
@@ -241,19 +243,17 @@ def _take_in(run: Run, good: Sequence[Event], accepted: list[str], refused: list
     return run
 
 
-def _check(event: Event, run: Run, plan: Plan, key: str, now: float) -> None:
-    """EventError if the line cannot be of this run; `key` names its plan."""
+def _check(event: Event, run: Run, plan: Plan, key: str, followed: Collection[str]) -> None:
+    """EventError if the line cannot be of this run; `key` names its plan, `followed` that and those it followed."""
     if event.kind in OURS:
         raise EventError(f"A {event.kind!r} line is written by the server alone.")
-    if event.at_s > now + AHEAD_S:
-        raise EventError("The line is from the future: is the clock of this device right?")
     if event.card > run.cards:
         raise EventError(f"This run is on {run.cards} cards; the line speaks of card {event.card}.")
     numbers = getattr(event, "passes", ())
     if event.plan == key:
         if numbers and max(numbers) > len(plan.passes):
             raise EventError("The line speaks of a pass that the plan does not have.")
-    elif not run.events.filter(body__kind=Moved.kind, body__from_plan=event.plan).exists():
+    elif event.plan not in followed:
         raise EventError("The line speaks of another plan than this run follows or ever followed.")
 
 
@@ -313,7 +313,7 @@ def add_photo(*, actor: User, run: Run, data: bytes, id: str, at_s: float, card:
         id=id, at_s=min(at_s, time.time()), plan=plan_key(plan), card=card, text=text, sha256=store.keep(small)
     )
     with transaction.atomic():
-        run = Run.objects.select_for_update().get(pk=run.pk)
+        run = locked(run)
         if not run.events.filter(client_id=id).exists():
             _write(run, [event])
             Piece.objects.filter(pk=piece_of(run).pk).update(stored_bytes=F("stored_bytes") + len(small))
@@ -361,7 +361,7 @@ def move_run(*, actor: User, run: Run) -> Run:
         "pace": {medium: asdict(paces[medium]) for medium in media},
     }
     with transaction.atomic():
-        run = Run.objects.select_for_update().get(pk=run.pk)
+        run = locked(run)
         _write(run, [event])
         run.recipe, run.recipe_number = newest, newest.number
         for name, value in copied.items():

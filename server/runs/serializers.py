@@ -127,6 +127,9 @@ class EventSerializer(serializers.Serializer):
     at_s = serializers.FloatField()
     plan = serializers.CharField()
     card = serializers.IntegerField()
+    clock_s = serializers.FloatField(
+        required=False, allow_null=True, help_text="What the clock of a device said that was far ahead of the server's."
+    )
     passes = serializers.ListField(child=serializers.IntegerField(), required=False)
     step = serializers.IntegerField(required=False)
     cards = serializers.IntegerField(required=False)

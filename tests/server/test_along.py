@@ -7,7 +7,9 @@ from itertools import count
 from unittest.mock import patch
 
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
 from django.http import Http404
+from django.test.utils import CaptureQueriesContext
 
 from paleta.order import Handling
 from paleta.run import plan_key
@@ -116,11 +118,38 @@ class LogTest(AlongTestCase):
         self.assertEqual(RunEvent.objects.filter(run_id=run["id"]).count(), 3)
         self.assertEqual(self.log(run, seen=again["last"])["events"], [])
 
+    def test_of_a_clock_that_is_ahead_the_time_of_receiving_counts_and_what_it_said_is_kept(self):
+        run = self.start()
+        day_s = 86_400.0
+        line = self.line(run, "laid", 5000 + day_s, passes=[1])
+        told = self.log(run, line, seen=run["last"])
+        self.assertEqual((told["accepted"], told["refused"]), ([line["id"]], []))
+        (kept,) = told["events"]
+        self.assertAlmostEqual(kept["clock_s"], line["at_s"], places=3)
+        self.assertLess(abs(kept["at_s"] - time.time()), 30)
+        # Sent again, since the answer was lost, it is still the same line.
+        again = self.log(run, line, seen=told["last"])
+        self.assertEqual((again["accepted"], again["refused"], again["events"]), ([line["id"]], [], []))
+        self.assertEqual(Run.objects.get(pk=run["id"]).passes_laid, 1)
+
+    def test_the_mark_of_a_wrong_clock_is_the_servers_own(self):
+        run = self.start()
+        told = self.log(run, self.line(run, "laid", passes=[1], clock_s=5.0), seen=run["last"])
+        self.assertIsNone(told["events"][0]["clock_s"])
+
+    def test_many_lines_of_a_plan_nobody_knows_ask_the_database_once(self):
+        run = self.start()
+        lines = [{**self.line(run, "laid", passes=[1]), "plan": f"{number:016x}"} for number in range(40)]
+        with CaptureQueriesContext(connection) as asked:
+            told = self.log(run, *lines)
+        self.assertEqual(len(told["refused"]), 40)
+        self.assertLess(len(asked), 20)
+
     def test_every_bad_line_is_refused_in_a_sentence_and_the_rest_is_kept(self):
         run, other = self.start(), self.start(cards=2)
         good = self.line(run, "laid", passes=[1])
         bad = [
-            self.line(run, "laid", 10_000, passes=[1]),
+            self.line(run, "laid", passes=[1]) | {"at_s": 5e9},
             self.line(run, "laid", passes=[9_999]),
             self.line(run, "laid", passes=[1], card=2),
             self.line(run, "laid", passes=[1]) | {"plan": "0" * 16},

@@ -49,7 +49,7 @@ function Along({ id }: { id: number }) {
       ) : begun || laid ? (
         <Stage at={{ ...at, progress }} kept={kept} />
       ) : (
-        <LayOut run={kept.run} state={state} onBegin={() => setBegun(true)} />
+        <LayOut run={kept.run} state={state} sync={sync} onBegin={() => setBegun(true)} />
       )}
     </div>
   );

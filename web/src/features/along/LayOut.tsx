@@ -2,13 +2,13 @@ import { Link } from "react-router";
 
 import type { Medium, RunReadout } from "@/shared/api";
 import { Button, Cautions, counted, minutes, swatchStyle, useSingleKeys } from "@/shared/ui";
-import type { RunSyncState } from "./runSync";
+import type { RunSync, RunSyncState } from "./runSync";
 import { UnsentLine } from "./Unsent";
 
-type Props = { run: RunReadout; state: RunSyncState; onBegin: () => void };
+type Props = { run: RunReadout; state: RunSyncState; sync: RunSync; onBegin: () => void };
 
 /** Before the first pass: what has to lie on the table. */
-export function LayOut({ run, state, onBegin }: Props) {
+export function LayOut({ run, state, sync, onBegin }: Props) {
   useSingleKeys((key) => key === "PageDown" && onBegin());
   const low = run.swatches.filter((swatch) => swatch.running_low);
   const things = [
@@ -58,7 +58,7 @@ export function LayOut({ run, state, onBegin }: Props) {
           ))}
         </ul>
         <Cautions media={run.media} known={run.cautions ?? []} />
-        <UnsentLine state={state} />
+        <UnsentLine state={state} sync={sync} />
         <div className="sticky bottom-0 mt-3 flex flex-wrap items-center gap-4 bg-sheet py-3">
           <Button kind="main" className="min-h-14 grow px-6 text-xl" onClick={onBegin} autoFocus>
             Begin (Space)

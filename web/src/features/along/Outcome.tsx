@@ -38,7 +38,7 @@ export function Outcome({ at, kept }: { at: SyncedRun & { progress: Progress }; 
         <p className="mb-4 text-soft">
           {run.title}, version {run.recipe_number}
         </p>
-        <UnsentLine state={state} />
+        <UnsentLine state={state} sync={sync} />
         {done?.seconds ? (
           <p className="mb-4 text-xl">
             <strong>{minutes(done.seconds)}</strong>, planned {minutes(done.planned_s ?? 0)}.

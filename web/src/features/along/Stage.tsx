@@ -143,7 +143,7 @@ export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; ke
           />
           <div className="mt-auto pt-4">
             <div className="mb-1 min-h-6 text-[15px]">
-              <UnsentLine state={state} />
+              <UnsentLine state={state} sync={sync} />
             </div>
             <div className="mb-3 grid grid-cols-2 gap-2.5 sm:grid-cols-3 lg:grid-cols-5">
               <Button kind="bar" className={ACTION} onClick={back} disabled={!last}>

@@ -12,12 +12,19 @@ class Server {
   log: RunEvent[] = [];
   silent = false;
   losesAnswers = 0;
+  /** What it says of every line it refuses, and the status it answers photos with. */
+  refuses = "";
+  photoStatus = 200;
 
   // eslint-disable-next-line @typescript-eslint/require-await -- as fetch, it throws and answers later
   readonly fetch = vi.fn(async (address: string, options?: RequestInit): Promise<Response> => {
     if (this.silent) throw new TypeError("no answer");
     if (address.endsWith("/events/")) {
       const { events, seen } = JSON.parse(options?.body as string) as { events: RunEvent[]; seen: number };
+      if (this.refuses) {
+        const refused = events.map(({ id }) => ({ id, detail: this.refuses }));
+        return Response.json({ accepted: [], refused, events: [], last: 0 });
+      }
       for (const event of events) if (!this.log.some((one) => one.id === event.id)) this.log.push(event);
       if (this.losesAnswers > 0) {
         this.losesAnswers--;
@@ -26,6 +33,9 @@ class Server {
       const accepted = events.map((event) => event.id);
       return Response.json({ accepted, refused: [], events: this.log.slice(seen), last: this.log.length });
     }
+    if (address.endsWith("/photos/") && this.photoStatus !== 200)
+      return Response.json({ detail: "no", type: "/problems/x" }, { status: this.photoStatus });
+    if (address.endsWith("/photos/")) return Response.json(READOUT);
     if (address.endsWith("/runs/1/")) return Response.json({ ...READOUT, log: this.log, last: this.log.length });
     return new Response(new Blob(["x"]));
   });
@@ -88,5 +98,49 @@ describe("a run on this device", () => {
     await vi.waitFor(() => expect(second.state.unsent).toHaveLength(1));
     expect(second.state.kept?.run.plan).toBe("p");
     close();
+  });
+
+  it("keeps a refused line, says why, and sends it again only when it is told to", async () => {
+    const sync = await opened();
+    server.refuses = "another plan";
+    await sync.write({ kind: "laid", passes: [1] });
+    await sync.sync();
+    const [line] = sync.state.unsent;
+    expect(line?.refused).toBe("another plan");
+    server.refuses = "";
+    await sync.sync();
+    expect(server.log).toHaveLength(0);
+    await sync.sendAgain(line?.id ?? "");
+    expect(server.log).toHaveLength(1);
+    expect(await store.unsent(1)).toEqual([]);
+  });
+
+  it("lets a refused line go only when it is thrown away", async () => {
+    const sync = await opened();
+    server.refuses = "no";
+    await sync.write({ kind: "laid", passes: [1] });
+    await sync.sync();
+    await sync.discard(sync.state.unsent[0]?.id ?? "");
+    expect(await store.unsent(1)).toEqual([]);
+    expect(server.log).toHaveLength(0);
+  });
+
+  it.each([401, 429, 503])("keeps a photo for later when the answer is %i", async (status) => {
+    const sync = await opened();
+    server.photoStatus = status;
+    await sync.writePhoto(new Blob(["x"]), 1, "");
+    await sync.sync();
+    expect((await store.unsent(1)).map((one) => one.refused)).toEqual([undefined]);
+    server.photoStatus = 200;
+    await sync.sync();
+    expect(await store.unsent(1)).toEqual([]);
+  });
+
+  it("keeps a photo that takes too long, and says so", async () => {
+    const sync = await opened();
+    server.photoStatus = 422;
+    await sync.writePhoto(new Blob(["x"]), 1, "");
+    await sync.sync();
+    expect((await store.unsent(1)).map((one) => one.refused)).toEqual(["no"]);
   });
 });

@@ -1,5 +1,4 @@
 import { api, pictureOf, Problem, type RunEvent, type RunReadout, type SyncResult } from "@/shared/api";
-import { tell } from "@/shared/ui";
 import { store, type KeptRun, type Unsent } from "@/shared/api/runStore";
 
 export type RunSyncState = {
@@ -17,6 +16,9 @@ export type Line = Omit<RunEvent, "id" | "at_s" | "plan" | "card"> & { card?: nu
 async function withToken() {
   if (!document.cookie.includes("csrftoken=")) await api.get("/session/").catch(() => undefined);
 }
+
+/** Whether the same may be taken later: nobody answered, one is signed out, asked too often, or the server is ill. */
+const passes = ({ status }: Problem) => status >= 500 || [0, 401, 403, 408, 429].includes(status);
 
 const AGAIN_MS = 4000;
 const LINES_AT_ONCE = 500;
@@ -153,12 +155,12 @@ export class RunSync {
     const kept = this.state.kept;
     if (!kept) return this.fetch();
     await withToken();
-    const unsent = await store.unsent(this.id);
-    const events = unsent.flatMap(({ event }) => event ?? []).slice(0, LINES_AT_ONCE);
+    const waiting = (await store.unsent(this.id)).filter((one) => one.refused === undefined);
+    const events = waiting.flatMap(({ event }) => event ?? []).slice(0, LINES_AT_ONCE);
     try {
       const told = await api.post<SyncResult>(`/runs/${this.id}/events/`, { events, seen: kept.run.last });
       await this.hear(told);
-      for (const one of unsent) if (one.photo) await this.sendPhoto(one);
+      for (const one of waiting) if (one.photo) await this.sendPhoto(one);
       this.set({ online: true, problem: null });
     } catch (error) {
       this.stumble(error);
@@ -173,12 +175,9 @@ export class RunSync {
     // Kept first, taken out of the outbox after: a line is in two places for a moment, never in none.
     if (fresh.length || told.last !== kept.run.last)
       await this.keep({ ...kept, run: { ...kept.run, log: [...kept.run.log, ...fresh], last: told.last } });
-    told.refused.forEach((one) => tell(`Not taken into the log: ${one.detail}`, "problem"));
-    const gone = [...told.accepted, ...told.refused.map((one) => one.id)];
-    if (gone.length) {
-      await store.sent(gone);
-      await this.reread();
-    }
+    if (told.accepted.length) await store.sent(told.accepted);
+    if (told.refused.length) await store.mark(new Map(told.refused.map((one) => [one.id, one.detail])));
+    if (told.accepted.length || told.refused.length) await this.reread();
     if (fresh.some((event) => event.kind === "moved")) await this.fetch();
   }
 
@@ -194,10 +193,25 @@ export class RunSync {
       const run = await api.post<RunReadout>(`/runs/${this.id}/photos/`, form);
       if (this.state.kept) await this.keep({ ...this.state.kept, run });
     } catch (error) {
-      if (!(error instanceof Problem) || error.status === 0 || error.status >= 500) throw error;
-      tell(`The photo was not taken: ${error.message}`, "problem");
+      if (!(error instanceof Problem) || passes(error)) throw error;
+      await store.mark(new Map([[id, error.message]]));
+      return this.reread();
     }
     await store.sent([id]);
     await this.reread();
+  }
+
+  /** Try a refused line again. */
+  async sendAgain(id: string) {
+    await store.mark(new Map([[id, null]]));
+    await this.reread();
+    await this.sync();
+  }
+
+  /** Throw a refused line away: the only way something goes that the server never had. */
+  async discard(id: string) {
+    await store.sent([id]);
+    await this.reread();
+    this.channel?.postMessage(this.id);
   }
 }

@@ -4,8 +4,18 @@ import type { RunEvent, RunReadout } from "./types";
 
 /** A run as this browser keeps it, so that it goes on without the server. */
 export type KeptRun = { id: number; run: RunReadout; picture?: Blob; map?: Blob };
-/** Something the server has not taken yet. */
-export type Unsent = { id: string; run: number; at_s: number; event?: RunEvent; photo?: UnsentPhoto };
+/**
+ * Something the server has not taken yet. `refused` is why it did not take it: it stays here, and is not sent again,
+ * until the person says what becomes of it.
+ */
+export type Unsent = {
+  id: string;
+  run: number;
+  at_s: number;
+  event?: RunEvent;
+  photo?: UnsentPhoto;
+  refused?: string;
+};
 export type UnsentPhoto = { file: Blob; card: number; text: string };
 
 interface Along extends DBSchema {
@@ -39,6 +49,15 @@ export const store = {
   },
   async unsent(run: number) {
     return (await database()).getAllFromIndex("outbox", "run", run);
+  },
+  /** Keep with lines why they were refused, by id; null lets one be sent again. */
+  async mark(reasons: Map<string, string | null>) {
+    const writing = (await database()).transaction("outbox", "readwrite");
+    for (const [id, reason] of reasons) {
+      const found = await writing.store.get(id);
+      if (found) await writing.store.put({ ...found, refused: reason ?? undefined });
+    }
+    await writing.done;
   },
   async sent(ids: string[]) {
     const writing = (await database()).transaction("outbox", "readwrite");

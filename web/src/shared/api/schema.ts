@@ -2202,6 +2202,84 @@ export interface components {
             spec?: components["schemas"]["CardSpecRequest"] | null;
             notes?: string;
         };
+        /**
+         * @description A layer on the front, by what stays free at each side of it, or by a size of its own.
+         *
+         *     right, down  how far its middle lies off the middle of what carries it.
+         *     foam         thickness of the foam beneath it; 0: glued flat. foam_less: how much smaller the foam is overall.
+         */
+        CardLayer: {
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/8 in
+             */
+            reveal: string;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            width?: string | null;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            height?: string | null;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            right: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            down: string;
+            /** @default  */
+            stock: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            foam: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/8 in
+             */
+            foam_less: string;
+        };
+        /**
+         * @description A layer on the front, by what stays free at each side of it, or by a size of its own.
+         *
+         *     right, down  how far its middle lies off the middle of what carries it.
+         *     foam         thickness of the foam beneath it; 0: glued flat. foam_less: how much smaller the foam is overall.
+         */
+        CardLayerRequest: {
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/8 in
+             */
+            reveal: string;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            width?: string | null;
+            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
+            height?: string | null;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            right: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            down: string;
+            /** @default  */
+            stock: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 0 in
+             */
+            foam: string;
+            /**
+             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
+             * @default 1/8 in
+             */
+            foam_less: string;
+        };
         CardLikeRequest: {
             /** @description Another piece of yours, whose card this one is to match. */
             piece: number;
@@ -2225,7 +2303,7 @@ export interface components {
         CardSpec: {
             base: components["schemas"]["Base"];
             /** @default [] */
-            mats: components["schemas"]["Layer"][];
+            mats: components["schemas"]["CardLayer"][];
             /**
              * @default {
              *       "reveal": "1/8 in",
@@ -2267,7 +2345,7 @@ export interface components {
         CardSpecRequest: {
             base: components["schemas"]["BaseRequest"];
             /** @default [] */
-            mats: components["schemas"]["LayerRequest"][];
+            mats: components["schemas"]["CardLayerRequest"][];
             /**
              * @default {
              *       "reveal": "1/8 in",
@@ -2537,6 +2615,11 @@ export interface components {
             at_s: number;
             plan: string;
             card: number;
+            /**
+             * Format: double
+             * @description What the clock of a device said that was far ahead of the server's.
+             */
+            clock_s?: number | null;
             passes?: number[];
             step?: number;
             cards?: number;
@@ -3209,84 +3292,6 @@ export interface components {
         };
         LayOverRequest: {
             drawer: number;
-        };
-        /**
-         * @description A layer on the front, by what stays free at each side of it, or by a size of its own.
-         *
-         *     right, down  how far its middle lies off the middle of what carries it.
-         *     foam         thickness of the foam beneath it; 0: glued flat. foam_less: how much smaller the foam is overall.
-         */
-        Layer: {
-            /**
-             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
-             * @default 1/8 in
-             */
-            reveal: string;
-            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
-            width?: string | null;
-            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
-            height?: string | null;
-            /**
-             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
-             * @default 0 in
-             */
-            right: string;
-            /**
-             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
-             * @default 0 in
-             */
-            down: string;
-            /** @default  */
-            stock: string;
-            /**
-             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
-             * @default 0 in
-             */
-            foam: string;
-            /**
-             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
-             * @default 1/8 in
-             */
-            foam_less: string;
-        };
-        /**
-         * @description A layer on the front, by what stays free at each side of it, or by a size of its own.
-         *
-         *     right, down  how far its middle lies off the middle of what carries it.
-         *     foam         thickness of the foam beneath it; 0: glued flat. foam_less: how much smaller the foam is overall.
-         */
-        LayerRequest: {
-            /**
-             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
-             * @default 1/8 in
-             */
-            reveal: string;
-            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
-            width?: string | null;
-            /** @description A length: 4 1/4 in, 10.8 cm, 108 mm. */
-            height?: string | null;
-            /**
-             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
-             * @default 0 in
-             */
-            right: string;
-            /**
-             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
-             * @default 0 in
-             */
-            down: string;
-            /** @default  */
-            stock: string;
-            /**
-             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
-             * @default 0 in
-             */
-            foam: string;
-            /**
-             * @description A length: 4 1/4 in, 10.8 cm, 108 mm.
-             * @default 1/8 in
-             */
-            foam_less: string;
         };
         /** @description An exact length: as it is sent back, and as it is read in each unit ("≈" where that is only the nearest). */
         Length: {

@@ -30,7 +30,7 @@ from paleta.run import (
 from server.derived import pictures
 from server.drawers.models import SwatchRecord
 from server.pieces.models import Piece
-from server.runs.along import MOST_AT_ONCE, add_photo, plan_followed, recipe_followed, record, settle, start_run
+from server.runs.along import MOST_AT_ONCE, add_photo, plan_followed, recipe_followed, record, start_run, update_summary
 from server.runs.models import Run, RunEvent
 
 SCATTER = 0.18
@@ -100,7 +100,7 @@ def _load(user: Any, piece: Piece, demo: DemoRun, *, seed: int) -> None:
         run = add_photo(actor=user, run=run, data=photo, id=f"demo-photo-{seed}", at_s=at_s, card=1, text="")
     finished = begun + timedelta(seconds=events[-1].at_s - begun.timestamp()) if demo.share == 1 else None
     Run.objects.filter(pk=run.pk).update(made_at=begun, finished_at=finished)
-    settle(Run.objects.get(pk=run.pk))
+    update_summary(Run.objects.get(pk=run.pk))
 
 
 def _whole_blends(plan: Plan, course: Sequence[tuple[int, Stint]], most: int) -> int:

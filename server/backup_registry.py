@@ -15,21 +15,38 @@ from django.db.models import ForeignKey, JSONField, Model
 JsonRow = dict[str, Any]
 
 
+class LeftOut(Exception):
+    """A line points at one whose file was gone when the backup was made, so it is left out with it."""
+
+
 @dataclass
 class Restoring:
     """What a restore has in hand: whose account, and which new row each old one became.
 
-    `homes` maps (section, number of a line) to the row it became, made anew or found as it was already.
+    `homes` maps (section, number of a line) to the row it became, made anew or found as it was already; None where a
+    file that it needs was gone when the backup was made. `made`, `known` and `left_out` count by section.
     """
 
     owner: User
-    homes: dict[tuple[str, int], Model] = field(default_factory=dict)
+    homes: dict[tuple[str, int], Model | None] = field(default_factory=dict)
     made: dict[str, int] = field(default_factory=dict)
     known: dict[str, int] = field(default_factory=dict)
+    left_out: dict[str, int] = field(default_factory=dict)
 
     def home(self, section: str, number: int) -> Any:
-        """The row that a line of another section became; KeyError if the backup names one that it does not hold."""
-        return self.homes[section, number]
+        """The row that a line of another section became.
+
+        Raises
+        ------
+        LeftOut
+            If that line was left out.
+        KeyError
+            If the backup names one that it does not hold.
+        """
+        row = self.homes[section, number]
+        if row is None:
+            raise LeftOut
+        return row
 
 
 @dataclass(frozen=True)
@@ -40,6 +57,7 @@ class Section:
     models   whose rows the section holds; every model that belongs to a user is in one section.
     after    sections that must be restored before, since lines of this one point at theirs.
     dump     lines, each with its own `number`, and the names of the files it needs under `files`.
+    needs_files  whether a row is nothing without its files; else it comes back though one was gone.
     most     rows of the first model that an account may have; None where other limits serve.
     restore  makes a row from a line, or gives the one that is there already; (row, whether it was made).
     """
@@ -49,6 +67,7 @@ class Section:
     dump: Callable[[User], Iterator[JsonRow]]
     restore: Callable[[Restoring, JsonRow], tuple[Model, bool]]
     after: tuple[str, ...] = ()
+    needs_files: bool = True
     most: int | None = None
 
 

@@ -28,6 +28,10 @@ ALLOWED_HOSTS = os.environ.get("PALETA_HOSTS", "127.0.0.1,localhost").split(",")
 # PALETA_HTTPS=1 where a proxy in front speaks HTTPS: cookies then never travel in the open.
 SECURE = os.environ.get("PALETA_HTTPS") == "1"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE
+# A browser that came by HTTPS once does not come otherwise for a year.
+SECURE_HSTS_SECONDS = 31_536_000 if SECURE else 0
+# The proxy says by which protocol a request came; without that Django takes all for HTTP and sends no such header.
+SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if SECURE else None
 CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS] if SECURE else []
 INSTALLED_APPS = [
     "django.contrib.auth",

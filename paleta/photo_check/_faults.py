@@ -245,7 +245,16 @@ def fault_to_plain(one: Fault) -> dict[str, Any]:
 
 
 def fault_from_plain(plain: Mapping[str, Any]) -> Fault:
-    """A fault from what `fault_to_plain` gave."""
+    """A fault from what `fault_to_plain` gave.
+
+    Raises
+    ------
+    KeyError, TypeError, ValueError
+        If it is no fault.
+    """
+    whole = all(isinstance(label, int) and 0 <= label <= 1_000_000 for label in plain["regions"])
+    if plain["kind"] not in FAULT_KINDS or not whole or not np.isfinite(plain["size"]):
+        raise ValueError("A fault has a kind, regions by their labels and a size.")
     plan, seen = (None if plain[name] is None else as_lab(plain[name]) for name in ("plan", "seen"))
     pen = (str(plain["pen"][0]), str(plain["pen"][1])) if plain["pen"] else None
     return Fault(plain["kind"], tuple(plain["regions"]), plain["size"], plain["sentence"], plan, seen, pen)

@@ -192,7 +192,20 @@ def reading_to_plain(one: RegionReading) -> dict[str, Any]:
 
 
 def reading_from_plain(plain: Mapping[str, Any]) -> RegionReading:
-    """A reading from what `reading_to_plain` gave."""
+    """A reading from what `reading_to_plain` gave.
+
+    Raises
+    ------
+    KeyError, TypeError, ValueError
+        If it is no reading.
+    """
+    numbers = [plain[name] for name in PLAIN if name != "alike"]
+    if not isinstance(plain["label"], int) or not 0 < plain["label"] <= MOST_LABELS:
+        raise ValueError("A reading is of a region by its label.")
+    if not all(one is None or (isinstance(one, int | float) and np.isfinite(one)) for one in numbers):
+        raise ValueError("A reading's sizes are finite numbers.")
+    if not all(0 <= int(one["zone"]) < MOST_ZONES and 0 <= int(one["pixels"]) < MOST_PIXELS for one in plain["zones"]):
+        raise ValueError("A reading's zones are few, and so are their pixels.")
     zones = tuple(
         ZoneReading(
             zone=int(one["zone"]),
@@ -211,6 +224,8 @@ def reading_from_plain(plain: Mapping[str, Any]) -> RegionReading:
     )
 
 
+MOST_LABELS, MOST_ZONES, MOST_PIXELS = 1_000_000, 10, 1_000_000_000
+"""Beyond these nothing is a reading of a card."""
 PLAIN = ("label", "size", "doubt", "off_ramp", "slope", "alike", "laid")
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import unicodedata
+
 from django.contrib.auth import authenticate, get_user_model, login, logout, update_session_auth_hash
 from django.contrib.auth.models import User
 from django.contrib.auth.password_validation import validate_password
@@ -17,7 +19,14 @@ from server.problems import Refused
 
 DEMO_USERNAME = "lantern"
 BACKEND = "django.contrib.auth.backends.ModelBackend"
+MIXED = "A name is written in letters of one script, so that none looks like another."
 TAKEN = "This name is taken. Choose another."
+WRITTEN_TOGETHER = (
+    {"LATIN", "CJK", "HIRAGANA", "KATAKANA", "KATAKANA-HIRAGANA"},
+    {"LATIN", "CJK", "BOPOMOFO"},
+    {"LATIN", "CJK", "HANGUL"},
+)
+"""Scripts that names may be written in together. [UTS39], from memory."""
 
 
 def demo_user() -> User | None:
@@ -61,6 +70,8 @@ def open_account(request: HttpRequest, *, username: str, password: str) -> User:
     throttle.require_room_for_accounts(request)
     users = get_user_model()
     name = users.normalize_username(username)
+    if mixes_scripts(name):
+        raise ValidationError({"username": MIXED})
     if name.casefold() == DEMO_USERNAME or users.objects.filter(username__iexact=name).exists():
         raise ValidationError({"username": TAKEN})
     _check_password(password, users(username=name), "password")
@@ -73,6 +84,16 @@ def open_account(request: HttpRequest, *, username: str, password: str) -> User:
     throttle.note_account(request)
     login(request, user, backend=BACKEND)
     return user
+
+
+def mixes_scripts(name: str) -> bool:
+    """Whether letters of several scripts stand in a name, as a Cyrillic one in the demo's would, which nobody sees.
+
+    A letter's Unicode name begins with its script; scripts that are written together, as those of Japanese are, count
+    as one ([UTS39], "highly restrictive").
+    """
+    scripts = {unicodedata.name(letter, "").split(" ")[0] for letter in name if letter.isalpha()}
+    return len(scripts) > 1 and not any(scripts <= together for together in WRITTEN_TOGETHER)
 
 
 def change_password(request: HttpRequest, *, actor: User, old: str, new: str) -> None:

@@ -12,6 +12,7 @@ from rest_framework.views import APIView
 from server.accounts import services
 from server.accounts.authentication import UserRequest
 from server.accounts.serializers import NewPasswordSerializer, SessionSerializer, SignInSerializer
+from server.strict_json import SmallJSON
 
 
 def _session(request: Request, user: User | None = None) -> Response:
@@ -27,6 +28,7 @@ def _session(request: Request, user: User | None = None) -> Response:
 @method_decorator(ensure_csrf_cookie, name="dispatch")
 class SessionView(APIView):
     permission_classes = [AllowAny]
+    parser_classes = [SmallJSON]
 
     @extend_schema(operation_id="session_read", responses=SessionSerializer)
     def get(self, request: Request) -> Response:
@@ -46,6 +48,7 @@ class SessionView(APIView):
 
 class DemoSessionView(APIView):
     permission_classes = [AllowAny]
+    parser_classes = [SmallJSON]
 
     @extend_schema(operation_id="session_open_demo", request=None, responses=SessionSerializer)
     def post(self, request: Request) -> Response:
@@ -54,6 +57,7 @@ class DemoSessionView(APIView):
 
 class AccountView(APIView):
     permission_classes = [AllowAny]
+    parser_classes = [SmallJSON]
 
     @extend_schema(operation_id="account_open", request=SignInSerializer, responses={201: SessionSerializer})
     def post(self, request: Request) -> Response:

@@ -1,12 +1,13 @@
 """The backup file: a ZIP of stored members, so that any program can open it and none of it has to be unpacked.
 
-drawers.jsonl, pieces.jsonl, ...   lines of JSON, one file a section (server/sections.py)
+drawers.jsonl, pieces.jsonl, ...   lines of JSON, one file a section (server/backup_registry.py)
 files/<SHA-256>                    pictures and region maps
 manifest.json                      what it is, when it was made, and the SHA-256 and size of every member
 """
 
 from __future__ import annotations
 
+import contextlib
 import hashlib
 import io
 import json
@@ -19,10 +20,13 @@ from typing import IO, Any
 
 from paleta.fields import unwanted_in
 from server.backup_registry import JsonRow
+from server.strict_json import loads
 
 FORMAT, FORMAT_VERSION = "paleta-backup", 1
 CHUNK = 1 << 20
-LONGEST_LINE = 30_000_000
+LONGEST_LINE = 16_000_000
+"""Bytes of one line. A piece of ten thousand regions with all its steps takes less."""
+MOST_MEMBERS = 60_000
 MOST_LINES = 500_000
 LARGEST_MEMBER = 60_000_000
 LARGEST_LIST = 2_000_000_000
@@ -65,7 +69,8 @@ def write_archive(
 ) -> Iterator[bytes]:
     """The bytes of a backup, piece by piece; never more than one member's chunk is held.
 
-    `open_file(name)` opens a content-named file for reading.
+    `open_file(name)` opens a content-named file for reading; one that is no longer there is left out, and the manifest
+    says so.
     """
     drain = _Drain()
     members: dict[str, Any] = {}
@@ -73,8 +78,14 @@ def write_archive(
     with zipfile.ZipFile(drain, "w", zipfile.ZIP_STORED, allowZip64=True) as archive:
         for section, lines in sections:
             yield from _write(archive, drain, members, f"{section}.jsonl", _encoded(lines, needed))
+        missing = []
         for name in sorted(needed):
-            with open_file(name) as file:
+            try:
+                file = open_file(name)
+            except FileNotFoundError:
+                missing.append(name)
+                continue
+            with file:
                 yield from _write(archive, drain, members, f"files/{name}", _chunks_of(file))
         manifest = {
             "format": FORMAT,
@@ -82,6 +93,7 @@ def write_archive(
             "username": username,
             "made_at": made_at,
             "members": members,
+            "missing": missing,
         }
         text = json.dumps(manifest, sort_keys=True, indent=1).encode()
         yield from _write(archive, drain, {}, "manifest.json", iter([text]))
@@ -117,23 +129,41 @@ def _write(
 
 @dataclass(frozen=True)
 class Archive:
-    """An opened backup that has been looked through: every member is there, whole, and what it says it is."""
+    """An opened backup that has been looked through: every member is there, whole, and what it says it is.
 
-    path: Path
+    missing  files that were gone already when it was made.
+    """
+
+    opened: zipfile.ZipFile
     members: dict[str, Any]
+    missing: frozenset[str]
     username: str
 
     def lines(self, section: str) -> Iterator[JsonRow]:
         """The lines of a section, one at a time; none if the backup has no such section."""
         if f"{section}.jsonl" not in self.members:
             return
-        with zipfile.ZipFile(self.path) as archive, archive.open(f"{section}.jsonl") as member:
+        with self.opened.open(f"{section}.jsonl") as member:
             yield from _decoded(member, section)
 
     def file(self, name: str) -> bytes:
         """The bytes of a picture or map."""
-        with zipfile.ZipFile(self.path) as archive:
-            return archive.read(f"files/{name}")
+        if f"files/{name}" not in self.members:
+            raise BackupUnreadable("A picture that the backup speaks of is not in it.")
+        return self.opened.read(f"files/{name}")
+
+    def lacks(self, line: JsonRow) -> bool:
+        """Whether a file that a line needs was gone already when the backup was made.
+
+        Raises
+        ------
+        BackupUnreadable
+            If one is not in it though it should be.
+        """
+        absent = {name for name in line.get("files", ()) if f"files/{name}" not in self.members}
+        if absent - self.missing:
+            raise BackupUnreadable("A picture that the backup speaks of is not in it.")
+        return bool(absent)
 
     def files(self) -> list[str]:
         return [name.removeprefix("files/") for name in self.members if name.startswith("files/")]
@@ -142,8 +172,10 @@ class Archive:
         return sum(1 for _ in self.lines(section))
 
 
-def open_archive(path: Path, known: Iterable[str]) -> Archive:
-    """Look a file through before anything in it is believed.
+@contextlib.contextmanager
+def open_archive(path: Path, known: Iterable[str]) -> Iterator[Archive]:
+    """Look a file through before anything in it is believed, and keep it open: to open it again for each of many
+    members would take longer than all else.
 
     Raises
     ------
@@ -151,8 +183,9 @@ def open_archive(path: Path, known: Iterable[str]) -> Archive:
         It is no ZIP or cut off, no backup of Paleta, of a newer format, holds what does not belong in it, or a member
         is damaged.
     """
-    try:
-        with zipfile.ZipFile(path) as archive:
+    with contextlib.ExitStack() as opened:
+        try:
+            archive = opened.enter_context(zipfile.ZipFile(path))
             infos = archive.infolist()
             _check_members(infos, set(known))
             manifest = _manifest(archive)
@@ -163,12 +196,17 @@ def open_archive(path: Path, known: Iterable[str]) -> Archive:
             for info in infos:
                 if info.filename != "manifest.json":
                     _check_member(archive, info, members[info.filename])
-    except (zipfile.BadZipFile, EOFError, OSError, RuntimeError, NotImplementedError, ValueError) as error:
-        raise BackupUnreadable("This is not a backup of Paleta, or it is cut off or damaged.") from error
-    return Archive(path, members, str(manifest.get("username", ""))[:150])
+        except (zipfile.BadZipFile, EOFError, OSError, RuntimeError, NotImplementedError, ValueError) as error:
+            raise BackupUnreadable("This is not a backup of Paleta, or it is cut off or damaged.") from error
+        missing = manifest.get("missing", [])
+        if not isinstance(missing, list) or not all(isinstance(name, str) for name in missing):
+            raise BackupUnreadable("This is not a backup of Paleta: its manifest cannot be read.")
+        yield Archive(archive, members, frozenset(missing), str(manifest.get("username", ""))[:150])
 
 
 def _check_members(infos: list[zipfile.ZipInfo], known: set[str]) -> None:
+    if len(infos) > MOST_MEMBERS:
+        raise BackupUnreadable(f"The backup holds more than {MOST_MEMBERS:,} files.")
     names = [info.filename for info in infos]
     if len(set(names)) != len(names):
         raise BackupUnreadable("The backup holds the same file twice.")
@@ -186,10 +224,10 @@ def _check_members(infos: list[zipfile.ZipInfo], known: set[str]) -> None:
 
 def _manifest(archive: zipfile.ZipFile) -> dict[str, Any]:
     try:
-        manifest = json.loads(archive.read("manifest.json"))
+        manifest = loads(archive.read("manifest.json"))
         fine = manifest["format"] == FORMAT and isinstance(manifest["members"], dict)
         version = int(manifest["format_version"])
-    except (KeyError, TypeError, ValueError, RecursionError) as error:
+    except (KeyError, TypeError, ValueError) as error:
         raise BackupUnreadable("This is not a backup of Paleta: it has no manifest, or one cut off.") from error
     if not fine:
         raise BackupUnreadable("This is not a backup of Paleta.")
@@ -219,9 +257,10 @@ def _decoded(member: IO[bytes], section: str) -> Iterator[JsonRow]:
         if number > MOST_LINES or len(text) > LONGEST_LINE:
             raise BackupUnreadable(f"The list of {section} in the backup is longer than any that Paleta makes.")
         try:
-            line = json.loads(text)
-        except (ValueError, RecursionError) as error:
-            raise BackupUnreadable(f"Line {number} of {section} in the backup cannot be read.") from error
-        if not isinstance(line, dict) or line.get("number") != number or unwanted_in(text.decode()):
+            line = loads(text)
+            bad = unwanted_in(text.decode())
+        except ValueError as error:
+            raise BackupUnreadable(f"Line {number} of {section} in the backup cannot be read. {error}") from error
+        if not isinstance(line, dict) or line.get("number") != number or bad:
             raise BackupUnreadable(f"Line {number} of {section} in the backup is not a possible one.")
         yield line

@@ -28,7 +28,7 @@ KEPT_S = 6 * 3600.0
 
 @dataclass
 class RestoreJob:
-    """One restore. `made` and `known` count by section, once it is done."""
+    """One restore. `made`, `known` and `left_out` count by section, once it is done."""
 
     code: str
     owner_id: int
@@ -40,6 +40,7 @@ class RestoreJob:
     received_bytes: int = 0
     made: dict[str, int] = field(default_factory=dict)
     known: dict[str, int] = field(default_factory=dict)
+    left_out: dict[str, int] = field(default_factory=dict)
     begun_s: float = field(default_factory=time.monotonic)
 
 
@@ -103,7 +104,7 @@ def _work(job: RestoreJob) -> None:
     try:
         owner = get_user_model().objects.get(pk=job.owner_id)
         restoring = restore_backup(owner=owner, path=job.path, progress=progress)
-        job.made, job.known = dict(restoring.made), dict(restoring.known)
+        job.made, job.known, job.left_out = restoring.made, restoring.known, restoring.left_out
         job.words, job.state = "Everything is back.", "done"
     except Refused as refused:
         job.words, job.state = str(refused.detail), "refused"

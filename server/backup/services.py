@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from functools import cache
 from importlib import import_module
 from importlib.util import find_spec
@@ -12,12 +13,13 @@ from typing import Any
 from django.apps import apps
 from django.contrib.auth.models import User
 from django.core.exceptions import ValidationError
-from django.db import transaction
+from django.db import DataError, IntegrityError, transaction
+from django.db.models import Model
 from django.utils import timezone
 
 from paleta.errors import PaletaError
 from server.backup.archive import Archive, BackupUnreadable, open_archive, write_archive
-from server.backup_registry import Restoring, Section, in_order
+from server.backup_registry import JsonRow, LeftOut, Restoring, Section, in_order
 from server.derived import jobs, worker
 from server.files import store
 from server.pieces.quota import require_room
@@ -64,34 +66,33 @@ def restore_backup(*, owner: User, path: Path, progress: Progress = lambda *_: N
     """
     try:
         progress("Looking the file through", 0, 1)
-        archive = open_archive(path, [section.name for section in sections()])
-        _check_pieces(archive, progress)
-        _bring_files(archive, progress)
-        return _restore_rows(owner, archive, progress)
+        with open_archive(path, [section.name for section in sections()]) as archive:
+            _check_pieces(archive, progress)
+            _bring_files(archive, progress)
+            return _restore_rows(owner, archive, progress)
     except BackupUnreadable as error:
-        raise Refused(str(error), "backup_unreadable") from error
-    except (PaletaError, ValidationError, KeyError, TypeError, ValueError, AttributeError) as error:
-        words = error.messages[0] if isinstance(error, ValidationError) else str(error)
-        sentence = f"The backup does not hold together, so nothing was brought back. {words[:200]}"
-        raise Refused(sentence, "backup_unreadable") from error
+        raise Refused(f"{error} Nothing was brought back.", "backup_unreadable") from error
 
 
 def _check_pieces(archive: Archive, progress: Progress) -> None:
     """Pictures and maps are what their sheets speak of; they are looked at in a process of their own."""
     total, waiting, done = archive.count("pieces"), [], 0
     for line in archive.lines("pieces"):
-        picture = archive.file(line["impression_sha256"])
-        packed_map = archive.file(line["sheet"]["regions"]["map_sha256"] or line["regions_sha256"])
-        waiting.append(
-            (
-                picture,
-                packed_map,
-                (int(line["height_px"]), int(line["width_px"])),
-                float(line["dpi"]),
-                line["sheet"]["regions"]["edits"],
-                [int(one["label"]) for one in line["sheet"]["regions"]["settings"]],
+        if archive.lacks(line):
+            continue
+        with _said_of(line, "pieces"):
+            picture = archive.file(line["impression_sha256"])
+            packed_map = archive.file(line["sheet"]["regions"]["map_sha256"] or line["regions_sha256"])
+            waiting.append(
+                (
+                    picture,
+                    packed_map,
+                    (int(line["height_px"]), int(line["width_px"])),
+                    float(line["dpi"]),
+                    line["sheet"]["regions"]["edits"],
+                    [int(one["label"]) for one in line["sheet"]["regions"]["settings"]],
+                )
             )
-        )
         if len(waiting) == CHECKED_AT_ONCE or sum(len(one[0]) + len(one[1]) for one in waiting) > CHECKED_BYTES:
             done = _checked(waiting, done, total, progress)
     _checked(waiting, done, total, progress)
@@ -123,13 +124,8 @@ def _restore_rows(owner: User, archive: Archive, progress: Progress) -> Restorin
     with transaction.atomic():
         for section in sections():
             for line in archive.lines(section.name):
-                files = line.get("files", [])
-                if any(f"files/{name}" not in archive.members for name in files):
-                    raise BackupUnreadable("A picture that the backup speaks of is not in it.")
-                line["stored_bytes"] = sum(archive.members[f"files/{name}"]["bytes"] for name in files)
-                row, made = section.restore(restoring, line)
+                row, counted = _restore_row(restoring, archive, section, line)
                 restoring.homes[section.name, line["number"]] = row
-                counted = restoring.made if made else restoring.known
                 counted[section.name] = counted.get(section.name, 0) + 1
                 done += 1
                 progress("Putting things in their places", done, max(total, 1))
@@ -138,6 +134,49 @@ def _restore_rows(owner: User, archive: Archive, progress: Progress) -> Restorin
         for section in sections():
             _require_fit(owner, section)
     return restoring
+
+
+@contextmanager
+def _said_of(line: JsonRow, section: str) -> Iterator[None]:
+    """Says of which line of the backup it is that something in it cannot be.
+
+    Raises
+    ------
+    BackupUnreadable
+        For all that a line can be wrong in: what it misses, values of another kind or beyond all bounds, and what
+        contradicts another line.
+    """
+    where = f"Line {line['number']} of {section} in the backup"
+    try:
+        yield
+    except KeyError as error:
+        raise BackupUnreadable(
+            f"{where} misses something, or speaks of what is not there: {error.args[0]!s:.60}."
+        ) from error
+    except ValidationError as error:
+        raise BackupUnreadable(f"{where} is not a possible one. {error.messages[0][:200]}") from error
+    except PaletaError as error:
+        raise BackupUnreadable(f"{where} is not a possible one. {str(error)[:200]}") from error
+    except (IntegrityError, DataError) as error:
+        raise BackupUnreadable(f"{where} contradicts another one.") from error
+    except (TypeError, ValueError, AttributeError, IndexError, OverflowError) as error:
+        raise BackupUnreadable(f"{where} holds a value that cannot be.") from error
+
+
+def _restore_row(
+    restoring: Restoring, archive: Archive, section: Section, line: JsonRow
+) -> tuple[Model | None, dict[str, int]]:
+    """The row that a line becomes, and where it counts; None if a file that it needs was gone before the backup."""
+    if archive.lacks(line) and section.needs_files:
+        return None, restoring.left_out
+    sizes = (archive.members.get(f"files/{name}", {"bytes": 0})["bytes"] for name in line.get("files", ()))
+    line["stored_bytes"] = sum(sizes)
+    try:
+        with _said_of(line, section.name):
+            row, made = section.restore(restoring, line)
+    except LeftOut:
+        return None, restoring.left_out
+    return row, restoring.made if made else restoring.known
 
 
 def _require_fit(owner: User, section: Section) -> None:

@@ -33,6 +33,9 @@ class RestoreSerializer(serializers.Serializer):
     received_bytes = serializers.IntegerField()
     made = serializers.DictField(child=serializers.IntegerField(), help_text="Brought back, by kind.")
     known = serializers.DictField(child=serializers.IntegerField(), help_text="There already, by kind.")
+    left_out = serializers.DictField(
+        child=serializers.IntegerField(), help_text="Without their picture in the backup, by kind."
+    )
 
 
 class Bytes(BaseParser):

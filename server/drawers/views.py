@@ -23,7 +23,7 @@ from server.accounts.authentication import UserRequest
 from server.drawers import serializers, services
 from server.drawers.chart_views import ChartActions
 from server.drawers.models import Drawer
-from server.strict_json import StrictJSON
+from server.strict_json import LargeJSON
 from server.uploads import uploaded
 from server.versions import IF_MATCH, tag, version_named
 
@@ -111,7 +111,7 @@ class DrawerViewSet(ChartActions, viewsets.GenericViewSet):
         return self._change(services.change_swatch, swatch=int(swatch), values=values)
 
     @extend_schema(request=TABLE_REQUEST, responses=serializers.ImportPreviewSerializer)
-    @action(detail=True, methods=["post"], url_path="table-preview", parser_classes=[MultiPartParser, StrictJSON])
+    @action(detail=True, methods=["post"], url_path="table-preview", parser_classes=[MultiPartParser, LargeJSON])
     def table_preview(self, request: UserRequest, pk: str) -> Response:
         """What a table would do, before anything is stored."""
         found = services.preview_table(self.get_object(), self._table())
@@ -130,7 +130,7 @@ class DrawerViewSet(ChartActions, viewsets.GenericViewSet):
         return Response({"rows": rows, **{kind: kinds.count(kind) for kind in ("new", "changes", "same", "bad")}})
 
     @changes(TABLE_REQUEST)
-    @action(detail=True, methods=["post"], url_path="table", parser_classes=[MultiPartParser, StrictJSON])
+    @action(detail=True, methods=["post"], url_path="table", parser_classes=[MultiPartParser, LargeJSON])
     def table(self, request: UserRequest, pk: str) -> Response:
         return self._change(services.import_table, table=self._table())
 

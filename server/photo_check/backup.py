@@ -8,6 +8,7 @@ from datetime import datetime
 from django.contrib.auth.models import User
 from django.db.models import Model
 
+from paleta.order import MOST_COPIES
 from paleta.photo_check import fault_from_plain, reading_from_plain
 from server.backup_registry import JsonRow, Restoring, Section, check
 from server.photo_check.models import PhotoCheck
@@ -44,6 +45,16 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     there = PhotoCheck.objects.owned_by(restoring.owner).filter(piece=piece, made_at=made_at).first()
     if there is not None:
         return there, False
+    fits = (
+        all(isinstance(line[name], str) for name in ("photo_sha256", "flat_sha256"))
+        and {line["photo_sha256"], line["flat_sha256"]} <= set(line["files"])
+        and isinstance(line["fine"], list)
+        and all(type(place) is int and 0 <= place < len(line["faults"]) for place in line["fine"])
+        and isinstance(line["card"], int)
+        and 1 <= line["card"] <= MOST_COPIES
+    )
+    if not fits:
+        raise Refused("A photo check in the backup is not a possible one.", "backup_unreadable")
     try:
         if recipe is None:
             raise KeyError("recipe")

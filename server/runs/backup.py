@@ -60,6 +60,8 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
             Pace(**pace)
     except (EventError, PlanImpossible, TypeError, AttributeError) as error:
         raise Refused("A run in the backup is not a possible one.", "backup_unreadable") from error
+    if {event.sha256 for event in events if isinstance(event, Photographed)} - set(line["files"]):
+        raise Refused("A run in the backup speaks of a photo that is not in it.", "backup_unreadable")
     recipe = piece.recipes.filter(number=values["recipe_number"]).first() if piece and line["follows"] else None
     run = Run(
         owner=restoring.owner,
@@ -79,4 +81,6 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     return run, True
 
 
-SECTION = Section("runs", (Run, RunEvent), _dump, _restore, after=("pieces", "recipes"), most=MOST_RUNS)
+SECTION = Section(
+    "runs", (Run, RunEvent), _dump, _restore, after=("pieces", "recipes"), needs_files=False, most=MOST_RUNS
+)

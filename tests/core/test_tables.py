@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import time
+
 from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -16,6 +18,12 @@ words = st.text(st.characters(categories=["L", "N"], include_characters=" -,;'\"
 
 
 class TableTest(SimpleTestCase):
+    def test_a_line_of_a_million_cells_is_refused_before_it_is_parted(self):
+        begun = time.process_time()
+        with self.assertRaisesMessage(TableError, "400 are the most"):
+            read_table("code,name,hex\n" + "," * 1_490_000)
+        self.assertLess(time.process_time() - begun, 2)
+
     def test_a_csv_with_headings_is_read(self):
         first, second = read_table(CSV)
         self.assertEqual((first.code, first.name, first.lab), ("r1", "Rose 1", (62.5, 31, -12)))

@@ -10,7 +10,7 @@ from django.test import Client, TestCase
 from paleta.media import MEDIA
 from server.accounts import throttle
 from server.accounts.models import DemoAccount
-from server.accounts.services import DEMO_USERNAME
+from server.accounts.services import DEMO_USERNAME, mixes_scripts
 from tests.server.builders import make_user
 from tests.server.contract import CheckedClient
 
@@ -65,6 +65,22 @@ class SessionTest(TestCase):
         self.assertFalse(self.client.get("/api/v1/session/").json()["demo_available"])
         self.assertEqual(self.post("session/demo/").status_code, 409)
 
+    def test_a_name_that_only_looks_like_another_is_refused(self):
+        for name in ("l\u0430ntern", "lant\u0435rn", "\u03bfwl"):  # a Cyrillic a and e, a Greek o
+            with self.subTest(name=name):
+                answer = self.post("accounts/", username=name, password="a-quiet-lantern")
+                self.assertEqual(answer.status_code, 422)
+                self.assertIn("one script", answer.json()["detail"])
+        for name in ("\u0430\u043d\u043d\u0430", "ana-2", "\u82b1\u5b50", "\u82b1\u3053"):
+            with self.subTest(name=name):
+                self.assertFalse(mixes_scripts(name))
+
+    def test_what_anybody_may_send_is_small(self):
+        deep = "[" * 15_000 + "]" * 15_000
+        answer = self.client.post("/api/v1/session/", deep, content_type="application/json")
+        self.assertEqual(answer.status_code, 413)
+        self.assertIn("0.02 MB", answer.json()["detail"])
+
     def test_a_forged_request_from_elsewhere_is_refused_for_visitors_too(self):
         make_user("ana")
         DemoAccount.objects.create(user=make_user(DEMO_USERNAME))
@@ -90,7 +106,7 @@ class SessionTest(TestCase):
 
     def test_what_is_no_possible_json_is_refused_before_anybody_is_signed_in(self):
         for body in (
-            b"[" * 100_000,
+            b"[" * 10_000,
             b'{"username": "\\ud800", "password": "x"}',
             b'{"username": ' + b"9" * 5000 + b', "password": "x"}',
             b'{"username": NaN, "password": "x"}',

@@ -9,6 +9,7 @@ import zipfile
 from io import BytesIO, StringIO
 from pathlib import Path
 from tempfile import TemporaryDirectory
+from unittest.mock import patch
 
 from django.apps import apps
 from django.contrib.auth import get_user_model
@@ -19,6 +20,7 @@ from django.db.models import Model
 from paleta.order import SCHOOLS, school_to_plain
 from server.backup.services import restore_backup, sections, write_backup
 from server.drawers.models import Drawer
+from server.files.store import place_of
 from server.photo_check.models import PhotoCheck
 from server.pieces.models import GoTo, OwnSchool, Piece, Step
 from server.problems import Refused
@@ -259,6 +261,68 @@ class BadBackupTest(BackupTestCase):
                 self.assertNotRestored(packed(altered(held, section, change)), "")
         deep = {**held, "runs.jsonl": b"[" * 100_000 + b"\n"}
         self.assertNotRestored(packed(deep), "Line 1 of runs")
+        for name, value, words in (
+            ("note", None, "not a possible one"),
+            ("seconds", "1e999", "holds a value that cannot be"),
+        ):
+            with self.subTest(name=name):
+                self.assertNotRestored(packed(altered(held, "runs", lambda line: other(line, **{name: value}))), words)  # noqa: B023
+
+    def test_what_is_wrong_is_said_so_that_a_person_understands_it(self):
+        held = members(self.backup_of(self.ana))
+        runs = held["runs.jsonl"].replace(b'"seconds":', b'"second":', 1)
+        self.assertNotRestored(packed({**held, "runs.jsonl": runs}), "run in the backup cannot be read")
+        for number in (b"1e999", b"Infinity", b"NaN", b"9" * 40):
+            with self.subTest(number=number):
+                runs = held["runs.jsonl"].replace(b'"cards":1', b'"cards":' + number, 1)
+                self.assertNotRestored(packed({**held, "runs.jsonl": runs}), "cannot be read")
+        twice = altered(held, "pieces", lambda line: line["steps"].append(line["steps"][0]))
+        self.assertNotRestored(packed(twice), "Line 1 of pieces in the backup contradicts another one")
+        without = altered(held, "drawers", lambda line: line.pop("swatches"))
+        self.assertNotRestored(packed(without), "Line 1 of drawers in the backup misses swatches")
+
+    def test_bombs_of_json_are_turned_away_before_they_are_read(self):
+        held = members(self.backup_of(self.ana))
+        for words, line in (
+            ("too many values", b"[" + b"[]," * 2_000_000 + b"[]]\n"),
+            ("longer than any", b'{"number": 1, "x": "' + b"x" * 17_000_000 + b'"}\n'),
+        ):
+            with self.subTest(words=words):
+                begun = time.process_time()
+                self.assertNotRestored(packed({**held, "runs.jsonl": line}), words)
+                self.assertLess(time.process_time() - begun, 20)
+
+    def test_of_many_members_the_file_is_opened_once(self):
+        held = members(self.backup_of(self.ana))
+        many = {f"files/{hashlib.sha256(str(n).encode()).hexdigest()}": str(n).encode() for n in range(3000)}
+        with patch("server.backup.archive.zipfile.ZipFile", wraps=zipfile.ZipFile) as opened:
+            self.restore(self.ben, packed({**held, **many}))
+        self.assertEqual(sum(1 for call in opened.call_args_list if call.args[1:] == ()), 1)
+
+    def test_more_members_than_any_backup_has_are_refused(self):
+        with patch("server.backup.archive.MOST_MEMBERS", 3):
+            self.assertNotRestored(self.backup_of(self.ana), "more than 3 files")
+
+    def test_what_lost_its_picture_is_left_out_and_named_and_the_rest_comes_back(self):
+        picture = self.piece.impression_sha256
+        place_of(picture).unlink()
+        data = self.backup_of(self.ana)
+        self.assertEqual(json.loads(members(data)["manifest.json"])["missing"], [picture])
+        restored = self.restore(self.ben, data)
+        self.assertEqual(restored.left_out, {"pieces": 1, "recipes": 2, "runs": 2})
+        self.assertEqual(self.rows(self.ben)["Piece"], 0)
+        self.assertEqual(restored.made["schools"], 1)
+        # One that should be in it, and is not, is another matter.
+        manifest = json.loads(members(data)["manifest.json"]) | {"missing": []}
+        self.assertNotRestored(
+            packed({**members(data), "manifest.json": json.dumps(manifest).encode()}), "is not in it"
+        )
+
+    def test_a_run_that_lost_a_photo_comes_back_without_it(self):
+        photo = next(run.photo for run in Run.objects.owned_by(self.ana) if run.photo)
+        place_of(photo).unlink()
+        restored = self.restore(self.ben, self.backup_of(self.ana))
+        self.assertEqual((restored.left_out, restored.made["runs"]), ({}, 2))
 
     def test_an_account_without_room_is_told_so(self):
         data = self.backup_of(self.ana)

@@ -20,11 +20,13 @@ from server.files.sweep import sweep
 from server.photo_check.models import PhotoCheck
 from server.photo_check.services import simulated_photo
 from server.pieces.models import Piece
+from server.problems import Refused
 from server.restamp.services import stamp_again
 from server.runs.along import start_run
 from tests.builders import as_file, line_drawing
 from tests.server.base import ApiTestCase
 from tests.server.builders import coloured, make_piece, make_user
+from tests.server.test_backup import altered, members, packed
 
 
 class PhotoCheckTest(ApiTestCase):
@@ -165,9 +167,23 @@ class PhotoCheckTest(ApiTestCase):
             place = Path(folder) / "backup"
             place.write_bytes(b"".join(write_backup(self.ana)))
             restore_backup(owner=eve, path=place)
+            held = members(place.read_bytes())
+            for change in (
+                lambda line: line.update(photo_sha256=[None]),
+                lambda line: line.update(fine=True),
+                lambda line: line.update(fine=[10**18]),
+                lambda line: line.update(card=10**18),
+                lambda line: line["readings"][0]["zones"][0].update(zone=10**18),
+                lambda line: line["readings"][0].update(label=10**18),
+                lambda line: line.update(readings=[{}]),
+            ):
+                place.write_bytes(packed(altered(held, "checks", change)))
+                with self.subTest(change=change), self.assertRaises(Refused):
+                    restore_backup(owner=make_user(f"eve-{id(change)}"), path=place)
         there = PhotoCheck.objects.get(owner=eve)
         self.assertEqual(there.verdict, PhotoCheck.objects.get(owner=self.ana).verdict)
         self.assertEqual(there.piece.owner_id, eve.pk)
+        self.assertTrue(b"".join(write_backup(eve)))
 
 
 class StampAgainTest(ApiTestCase):

@@ -11,6 +11,8 @@ const KINDS: Record<string, [string, string]> = {
   pieces: ["piece", "pieces"],
   recipes: ["kept version", "kept versions"],
   runs: ["run", "runs"],
+  papers: ["paper", "papers"],
+  checks: ["photo check", "photo checks"],
 };
 
 /** One file with everything of the account, and the way back from it. */
@@ -67,10 +69,12 @@ export function BackupBox() {
 function Result({ restore }: { restore: Restore }) {
   const back = listed(restore.made);
   const there = listed(restore.known);
+  const leftOut = listed(restore.left_out);
   return (
     <div role="status" className="rounded bg-faint p-3">
       <p>{back ? `Brought back: ${back}.` : "Nothing was missing."}</p>
       {there && <p className="text-soft">Here already: {there}.</p>}
+      {leftOut && <p>Left out, since their pictures were gone when the backup was made: {leftOut}.</p>}
     </div>
   );
 }

@@ -4177,6 +4177,10 @@ export interface components {
             known: {
                 [key: string]: number;
             };
+            /** @description Without their picture in the backup, by kind. */
+            left_out: {
+                [key: string]: number;
+            };
         };
         /**
          * @description * `focal` - Focal image

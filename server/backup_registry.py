@@ -5,11 +5,13 @@ An app has a module `backup.py` with `SECTION`. A test fails when a model that b
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import Any
 
 from django.contrib.auth.models import User
+from django.core.exceptions import ValidationError
 from django.db.models import ForeignKey, JSONField, Model
 
 JsonRow = dict[str, Any]
@@ -80,6 +82,13 @@ def check(row: Model) -> None:
     fields = row._meta.concrete_fields
     own = {one.name for one in fields if isinstance(one, ForeignKey | JSONField)}
     row.full_clean(exclude=own | {one.name for one in fields if one.null and getattr(row, one.name) is None})
+    for one in fields:
+        value = getattr(row, one.attname)
+        # Django lets a field be None that may be blank, and takes "1e999" for a number.
+        if value is None and not one.null and not one.primary_key and one.editable:
+            raise ValidationError(f"{one.name} is nothing.")
+        if isinstance(value, float) and not math.isfinite(value):
+            raise ValidationError(f"{one.name} is no finite number.")
 
 
 def in_order(sections: Iterable[Section]) -> list[Section]:

@@ -150,9 +150,8 @@ def _said_of(line: JsonRow, section: str) -> Iterator[None]:
     try:
         yield
     except KeyError as error:
-        raise BackupUnreadable(
-            f"{where} misses something, or speaks of what is not there: {error.args[0]!s:.60}."
-        ) from error
+        name = str(error.args[0])[:60]
+        raise BackupUnreadable(f"{where} misses {name}, or speaks of one that is not there.") from error
     except ValidationError as error:
         raise BackupUnreadable(f"{where} is not a possible one. {error.messages[0][:200]}") from error
     except PaletaError as error:

@@ -64,10 +64,9 @@ def appearance_of_layers(layers: Sequence[Layer], paper: Paper) -> Lab:
 
 
 def tip_to_tip(one: Swatch, other: Swatch, paper: Paper, *, share: float = 0.5) -> Lab:
-    """Two markers touched tip to tip: what their mixed dyes let through, `share` of the second.
+    """Two markers touched tip to tip: one coat of both dyes, `share` of the second.
 
-    By Beer-Lambert the logarithms of their transmittances add up in proportion, so the mix is their weighted geometric
-    mean ([Beer1852]).
+    Their absorption over scattering adds up in proportion ([Kubelka1931]).
 
     Parameters
     ----------

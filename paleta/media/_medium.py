@@ -97,6 +97,7 @@ class Medium:
     creeps_below  swatches darker than this L* creep past the line; 0: none does.
     soils_masks   it stays on a mask and comes off on the next pad.
     finish_dry_s  until the colouring is dry enough for what lies on top of it.
+    blends_on     ways of following (`Step.join`) in which it mixes with what lies there instead of covering it.
     melts         how far the shades of a blend melt into each other, a part of the way to the next.
     second_box    what a swatch chart measures beside the first coat.
     fits          what speaks against it with an outline ink or a paper.
@@ -123,6 +124,7 @@ class Medium:
     soils_masks: bool = False
     finish_dry_s: float
     melts: float
+    blends_on: frozenset[str] = frozenset({"wet"})
     texture: Texture = Texture()
     second_box: SecondBox
     fits: tuple[Fit, ...] = ()

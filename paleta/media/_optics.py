@@ -1,9 +1,10 @@
 """What light comes back from a surface once a layer of a medium lies on it, as spectra.
 
-Marker: dye in the paper, light passes it down and up again (Beer-Lambert), so coats multiply and can only darken.
-Watercolour: pigment and paper share absorption over scattering (one-constant Kubelka-Munk, [Kubelka1931]); dilution
-scales the pigment's part, and the paint's surface throws light back inwards ([Saunderson1942]). Pencil: grains cover a
-share of the paper ([Murray1936]), light spreads between them ([Yule1951]); white pencil therefore lightens toned paper.
+Marker: dye in the paper, which shares its absorption over scattering (one-constant Kubelka-Munk, [Kubelka1931]), so it
+can only darken; and paper takes up only so much. Watercolour: pigment shares the paper's likewise; dilution scales its
+part, and the paint's surface throws light back inwards ([Saunderson1942]), which is asked of dye in paper too. Pencil:
+grains cover a share of the paper ([Murray1936]), light spreads between them ([Yule1951]); white pencil therefore
+lightens toned paper.
 Water-soluble pens are pigment, as watercolour is. Blended ink covers a part of the paper for good, and so does whatever
 is said to be opaque. What was measured of a swatch beside its one coat bends these curves so that they pass through it.
 """
@@ -28,6 +29,9 @@ INKPAD_COVER = 0.5
 """Share of the paper that blended ink covers for good; from memory, common practice (half opaque)."""
 EVEN_COVERAGE = 0.7
 """Share of the paper that one layer at even pressure covers. From memory, common practice."""
+FULL_COATS, MORE_COATS = 2.0, 0.3
+"""Coats of marker that paper takes up whole, and how much of one more it ever holds of all others (common practice: a
+third coat hardly darkens). From memory."""
 GLOSS_SEEN, THROWN_BACK = 0.0, 0.4
 """k1 and k2 of a paint's surface. Instruments leave the gloss out; 0.4 is the low end of what is given for smooth
 films, as dry watercolour is matt. From memory."""
@@ -54,16 +58,24 @@ def _through(amount: float, *known: tuple[float, Floats]) -> Floats:
 
 
 def lay_marker(below: Floats, layer: Layer) -> Floats:
+    """Dye soaks into the paper and shares its absorption over scattering, as pigment does; but the paper takes up only
+    so much of it."""
     swatch = layer.swatch
-    paper = spectrum_of(swatch.paper.lab)
+    bare = k_over_s(below_surface(spectrum_of(swatch.paper.lab)))
 
-    def taken(*coats: Lab) -> Floats:
-        return -np.log(spectrum_of(*coats, swatch.paper.lab) / paper)
+    def dye(*coats: Lab) -> Floats:
+        return np.maximum(k_over_s(below_surface(spectrum_of(*coats, swatch.paper.lab))) - bare, 0.0)
 
-    known = [(1.0, taken(swatch.lab))]
+    known = [(1.0, dye(swatch.lab))]
     if swatch.two_coats is not None:
-        known.append((2.0, taken(swatch.two_coats, swatch.lab)))
-    return np.maximum(below * np.exp(-_through(layer.coats, *known)), DARKEST)
+        known.append((2.0, dye(swatch.two_coats, swatch.lab)))
+    taken = _through(_taken_up(layer.coats), *known)
+    return np.maximum(seen_through_surface(reflectance_of(k_over_s(below_surface(below)) + taken)), DARKEST)
+
+
+def _taken_up(coats: float) -> float:
+    """Coats of dye that the paper holds: two whole ones, of all further ones hardly any."""
+    return coats if coats <= FULL_COATS else FULL_COATS + MORE_COATS * (1 - float(np.exp(FULL_COATS - coats)))
 
 
 def k_over_s(reflectance: Floats) -> Floats:
@@ -117,15 +129,13 @@ def lay_watercolour(below: Floats, layer: Layer) -> Floats:
 
 
 def lay_inkpad(below: Floats, layer: Layer) -> Floats:
-    """Chalky blending ink is half opaque: of every coat a share covers what lies below in the deep colour of the ink,
-    the rest stains it. Coats come nearer and nearer to one colour, on paper from above, on what is darker from below.
+    """Chalky blending ink is half opaque: of every coat a share covers what lies below in the colour of the ink, the
+    rest stains it. Coats come nearer and nearer to one colour, on paper from above, on what is darker from below.
     """
     swatch = layer.swatch
     measured, paper = spectrum_of(swatch.lab), spectrum_of(swatch.paper.lab)
     cover = np.clip(INKPAD_COVER if swatch.opacity is None else swatch.opacity, 0.05, 1.0)
-    deep = measured * np.minimum(measured / paper, 1.0)
-    stain = np.clip((measured - cover * deep) / (np.maximum(1 - cover, 1e-6) * paper), 0.0, 1.0)
-    kept = (1 - cover) * stain
+    kept = (1 - cover) * np.minimum(measured / paper, 1.0)
     if swatch.two_coats is not None:
         # What one coat left of the way to the paper, a second one leaves of that.
         way = paper - measured
@@ -137,7 +147,8 @@ def lay_inkpad(below: Floats, layer: Layer) -> Floats:
 
 def lay_pencil(below: Floats, layer: Layer) -> Floats:
     covered, solid = _grains(layer.swatch, layer.pressure)
-    covered = 1 - (1 - covered) ** layer.coats
+    # A part of a coat covers its part; whole ones cover what was left bare by those before.
+    covered = covered * layer.coats if layer.coats < 1 else 1 - (1 - covered) ** layer.coats
     return (covered * solid + (1 - covered) * below ** (1 / YULE_NIELSEN_N)) ** YULE_NIELSEN_N
 
 

@@ -63,6 +63,7 @@ MEDIUM = Medium(
     tip_mm=6.0,
     soils_masks=True,
     finish_dry_s=120.0,
+    blends_on=frozenset({"wet", "any"}),
     melts=0.9,
     texture=Texture("clouds"),
     second_box=SecondBox("one coat", "two coats", "two_coats", {"coats": 2}),

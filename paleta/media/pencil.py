@@ -51,6 +51,7 @@ MEDIUM = Medium(
     lies_on_others=Over(True, "Pencil takes on anything dry; a light hand, or it burnishes."),
     tip_mm=0.5,
     finish_dry_s=0.0,
+    blends_on=frozenset(),
     melts=0.45,
     texture=Texture("strokes"),
     second_box=SecondBox("even", "firm", "firm_pressure", {"pressure": FIRM_PRESSURE}),

@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from functools import lru_cache
 
 from paleta.colour import Lab
 from paleta.materials import Paper
-from paleta.media import Layer, Swatch, appearance_of_layers
+from paleta.media import MEDIUMS, Layer, Swatch, appearance_of_layers
 from paleta.order import Job, School, expand
 from paleta.picture._texture import POUNCED
 from paleta.recipe import Coat, Sheet, spread_over, zoning_of
 
-MELTED_COAT = 0.35
-"""A second time over in the same wet blend adds this part of a coat: the dye already there is moved about, not doubled.
-From memory, common practice."""
+OWN_TAKES, OTHER_TAKES = 0.9, 0.08
+"""Part of a wet blend that a stroke of the zone's own swatch makes up once it is laid, and one that goes over the zone
+from its neighbours. From memory; chosen so that zones end near their swatches."""
 UNCHOSEN = {
     1: (88.0,),
     2: (78.0, 93.0),
@@ -61,7 +61,13 @@ def stack_look(stack: tuple[tuple[tuple[Swatch, ...], School], ...], paper: Pape
         job = Job(region=0, name="-", area_mm2=1.0, ramp=tuple(str(number) for number in range(len(ramp))))
         strokes = expand(job, school)
         own = [
-            _melt([(ramp[stroke.shade - 1], stroke.join) for stroke in strokes if zone in stroke.zones])
+            _melt(
+                [
+                    (ramp[stroke.shade - 1], stroke.join, stroke.shade == len(ramp) - zone)
+                    for stroke in strokes
+                    if zone in stroke.zones
+                ]
+            )
             for zone in range(len(ramp))
         ]
         for zone, place in enumerate(spread_over(len(ramp), zones)):
@@ -69,12 +75,30 @@ def stack_look(stack: tuple[tuple[tuple[Swatch, ...], School], ...], paper: Pape
     return tuple(appearance_of_layers(each, paper) for each in layers)
 
 
-def _melt(layers: Sequence[tuple[Swatch, str]]) -> list[Layer]:
-    """Coats of a swatch after its first count in part while the blend is wet, and in full on dry or in pencil."""
-    seen: set[str] = set()
-    result = []
-    for swatch, join in layers:
-        again = swatch.code in seen and join == "wet"
-        result.append(Layer(swatch, coats=MELTED_COAT if again else 1.0, pressure=0.6 if swatch.code in seen else 1.0))
-        seen.add(swatch.code)
-    return result
+def _melt(strokes: Sequence[tuple[Swatch, str, bool]]) -> list[Layer]:
+    """What lies on a zone after strokes (swatch, join, whether it is the zone's own), as layers.
+
+    Within a wet blend colour dissolves and pushes aside what is there; the paper takes up no more for it, so all of a
+    blend together is one coat (common practice: a zone ends near its own swatch). What is laid on dry comes on top.
+    """
+    layers: list[Layer] = []
+    laid: set[str] = set()
+    blend: dict[str, tuple[Swatch, float]] = {}
+    for swatch, join, own in strokes:
+        medium = MEDIUMS[swatch.medium]
+        if blend and join in medium.blends_on:
+            stays = 1 - (OWN_TAKES if own else OTHER_TAKES)
+            blend = {code: (one, share * stays) for code, (one, share) in blend.items()}
+            before = blend.get(swatch.code, (swatch, 0.0))[1]
+            blend[swatch.code] = (swatch, before + 1 - stays)
+        else:
+            layers += _as_layers(blend)
+            # What mixes with nothing goes with a light hand over its neighbours' zones, and over itself.
+            light = join == "any" and (not own or swatch.code in laid)
+            blend = {swatch.code: (swatch, OTHER_TAKES if light else 1.0)}
+        laid.add(swatch.code)
+    return layers + _as_layers(blend)
+
+
+def _as_layers(blend: Mapping[str, tuple[Swatch, float]]) -> list[Layer]:
+    return [Layer(swatch, coats=share) for swatch, share in blend.values()]

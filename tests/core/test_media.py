@@ -11,6 +11,7 @@ from paleta.materials import PAPERS, REFERENCE_PAPER, Paper
 from paleta.media import Layer, Swatch, appearance, appearance_of_layers, washes
 from paleta.media._optics import YULE_NIELSEN_N, below_surface, k_over_s, reflectance_of, seen_through_surface
 from paleta.media._spectrum import lab_to_reflectance, reflectance_to_lab
+from paleta.starter import markers
 
 ROSE = (62.0, 34.0, 8.0)
 
@@ -43,14 +44,36 @@ class AppearanceTest(SimpleTestCase):
                     float(difference(appearance(swatch(medium), REFERENCE_PAPER, coats=0), REFERENCE_PAPER.lab)), 0.05
                 )
 
-    def test_marker_density_doubles_with_the_second_coat(self):
-        # Beer-Lambert: density -log10(R / R_paper) is proportional to the amount of dye. [Beer1852]
-        paper = lab_to_reflectance(REFERENCE_PAPER.lab)
+    def test_coats_of_marker_add_up_as_absorption_over_scattering_does(self):
+        # [Kubelka1931] behind the surface of [Saunderson1942], written out: k1 = 0, k2 = 0.4.
+        def ratio(measured: np.ndarray) -> np.ndarray:
+            inner = measured / (0.6 + 0.4 * measured)
+            return (1 - inner) ** 2 / (2 * inner)
+
+        paper = ratio(lab_to_reflectance(REFERENCE_PAPER.lab))
         once, twice = (
-            lab_to_reflectance(appearance(swatch("marker", (75, 12, 6)), REFERENCE_PAPER, coats=n)) for n in (1, 2)
+            ratio(lab_to_reflectance(appearance(swatch("marker", (75, 12, 6)), REFERENCE_PAPER, coats=n))) - paper
+            for n in (1, 2)
         )
-        density_once, density_twice = -np.log10(once / paper), -np.log10(twice / paper)
-        np.testing.assert_allclose(density_twice.sum() / density_once.sum(), 2, rtol=0.03)
+        # Spectra come back from three numbers of colour, so they are close, not equal.
+        np.testing.assert_allclose(twice.sum() / once.sum(), 2, rtol=0.05)
+
+    def test_second_coats_of_markers_end_where_the_published_law_puts_them(self):
+        # Worked outside of this code by [Kubelka1931] with [Saunderson1942]: L* and chroma of two coats.
+        pens = {one.code: one for one in markers()}
+        for code, light, chroma in (("brick-19", 54.5, 70.0), ("leaf-49", 57.9, None), ("violet-78", 21.8, None)):
+            twice = appearance(pens[code], REFERENCE_PAPER, coats=2)
+            with self.subTest(code=code):
+                self.assertAlmostEqual(twice[0], light, delta=0.7)
+                if chroma is not None:
+                    self.assertAlmostEqual(float(np.hypot(twice[1], twice[2])), chroma, delta=1.0)
+
+    def test_a_third_coat_of_marker_hardly_darkens(self):  # common practice
+        for pen in markers()[::7]:
+            lights = [appearance(pen, REFERENCE_PAPER, coats=n)[0] for n in (1, 2, 3, 10)]
+            with self.subTest(code=pen.code):
+                self.assertEqual(lights, sorted(lights, reverse=True))
+                self.assertLess(lights[1] - lights[3], 0.35 * (lights[0] - lights[1]) + 0.2)
 
     def test_a_marker_never_lightens_any_paper(self):  # common practice: it only darkens
         for paper in PAPERS.values():

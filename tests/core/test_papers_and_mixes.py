@@ -48,12 +48,16 @@ class WeightTest(SimpleTestCase):
 
 
 class MixTest(SimpleTestCase):
-    def test_tips_touched_together_give_the_geometric_mean_of_what_they_let_through(self):
-        # Beer-Lambert with worked values: T = sqrt(T1 * T2) at every wavelength ([Beer1852]).
+    def test_tips_touched_together_mix_their_absorption_over_scattering(self):
+        # [Kubelka1931] behind the surface of [Saunderson1942], written out: the mean of both pens' at every wavelength.
+        def ratio(measured: np.ndarray) -> np.ndarray:
+            inner = measured / (0.6 + 0.4 * measured)
+            return (1 - inner) ** 2 / (2 * inner)
+
         pale, dark = markers()[0], markers()[4]
-        paper = lab_to_reflectance(WHITE.lab)
-        through = [lab_to_reflectance(appearance(one, WHITE)) / paper for one in (pale, dark)]
-        expected = np.sqrt(through[0] * through[1]) * paper
+        mean = sum(ratio(lab_to_reflectance(appearance(one, WHITE))) for one in (pale, dark)) / 2
+        inner = 1 + mean - np.sqrt(mean**2 + 2 * mean)
+        expected = 0.6 * inner / (1 - 0.4 * inner)
         found = lab_to_reflectance(tip_to_tip(pale, dark, WHITE))
         # The mix comes back from three numbers of colour, so its spectrum is close, not equal.
         self.assertLess(np.abs(found - expected).max(), 0.04)

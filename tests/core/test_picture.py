@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import cv2
 import numpy as np
 from django.test import SimpleTestCase
@@ -10,7 +12,7 @@ from paleta.colour import difference, lab_to_srgb, srgb_to_lab
 from paleta.impression import Impression, RegionMap, find_regions, read
 from paleta.light import LEVELS, Body, Lamp, Zoning, illuminate, levels, model_forms, thresholds
 from paleta.materials import PAPERS, REFERENCE_PAPER
-from paleta.media import appearance
+from paleta.media import Swatch, appearance
 from paleta.order import SCHOOLS
 from paleta.picture import VIEWS, looks_of, make_canvas, paint, stack_look
 from paleta.picture._paint import ViewUnknown
@@ -171,6 +173,18 @@ class TextureTest(SimpleTestCase):
                 np.testing.assert_array_equal(field, self.field(medium))
 
 
+def ladder(chance: np.random.Generator, medium: str) -> tuple[Swatch, ...]:
+    """Three swatches of one hue with steps of 12 to 18 in L*, palest first, as one coat of each can look."""
+    hue, chroma, light = chance.uniform(0, 2 * np.pi), chance.uniform(8, 32), chance.uniform(80, 88)
+    swatches = []
+    for number in range(3):
+        lab = (light, chroma * np.cos(hue), chroma * np.sin(hue))
+        made = Swatch(f"{medium}-{number}", f"No {number}", medium, lab)
+        swatches.append(replace(made, lab=appearance(made, made.paper)))
+        light -= chance.uniform(12, 18)
+    return tuple(swatches)
+
+
 class LooksTest(SimpleTestCase):
     def test_deeper_zones_look_darker_in_every_school(self):
         for code, school in SCHOOLS.items():
@@ -183,6 +197,27 @@ class LooksTest(SimpleTestCase):
         (pen,) = grey_pens(70)
         (look,) = stack_look((((pen,), SCHOOLS["M1"]),), REFERENCE_PAPER)
         self.assertLess(float(difference(look, appearance(pen, REFERENCE_PAPER))), 0.01)
+
+    def test_every_zone_ends_near_its_swatch_unless_the_school_says_otherwise(self):
+        """Common practice: ramps are chosen by their swatches because the blend ends near them. Drawers by chance."""
+        chance = np.random.default_rng(11)
+        for code, school in SCHOOLS.items():
+            dry = {step.which for step in school.steps if step.join == "dry"}
+            if code.endswith("0") or code == "P2":
+                continue  # one flat colour for all zones, and accents over marker
+            for _ in range(6):
+                ramp = ladder(chance, school.medium)
+                look = stack_look(((ramp, school),), ramp[0].paper)
+                for zone, (seen, one) in enumerate(zip(look, reversed(ramp), strict=True)):
+                    again = bool(dry & {"darkest", "all"}) if zone == 0 else bool(dry)
+                    with self.subTest(school=code, zone=zone, ramp=[swatch.lab for swatch in ramp]):
+                        if again:  # a dry second coat: between the swatch and two whole coats of it
+                            twice = appearance(one, one.paper, coats=2)
+                            self.assertGreaterEqual(seen[0], twice[0] - 1.5)
+                            self.assertLessEqual(seen[0], one.lab[0] + 5)
+                        else:
+                            self.assertLess(abs(seen[0] - one.lab[0]), 5)
+                            self.assertLess(float(difference(seen, one.lab)), 8)
 
     def test_a_second_time_over_in_a_wet_blend_darkens_less_than_a_second_dry_coat(self):  # common practice
         ramp = tuple(grey_pens(85, 55))

@@ -1,4 +1,4 @@
-"""Pens that look like themselves, and ramps over drawers made by chance, beside a plain way of choosing.
+"""Pens that look like themselves, zones that end near their swatches, and ramps over drawers made by chance, beside a plain way of choosing.
 
     .venv/bin/python -m tools.bench.colours
 
@@ -16,7 +16,9 @@ from numpy.typing import NDArray
 from paleta import starter
 from paleta.colour import Lab, difference
 from paleta.media import Swatch, appearance
+from paleta.order import SCHOOLS
 from paleta.palette import find_ramps, missing_pen
+from paleta.picture import stack_look
 from tools.bench.show import show, timed
 
 LOOKED_AT, HELD_BACK = 3, 4003
@@ -141,8 +143,46 @@ def ramps() -> None:
     show(f"a ramp out of {MANY:,}", timed(lambda: find_ramps(many, (58.0, -35.0, 25.0), SHADES)), 200)
 
 
+NEAR_L, NEAR_E = 5.0, 8.0
+"""How near to its swatch a zone ends, in L* and CIEDE2000, unless its school lays a dry second coat."""
+
+
+def families(medium: str) -> list[list[Swatch]]:
+    """Neighbours in the starter drawer's families, palest first, three together where there are three."""
+    by_family: dict[str, list[Swatch]] = {}
+    for one in dict((code, make) for _, code, make in starter.DRAWERS)[medium]():
+        by_family.setdefault(one.family, []).append(one)
+    found = []
+    for family in by_family.values():
+        family.sort(key=lambda one: -one.lab[0])
+        size = min(SHADES, len(family))
+        found += [family[at : at + size] for at in range(len(family) - size + 1) if size > 1]
+    return found
+
+
+def schools() -> None:
+    """Where the zones of sensible ramps end beside their swatches, school by school."""
+    print(f"\n{'zones beside their swatches, L*: median and worst, deepest first':66}{'near':>6}")
+    for code, school in SCHOOLS.items():
+        if code.endswith("0"):
+            continue  # one flat colour
+        off: dict[int, list[tuple[float, float]]] = {}
+        for ramp in families(school.medium):
+            look = stack_look(((tuple(ramp), school),), ramp[0].paper)
+            for zone, (seen, one) in enumerate(zip(look, reversed(ramp), strict=True)):
+                off.setdefault(zone, []).append((seen[0] - one.lab[0], float(difference(seen, one.lab))))
+        flat = [one for zone in off.values() for one in zone]
+        near = sum(1 for light, apart in flat if abs(light) <= NEAR_L and apart <= NEAR_E) / len(flat)
+        said = "  ".join(
+            f"{statistics.median(light for light, _ in zone):5.1f} {max((light for light, _ in zone), key=abs):5.1f}"
+            for zone in off.values()
+        )
+        print(f"{f'{code} {school.name}':34}{said:32}{near:6.0%}", flush=True)
+
+
 def main() -> None:
     pens()
+    schools()
     ramps()
 
 

@@ -1,4 +1,6 @@
-"""Pens that look like themselves, zones that end near their swatches, and ramps over drawers made by chance, beside a plain way of choosing.
+"""Pens that look like themselves, zones that end near their swatches, and ramps over drawers made by chance.
+
+Ramps stand beside a plain way of choosing.
 
     .venv/bin/python -m tools.bench.colours
 
@@ -150,7 +152,7 @@ NEAR_L, NEAR_E = 5.0, 8.0
 def families(medium: str) -> list[list[Swatch]]:
     """Neighbours in the starter drawer's families, palest first, three together where there are three."""
     by_family: dict[str, list[Swatch]] = {}
-    for one in dict((code, make) for _, code, make in starter.DRAWERS)[medium]():
+    for one in {code: make for _, code, make in starter.DRAWERS}[medium]():
         by_family.setdefault(one.family, []).append(one)
     found = []
     for family in by_family.values():

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 import io
 import subprocess
+from importlib import import_module
 from pathlib import Path
 
 from django.core.management import call_command
@@ -64,3 +65,22 @@ class HouseTest(SimpleTestCase):
     def test_every_app_has_its_floor(self):
         folders = {path.parent.name for path in (ROOT / "server").glob("*/__init__.py")}
         self.assertEqual(folders, set(FLOORS))
+
+
+class ScriptsTest(SimpleTestCase):
+    def test_whatever_a_script_takes_from_the_house_is_there(self):
+        """Scripts are run by hand; a name that changed under them would only be missed then."""
+        for path in sorted([*(ROOT / "demo").rglob("*.py"), *(ROOT / "tools").rglob("*.py")]):
+            for name in sorted(imported(path)):
+                if name.split(".")[0] in ("paleta", "server", "demo", "tools", "tests"):
+                    with self.subTest(script=str(path.relative_to(ROOT)), name=name):
+                        self.assertTrue(is_there(name))
+
+
+def is_there(name: str) -> bool:
+    """Whether there is a module of this full name, or something called so in one."""
+    owner, _, last = name.rpartition(".")
+    try:
+        return bool(owner and hasattr(import_module(owner), last)) or bool(import_module(name))
+    except ImportError:
+        return False

@@ -51,6 +51,6 @@ function Waiting({ state, count }: { state: RunSyncState; count: number }) {
 function named({ at_s, event, photo }: Unsent): string {
   const time = new Date(at_s * 1000).toLocaleString([], { dateStyle: "short", timeStyle: "short" });
   if (photo) return `A photo of ${time}`;
-  const passes = event?.passes?.length ? ` ${event.passes.join(", ")}` : "";
-  return `“${event?.kind ?? "line"}${passes}” of ${time}`;
+  const passes = event?.passes?.length ? `Pass ${event.passes.join(", ")}` : "A line";
+  return event?.kind === "laid" ? `${passes} done, ${time}` : `${passes}, ${event?.kind ?? ""}, ${time}`;
 }

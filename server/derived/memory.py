@@ -48,11 +48,12 @@ class Memory:
         self._making: dict[Hashable, _Making] = {}
         self._guard = threading.Lock()
 
-    def get(self, key: Hashable, make: Callable[[], Value]) -> Value:
+    def get(self, key: Hashable, make: Callable[[], Value], *, size: int | None = None) -> Value:
         """The value kept under `key`, or what `make` gives; whoever asks meanwhile waits for the same result.
 
         If `make` fails, everybody who waits is told, and the next one to ask tries again. It goes on for as long as one
-        of those who asked still waits, whoever asked first.
+        of those who asked still waits, whoever asked first. `size` is about how many bytes the value holds; where
+        nothing is said it is counted, which takes a while for what has very many parts.
 
         Raises
         ------
@@ -83,9 +84,9 @@ class Memory:
             mine.future.set_exception(error)
             raise
         with self._guard:
-            size = bytes_of(value)
-            if size <= self._kept.maxsize:
-                self._kept[key] = (value, size)
+            held = bytes_of(value) if size is None else size
+            if held <= self._kept.maxsize:
+                self._kept[key] = (value, held)
             self._making.pop(key, None)
         mine.future.set_result(value)
         return value

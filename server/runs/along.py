@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import threading
 import time
 import uuid
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import asdict, dataclass, replace
+from datetime import datetime
 from typing import Any
 
+from cachetools import LRUCache
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import F
@@ -59,10 +62,15 @@ AHEAD_S = 600.0
 """Clocks of phones differ; of one that is further ahead the time of receiving is kept instead."""
 PIECE_GONE = "The piece of this run is no longer on the shelf; only its line in the logbook is left."
 TIMES_KEPT = 2_000
+LOGS_KEPT, LINE_BYTES = 8, 600
+"""Logs that stay in memory, and about how much one line takes there."""
 LEAST_S = 0.1
 OURS = (Started.kind, Moved.kind, Photographed.kind)
 """Lines that only the server writes."""
 PHOTO_LIMIT_S, PHOTO_LIMIT_MB = 20.0, 512
+
+_logs: LRUCache[tuple[int, datetime], tuple[Event, ...]] = LRUCache(LOGS_KEPT)
+_guard = threading.Lock()
 
 
 @dataclass(frozen=True, slots=True)
@@ -182,7 +190,20 @@ def state_of(run: Run) -> RunState:
     """What is laid by now."""
     plan = plan_followed(run)
     key = ("run state", run.pk, run.made_at, run.recipe_id, run.events_count)
-    return memory.get(key, lambda: replay(plan, [event.as_core() for event in run.events.all()]))
+    return memory.get(key, lambda: replay(plan, log_of(run)), size=run.events_count * LINE_BYTES)
+
+
+def log_of(run: Run) -> tuple[Event, ...]:
+    """The lines of the run. They never change, so of a log that was read lately only the newer ones are."""
+    name = (run.pk, run.made_at)
+    with _guard:
+        known = _logs.get(name, ())
+    if len(known) < run.events_count:
+        newer = run.events.filter(number__gt=len(known)).order_by("number")
+        known = (*known, *(event.as_core() for event in newer))
+        with _guard:
+            _logs[name] = known
+    return known[: run.events_count]
 
 
 def record(*, actor: User, run: Run, lines: Sequence[Any], seen: int = 0) -> SyncResult:

@@ -10,6 +10,7 @@ import argparse
 import atexit
 import contextlib
 import ctypes
+import logging
 import os
 import subprocess
 import sys
@@ -21,7 +22,8 @@ CONNECTIONS = 1000
 SILENT_S = 60
 """A connection on which nothing comes for so long is closed."""
 LOADING_NICE = 10
-SWEEP_EVERY_S = 6 * 3600.0
+TIDY_AFTER_S, TIDY_EVERY_S = 60.0, 86_400.0
+"""Housekeeping waits until the first pages are served."""
 ARENAS, MAPPED_BYTES, KEPT_BYTES = 2, 4_000_000, 48_000_000
 """Memory that threads free goes back to the machine: glibc keeps a heap for every few threads otherwise, and what is
 freed in them stays there. Pictures larger than MAPPED_BYTES are mapped one by one and handed back whole; a heap keeps
@@ -43,7 +45,7 @@ def main() -> None:
 
     from server.wsgi import application
 
-    threading.Thread(target=_sweep_now_and_then, daemon=True).start()
+    threading.Thread(target=_tidy_now_and_daily, daemon=True).start()
     threading.Thread(target=_warm_up, daemon=True).start()
     if os.environ.get("PALETA_DEMO", "1") != "0":
         _fill_the_demos_shelf()
@@ -82,15 +84,20 @@ def _fill_the_demos_shelf() -> None:
     atexit.register(loading.terminate)
 
 
-def _sweep_now_and_then() -> None:
+def _tidy_now_and_daily() -> None:
     from django.db import connections
 
-    from server.files.sweep import sweep
+    from server.backup.tidy import tidy
 
-    wait = threading.Event()
-    while not wait.wait(SWEEP_EVERY_S):
-        sweep()
-        connections.close_all()
+    wait, after_s = threading.Event(), TIDY_AFTER_S
+    while not wait.wait(after_s):
+        try:
+            tidy(by_the_server=True)
+        except Exception:
+            logging.getLogger(__name__).exception("Housekeeping failed; it is tried again tomorrow.")
+        finally:
+            connections.close_all()
+        after_s = TIDY_EVERY_S
 
 
 def _warm_up() -> None:

@@ -94,7 +94,7 @@ def start(job: RestoreJob) -> None:
         if job.state != "receiving":
             raise Refused("This restore has begun already.", "restore_under_way")
         job.state = "working"
-    background.do(_work, job)
+    background.do(_work, job, lane="restores")
 
 
 def _work(job: RestoreJob) -> None:
@@ -113,6 +113,19 @@ def _work(job: RestoreJob) -> None:
         raise
     finally:
         job.path.unlink(missing_ok=True)
+
+
+def sweep_files(*, older_than_s: float = 0.0) -> int:
+    """Remove files of restores that nobody goes on with, as those of a server that was killed; how many went. Whoever
+    is not the server can only tell by their age."""
+    gone = 0
+    with _guard:
+        under_way = {job.path for job in _jobs.values()}
+        for place in Path(settings.RESTORE_ROOT).glob("*.zip"):
+            if place not in under_way and place.stat().st_mtime <= time.time() - older_than_s:
+                place.unlink(missing_ok=True)
+                gone += 1
+    return gone
 
 
 def _forget_old() -> None:

@@ -79,7 +79,7 @@ class SweepTest(FilesTestCase):
 
     def test_the_command_sweeps(self):
         os.utime(store.place_of(store.keep(b"nobody's")), (1, 1))
-        call_command("sweep_files", stdout=StringIO())
+        call_command("tidy", stdout=StringIO())
         self.assertNotIn("nobody's", {store.place_of(name).read_bytes() for name in self.names()})
         self.assertEqual(len(self.names()), 2)
 

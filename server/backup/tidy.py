@@ -1,0 +1,53 @@
+"""Housekeeping: what lies in `var/` and serves nobody any more."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from importlib import import_module
+from pathlib import Path
+
+from django.conf import settings
+from django.db import connection
+
+from server.backup import jobs
+from server.files.sweep import sweep
+
+EMPTY_SHARE, EMPTY_PAGES = 0.25, 2000
+"""The database is written anew once so much of it is empty; before that it would cost more than it gives."""
+
+
+@dataclass(frozen=True, slots=True)
+class Tidied:
+    """How many pictures, files of restores and sessions went, and by how many bytes the database shrank."""
+
+    pictures: int
+    restores: int
+    sessions: int
+    database_bytes: int
+
+
+def tidy(*, by_the_server: bool) -> Tidied:
+    """Remove pictures that nothing refers to, files of restores that were broken off, sessions that ended, and the
+    empty part of the database. Safe at any time, beside a running server too."""
+    restores = jobs.sweep_files(older_than_s=0.0 if by_the_server else jobs.KEPT_S)
+    return Tidied(sweep(), restores, _clear_sessions(), _shrink())
+
+
+def _clear_sessions() -> int:
+    store = import_module(settings.SESSION_ENGINE).SessionStore
+    sessions = store.get_model_class().objects
+    before = sessions.count()
+    store.clear_expired()
+    return int(before - sessions.count())
+
+
+def _shrink() -> int:
+    place = Path(str(connection.settings_dict["NAME"]))
+    with connection.cursor() as cursor:
+        pages, empty = (cursor.execute(f"PRAGMA {name}").fetchone()[0] for name in ("page_count", "freelist_count"))
+        if connection.in_atomic_block or empty < EMPTY_PAGES or empty < EMPTY_SHARE * pages:
+            return 0
+        before = place.stat().st_size
+        cursor.execute("VACUUM")
+        cursor.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    return max(0, before - place.stat().st_size)

@@ -160,7 +160,10 @@ class Archive:
         BackupUnreadable
             If one is not in it though it should be.
         """
-        absent = {name for name in line.get("files", ()) if f"files/{name}" not in self.members}
+        names = line.get("files", [])
+        if not isinstance(names, list) or not all(isinstance(name, str) for name in names):
+            raise BackupUnreadable(f"Line {line['number']} in the backup does not say which files it needs.")
+        absent = {name for name in names if f"files/{name}" not in self.members}
         if absent - self.missing:
             raise BackupUnreadable("A picture that the backup speaks of is not in it.")
         return bool(absent)
@@ -217,7 +220,7 @@ def _check_members(infos: list[zipfile.ZipInfo], known: set[str]) -> None:
             raise BackupUnreadable(f"The backup holds {name[:60]!r}, which does not belong in one.")
         if info.compress_type != zipfile.ZIP_STORED or info.file_size != info.compress_size or info.flag_bits & 0x1:
             raise BackupUnreadable("The backup is packed in a way that Paleta does not pack.")
-        most = LARGEST_LIST if section else LARGEST_MEMBER
+        most = LARGEST_LIST if section else LONGEST_LINE if name == "manifest.json" else LARGEST_MEMBER
         if info.file_size > most:
             raise BackupUnreadable(f"The backup's {name[:60]} is larger than any that Paleta makes.")
 

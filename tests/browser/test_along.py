@@ -257,6 +257,35 @@ class AwayTest(AlongTest):
         page.get_by_role("button", name="Begin").click()
         self.lit(page)
 
+    def test_a_line_that_is_refused_is_shown_and_stays_until_it_is_sent_again_or_thrown_away(self):
+        page = self.begin()
+        words = "The line speaks of another plan than this run follows or ever followed."
+
+        def refuse(route: Any) -> None:
+            lines = route.request.post_data_json["events"]
+            refused = [{"id": line["id"], "detail": words} for line in lines]
+            route.fulfill(json={"accepted": [], "refused": refused, "events": [], "last": 1})
+
+        page.route("**/events/", refuse)
+        self.tick(page)
+        kept = page.get_by_role("region", name="Not taken into the log")
+        expect(kept).to_contain_text(words)
+        page.reload()
+        page.get_by_role("button", name="Begin").click()
+        expect(kept).to_contain_text("done")
+        self.assertEqual(self.laid(), 0)
+        page.unroute("**/events/")
+        kept.get_by_role("button", name="Send again").click()
+        expect(kept).to_have_count(0)
+        self.all_is_sent()
+        self.assertGreater(self.laid(), 0)
+        page.route("**/events/", refuse)
+        laid = self.laid()
+        self.tick(page)
+        kept.get_by_role("button", name="Throw away").click()
+        expect(kept).to_have_count(0)
+        self.assertEqual(self.laid(), laid)
+
     def test_another_browser_hears_of_it_through_the_server(self):
         page = self.begin()
         self.tick(page)

@@ -255,6 +255,8 @@ class BadBackupTest(BackupTestCase):
             ("recipes", lambda line: line["recipe"]["sheet"]["colours"].update(drawer="²")),
             ("recipes", lambda line: other(line, piece=99)),
             ("runs", lambda line: other(line, seconds=-5)),
+            ("runs", lambda line: other(line, files=[[1]])),
+            ("pieces", lambda line: other(line, files={"a": 1})),
             ("runs", lambda line: other(line, made_at="yesterday")),
         ):
             with self.subTest(section=section):

@@ -63,6 +63,10 @@ def main() -> None:
         max_request_header_size=32_768,
         inbuf_overflow=2_000_000,
         ident=None,
+        trusted_proxy=settings.TRUSTED_PROXY,
+        trusted_proxy_count=1 if settings.TRUSTED_PROXY else None,
+        trusted_proxy_headers={"x-forwarded-for", "x-forwarded-proto"} if settings.TRUSTED_PROXY else None,
+        clear_untrusted_proxy_headers=True,
     )
 
 

@@ -30,8 +30,8 @@ SECURE = os.environ.get("PALETA_HTTPS") == "1"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE
 # A browser that came by HTTPS once does not come otherwise for a year.
 SECURE_HSTS_SECONDS = 31_536_000 if SECURE else 0
-# The proxy says by which protocol a request came; without that Django takes all for HTTP and sends no such header.
-SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if SECURE else None
+# Whose word is taken for where a request came from and by which protocol: the proxy's, and nobody else's.
+TRUSTED_PROXY = os.environ.get("PALETA_PROXY", "127.0.0.1") if SECURE else None
 CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS] if SECURE else []
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -97,6 +97,7 @@ WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[A-Za-z0-9_-]{8}\.[a-z0-9]+$"
 MEDIA_ROOT = VAR_DIR / "media"
 CACHE_ROOT = VAR_DIR / "cache"
 RESTORE_ROOT = VAR_DIR / "restores"
+GUESSES_ROOT = VAR_DIR / "guesses"
 CACHE_BYTES = 1_500_000_000
 MEMORY_BYTES = 320_000_000
 """Room for what is derived: on disk, and in the server's memory."""

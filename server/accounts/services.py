@@ -35,12 +35,11 @@ def demo_user() -> User | None:
 
 
 def sign_in(request: HttpRequest, *, username: str, password: str) -> User:
-    """Sign in; after too many wrong passwords for a name or from an address none is looked at for a while."""
+    """Sign in; after some wrong passwords from the same place each next one waits longer."""
     name = get_user_model().normalize_username(username)
-    throttle.check_rate_limit(request, name)
+    throttle.take_guess(request, name)
     user = authenticate(request, username=name, password=password)
     if user is None:
-        throttle.note_wrong_guess(request, name)
         raise ValidationError({"password": "Name and password do not fit together. Try again."})
     throttle.forget_guesses(request, name)
     login(request, user)
@@ -100,10 +99,10 @@ def change_password(request: HttpRequest, *, actor: User, old: str, new: str) ->
     """Another password; this session goes on, all others end."""
     if DemoAccount.objects.filter(user_id=actor.pk).exists():
         raise Refused("The demo is everybody's: its password stays.", "demo_password")
-    throttle.check_rate_limit(request, actor.get_username())
+    throttle.take_guess(request, actor.get_username())
     if not actor.check_password(old):
-        throttle.note_wrong_guess(request, actor.get_username())
         raise ValidationError({"old": "This is not the password you have now."})
+    throttle.forget_guesses(request, actor.get_username())
     _check_password(new, actor, "new")
     actor.set_password(new)
     actor.save(update_fields=["password"])

@@ -9,7 +9,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from server.accounts import services
+from server.accounts import services, throttle
 from server.accounts.authentication import UserRequest
 from server.accounts.serializers import NewPasswordSerializer, SessionSerializer, SignInSerializer
 from server.strict_json import SmallJSON
@@ -25,6 +25,12 @@ def _session(request: Request, user: User | None = None) -> Response:
     return Response(SessionSerializer(told).data)
 
 
+def _remembered(request: Request, user: User) -> Response:
+    response = _session(request, user)
+    throttle.remember_device(request._request, response, user.get_username())
+    return response
+
+
 @method_decorator(ensure_csrf_cookie, name="dispatch")
 class SessionView(APIView):
     permission_classes = [AllowAny]
@@ -38,7 +44,7 @@ class SessionView(APIView):
     def post(self, request: Request) -> Response:
         form = SignInSerializer(data=request.data)
         form.is_valid(raise_exception=True)
-        return _session(request, services.sign_in(request._request, **form.validated_data))
+        return _remembered(request, services.sign_in(request._request, **form.validated_data))
 
     @extend_schema(operation_id="session_sign_out", request=None, responses={204: None})
     def delete(self, request: Request) -> Response:
@@ -63,7 +69,7 @@ class AccountView(APIView):
     def post(self, request: Request) -> Response:
         form = SignInSerializer(data=request.data)
         form.is_valid(raise_exception=True)
-        response = _session(request, services.open_account(request._request, **form.validated_data))
+        response = _remembered(request, services.open_account(request._request, **form.validated_data))
         response.status_code = 201
         return response
 

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import json
+from concurrent.futures import ThreadPoolExecutor
+from unittest.mock import patch
 
-from django.core.cache import cache
 from django.test import Client, TestCase
 
 from paleta.media import MEDIA
@@ -19,7 +20,7 @@ class SessionTest(TestCase):
     client_class = CheckedClient
 
     def setUp(self):
-        cache.clear()
+        throttle.counts().clear()
 
     def post(self, path: str, **body):
         return self.client.post(f"/api/v1/{path}", data=json.dumps(body), content_type="application/json")
@@ -118,28 +119,78 @@ class SessionTest(TestCase):
                 self.assertIn(response.status_code, (400, 422))
                 self.assertEqual(response["Content-Type"], "application/problem+json")
 
-    def test_guessing_is_slowed_for_the_name_and_the_right_word_resets_it(self):
-        make_user("ana")
-        for _ in range(throttle.WRONG_FOR_NAME.most):
-            self.assertEqual(self.post("session/", username="ana", password="wrong").status_code, 422)
-        response = self.post("session/", username="Ana", password="ana-has-a-long-word")
-        self.assertEqual((response.status_code, response.json()["type"]), (429, "/problems/throttled"))
-        self.assertGreater(int(response["Retry-After"]), 60)
-        other = self.client.post(
+    def guess(self, name: str, password: str = "wrong", address: str = "127.0.0.1", client: Client | None = None):
+        return (client or Client()).post(
             "/api/v1/session/",
-            json.dumps({"username": "ben", "password": "wrong"}),
+            json.dumps({"username": name, "password": password}),
             content_type="application/json",
-            REMOTE_ADDR="127.0.0.2",
+            REMOTE_ADDR=address,
         )
-        self.assertEqual(other.status_code, 422)
+
+    def test_each_further_guess_waits_twice_as_long_as_the_one_before(self):
+        make_user("ana")
+        with patch("server.accounts.throttle.time.time") as clock:
+            clock.return_value = now = 1e9
+            for _ in range(throttle.FREE_GUESSES):
+                self.assertEqual(self.guess("ana").status_code, 422)
+            waits = []
+            for _ in range(12):
+                answer = self.guess("Ana", "ana-has-a-long-word")
+                self.assertEqual((answer.status_code, answer.json()["type"]), (429, "/problems/throttled"))
+                waits.append(int(answer["Retry-After"]))
+                clock.return_value = now = now + waits[-1] + 1
+                self.assertEqual(self.guess("ana").status_code, 422)
+            self.assertEqual(waits, sorted(waits))
+            self.assertGreater(waits[5], 1.7 * waits[4])  # rounded up to whole seconds
+            self.assertLessEqual(waits[-1], throttle.LONGEST_S + 1)
+            clock.return_value = now + throttle.LONGEST_S + 2
+            self.assertEqual(self.guess("ana", "ana-has-a-long-word").status_code, 200)
+
+    def test_nobody_locks_out_somebody_else(self):
+        make_user("ana")
+        own = Client()
+        self.assertEqual(self.guess("ana", "ana-has-a-long-word", client=own).status_code, 200)
+        for _ in range(throttle.FREE_GUESSES + 1):
+            last = self.guess("ana")
+        self.assertEqual(last.status_code, 429)
+        # From elsewhere, and from the same address by the device that signed in before.
+        self.assertEqual(self.guess("ana", "ana-has-a-long-word", "127.0.0.2").status_code, 200)
+        own.delete("/api/v1/session/")
+        self.assertEqual(self.guess("ana", "ana-has-a-long-word", client=own).status_code, 200)
+
+    def test_a_known_device_may_not_guess_for_ever_either(self):
+        make_user("ana")
+        own = Client()
+        self.guess("ana", "ana-has-a-long-word", client=own)
+        statuses = [self.guess("ana", client=own).status_code for _ in range(throttle.FREE_GUESSES + 2)]
+        self.assertEqual(statuses[-1], 429)
+        forged = Client()
+        forged.cookies[throttle.DEVICE_COOKIE] = "a-made-up-value"
+        self.assertEqual(self.guess("ana", client=forged).status_code, 422)
+
+    def test_of_many_guesses_at_one_moment_only_the_free_ones_are_looked_at(self):
+        class Request:
+            META = {"REMOTE_ADDR": "127.0.0.1"}
+            COOKIES: dict[str, str] = {}
+
+        def one(_: int) -> bool:
+            try:
+                throttle.take_guess(Request(), "ana")
+            except throttle.GuessedTooOften:
+                return False
+            return True
+
+        with ThreadPoolExecutor(24) as hands:
+            looked_at = sum(hands.map(one, range(24)))
+        self.assertEqual(looked_at, throttle.FREE_GUESSES)
 
     def test_guessing_many_names_from_one_address_is_slowed(self):
-        for number in range(throttle.WRONG_FROM_ADDRESS.most):
-            self.post("session/", username=f"name{number}", password="wrong")
-        self.assertEqual(self.post("session/", username="another", password="wrong").status_code, 429)
+        for number in range(throttle.FREE_FROM_ADDRESS):
+            self.guess(f"name{number}")
+        self.assertEqual(self.guess("another").status_code, 429)
 
     def test_accounts_cannot_be_opened_by_the_dozen(self):
-        for number in range(throttle.OPENED_FROM_ADDRESS.most):
+        for number in range(throttle.OPENED_FROM_ADDRESS):
             self.assertEqual(
                 self.post("accounts/", username=f"cleo{number}", password="a-quiet-lantern").status_code, 201
             )

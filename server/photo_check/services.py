@@ -6,7 +6,6 @@ from collections.abc import Sequence
 
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.db.models import F
 from rest_framework.exceptions import NotFound
 
 from paleta.devices import HandFault
@@ -34,7 +33,7 @@ from server.ownership import locked, require_owner
 from server.photo_check.models import PhotoCheck
 from server.photo_check.things import things_told
 from server.pieces.models import Piece
-from server.pieces.quota import require_room
+from server.pieces.quota import count_bytes, require_room
 from server.problems import ChangedElsewhere, Refused
 from server.recipes.models import RecipeRecord
 from server.recipes.services import FrozenSheet, freeze, recipe_of, write_version
@@ -91,7 +90,7 @@ def check_photo(
             if isinstance(frozen, FrozenSheet)
             else frozen
         )
-        Piece.objects.filter(pk=piece.pk).update(stored_bytes=F("stored_bytes") + more)
+        count_bytes(piece.pk, more)
         return PhotoCheck.objects.create(
             owner=actor,
             piece=piece,
@@ -185,6 +184,7 @@ def dismiss_fault(*, actor: User, check: PhotoCheck, place: int, fine: bool) -> 
 def forget_check(*, actor: User, check: PhotoCheck) -> None:
     """Take a photo check away. Its files are swept later, if nobody else refers to them."""
     require_owner(actor, check)
+    count_bytes(check.piece_id, -sum(store.size_of(name) for name in {check.photo_sha256, check.flat_sha256}))
     check.delete()
 
 

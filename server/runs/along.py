@@ -13,7 +13,6 @@ from typing import Any
 from cachetools import LRUCache
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.db.models import F
 from django.utils import timezone
 from rest_framework.exceptions import NotFound
 
@@ -48,7 +47,7 @@ from server.files import store
 from server.ownership import locked, require_owner
 from server.pieces.models import Piece
 from server.pieces.pace import paces_of
-from server.pieces.quota import require_room
+from server.pieces.quota import count_bytes, require_room
 from server.pieces.steps import prepare_step, write_step
 from server.problems import Refused, TooLarge
 from server.recipes.models import RecipeRecord
@@ -337,7 +336,7 @@ def add_photo(*, actor: User, run: Run, data: bytes, id: str, at_s: float, card:
         run = locked(run)
         if not run.events.filter(client_id=id).exists():
             _write(run, [event])
-            Piece.objects.filter(pk=piece_of(run).pk).update(stored_bytes=F("stored_bytes") + len(small))
+            count_bytes(run.piece_id, len(small))
     update_summary(run)
     return run
 

@@ -9,9 +9,11 @@ class RunsConfig(AppConfig):
     def ready(self) -> None:
         from server.files.sweep import refers
         from server.pieces.pace import register_pace_source
-        from server.runs.services import pace_learnt
+        from server.pieces.quota import register_kept_bytes
+        from server.runs.services import pace_learnt, photos_without_a_piece
 
         register_pace_source(pace_learnt)
+        register_kept_bytes(photos_without_a_piece)
         refers(_files_referred_to)
 
 

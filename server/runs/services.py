@@ -6,8 +6,7 @@ from dataclasses import asdict
 
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.db.models import F, Q
-from django.db.models.functions import Greatest
+from django.db.models import Q, QuerySet
 from django.utils import timezone
 
 from paleta.order import LEAST_TIMED, Plan, Timed, TimedPasses, learn, own_pace
@@ -18,8 +17,9 @@ from server.files import store
 from server.ownership import require_owner
 from server.pieces.models import Piece
 from server.pieces.pace import KnownPace, paces_of
+from server.pieces.quota import count_bytes
 from server.problems import Refused
-from server.runs.models import Run
+from server.runs.models import Run, RunEvent
 
 RUNS_HEARD = 40
 """The last ones teach; a hand grows quicker."""
@@ -83,12 +83,20 @@ def runs_of(piece: Piece) -> list[Run]:
 def forget_run(*, actor: User, run: Run) -> None:
     """Throw a logged time away: the clock was forgotten."""
     require_owner(actor, run)
-    photos = {event.body["sha256"] for event in run.events.filter(body__kind=Photographed.kind)}
-    freed = sum(store.size_of(name) for name in photos)
+    freed = _photo_bytes(run.events.all())
     with transaction.atomic():
-        if freed and run.piece_id:
-            Piece.objects.filter(pk=run.piece_id).update(stored_bytes=Greatest(F("stored_bytes") - freed, 0))
+        count_bytes(run.piece_id, -freed)
         run.delete()
+
+
+def photos_without_a_piece(owner_id: int) -> int:
+    """Bytes of the photos of runs whose piece was taken off the shelf: they stay in the logbook."""
+    return _photo_bytes(RunEvent.objects.filter(run__owner_id=owner_id, run__piece=None))
+
+
+def _photo_bytes(events: QuerySet[RunEvent]) -> int:
+    photos = events.filter(body__kind=Photographed.kind).values_list("body__sha256", flat=True)
+    return sum(store.size_of(name) for name in set(photos))
 
 
 def pace_learnt(owner_id: int, medium: str) -> KnownPace:

@@ -14,11 +14,15 @@ from django.test.utils import CaptureQueriesContext
 from paleta.order import Handling
 from paleta.run import plan_key
 from server.drawers.models import SwatchRecord
+from server.files.store import size_of
 from server.pieces.models import Piece
 from server.pieces.pace import pace_of
+from server.pieces.quota import require_room
+from server.problems import Refused
 from server.runs import along
 from server.runs.along import MOST_AT_ONCE, MOST_PHOTOS, plan_followed, record, state_of, update_summary
 from server.runs.models import Run, RunEvent
+from server.runs.services import photos_without_a_piece
 from tests.builders import as_file, line_drawing
 from tests.server.base import ApiTestCase
 from tests.server.builders import make_piece
@@ -313,6 +317,17 @@ class AfterTest(AlongTestCase):
         )
         more = self.client.post(path, values | {"id": "photo-00003", "photo": SimpleUploadedFile("c.jpg", photo)})
         self.assertProblem(more, 409, "full")
+
+    def test_photos_of_a_piece_that_is_gone_count_all_the_same(self):
+        run = self.start()
+        photo = SimpleUploadedFile("card.jpg", as_file(line_drawing(), "JPEG"))
+        values = {"id": "photo-00001", "at_s": time.time(), "photo": photo}
+        self.assertEqual(self.client.post(f"/api/v1/runs/{run['id']}/photos/", values).status_code, 201)
+        (kept,) = RunEvent.objects.filter(body__kind="photographed")
+        Piece.objects.get(pk=self.piece.pk).delete()
+        self.assertEqual(photos_without_a_piece(self.ana.pk), size_of(kept.body["sha256"]))
+        with self.settings(MOST_ACCOUNT_BYTES=10), self.assertRaises(Refused):
+            require_room(self.ana, more_bytes=0)
 
     def test_the_logbook_is_filtered_and_newest_first(self):
         run = self.start()

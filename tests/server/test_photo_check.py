@@ -18,7 +18,7 @@ from server.derived.maps import region_map
 from server.files import store
 from server.files.sweep import sweep
 from server.photo_check.models import PhotoCheck
-from server.photo_check.services import simulated_photo
+from server.photo_check.services import forget_check, simulated_photo
 from server.pieces.models import Piece
 from server.problems import Refused
 from server.restamp.services import stamp_again
@@ -159,6 +159,21 @@ class PhotoCheckTest(ApiTestCase):
         self.assertTrue(store.fetch(check.flat_sha256))
         self.assertEqual(self.send("delete", f"photo-checks/{check.pk}/").status_code, 204)
         self.assertFalse(PhotoCheck.objects.exists())
+
+    def test_what_a_photo_takes_counts_for_its_piece_until_it_is_forgotten_and_after_a_restore(self):
+        before = Piece.objects.get(pk=self.piece.pk).stored_bytes
+        check = PhotoCheck.objects.get(pk=self.post(self.photo()).json()["id"])
+        lies_there = sum(store.size_of(name) for name in (check.photo_sha256, check.flat_sha256))
+        self.assertEqual(Piece.objects.get(pk=self.piece.pk).stored_bytes, before + lies_there)
+        with TemporaryDirectory() as folder:
+            place = Path(folder) / "backup"
+            place.write_bytes(b"".join(write_backup(self.ana)))
+            eve = make_user("eve")
+            restore_backup(owner=eve, path=place)
+        brought = Piece.objects.get(owner=eve, impression_sha256=self.piece.impression_sha256)
+        self.assertGreaterEqual(brought.stored_bytes, before + lies_there)
+        forget_check(actor=self.ana, check=check)
+        self.assertEqual(Piece.objects.get(pk=self.piece.pk).stored_bytes, before)
 
     def test_a_backup_brings_photo_checks_to_another_account(self):
         self.post(self.photo())

@@ -270,8 +270,6 @@ class AwayTest(AlongTest):
         self.tick(page)
         kept = page.get_by_role("region", name="Not taken into the log")
         expect(kept).to_contain_text(words)
-        page.reload()
-        self.lit(page)
         expect(kept).to_contain_text("done")
         self.assertEqual(self.laid(), 0)
         page.unroute("**/events/")

@@ -16,6 +16,7 @@ import subprocess
 import sys
 import threading
 from pathlib import Path
+from typing import Any
 
 THREADS = 12
 CONNECTIONS = 1000
@@ -63,11 +64,20 @@ def main() -> None:
         max_request_header_size=32_768,
         inbuf_overflow=2_000_000,
         ident=None,
-        trusted_proxy=settings.TRUSTED_PROXY,
-        trusted_proxy_count=1 if settings.TRUSTED_PROXY else None,
-        trusted_proxy_headers={"x-forwarded-for", "x-forwarded-proto"} if settings.TRUSTED_PROXY else None,
         clear_untrusted_proxy_headers=True,
+        **_of_the_proxy(settings.TRUSTED_PROXY),
     )
+
+
+def _of_the_proxy(address: str | None) -> dict[str, Any]:
+    """What the server is told of the web server in front; without one nobody's word is taken."""
+    if address is None:
+        return {}
+    return {
+        "trusted_proxy": address,
+        "trusted_proxy_count": 1,
+        "trusted_proxy_headers": {"x-forwarded-for", "x-forwarded-proto"},
+    }
 
 
 def _be_thrifty() -> None:

@@ -25,7 +25,7 @@ SLOWEST = int(os.environ.get("PALETA_SLOWEST", "12"))
 FAST_HASHER = "django.contrib.auth.hashers.MD5PasswordHasher"
 
 
-class Timed(unittest.TextTestResult):
+class TimedResult(unittest.TextTestResult):
     """Takes the time of each test, and of what a class of tests sets up before its first."""
 
     def __init__(self, *args: Any, **kwargs: Any) -> None:
@@ -51,7 +51,7 @@ class Timed(unittest.TextTestResult):
 
 class Runner(DiscoverRunner):
     def get_resultclass(self) -> type[unittest.TextTestResult] | None:
-        return super().get_resultclass() or Timed
+        return super().get_resultclass() or TimedResult
 
     def setup_test_environment(self, **kwargs: Any) -> None:
         super().setup_test_environment(**kwargs)
@@ -77,7 +77,7 @@ class Runner(DiscoverRunner):
         failed = super().suite_result(suite, result, **kwargs)
         passed = result.testsRun - len(result.failures) - len(result.errors) - len(result.skipped)
         print(f"{passed} passed, {failed} failed, {len(result.skipped)} skipped")
-        if isinstance(result, Timed) and result.testsRun > SLOWEST:
+        if isinstance(result, TimedResult) and result.testsRun > SLOWEST:
             slowest = sorted(result.taken_s.items(), key=lambda one: -one[1])[:SLOWEST]
             print("\n".join(["Slowest:", *(f"{seconds:7.1f} s  {name}" for name, seconds in slowest)]))
         return failed

@@ -23,7 +23,7 @@ export function AccountPage() {
           <Tick checked={keysOn} onKeep={turnSingleKeys}>
             Single keys do something by themselves
             <span className="block text-[13px] text-soft">
-              1 to 4 change the view of the picture. Turn this off if you speak to the computer, or press keys by
+              1 to 5 change the view of the picture. Turn this off if you speak to the computer, or press keys by
               mistake.
             </span>
           </Tick>

@@ -29,7 +29,7 @@ export function BackupBox() {
     <div className="flex flex-col gap-3">
       <p>
         Everything of this account in one file: pieces with their pictures, steps and kept versions, drawers and charts,
-        schools, go-tos and runs.
+        papers, schools, go-tos, runs and photo checks. What has lost its picture is left out.
       </p>
       <p>
         <a

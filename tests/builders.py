@@ -80,3 +80,9 @@ def make_sheet(title: str = "x", **values: Any) -> Sheet:
         else:
             parts[home[name]][name] = value
     return Sheet(**{name: PART_CLASSES[name](**given) for name, given in parts.items()})
+
+
+def absorption_over_scattering(measured: np.ndarray) -> np.ndarray:
+    """[Kubelka1931] of what lies behind the surface of [Saunderson1942], written out: k1 = 0, k2 = 0.4."""
+    inner = measured / (0.6 + 0.4 * measured)
+    return (1 - inner) ** 2 / (2 * inner)

@@ -12,6 +12,7 @@ from paleta.media import Layer, Swatch, appearance, appearance_of_layers, washes
 from paleta.media._optics import YULE_NIELSEN_N, below_surface, k_over_s, reflectance_of, seen_through_surface
 from paleta.media._spectrum import lab_to_reflectance, reflectance_to_lab
 from paleta.starter import markers
+from tests.builders import absorption_over_scattering
 
 ROSE = (62.0, 34.0, 8.0)
 
@@ -46,13 +47,12 @@ class AppearanceTest(SimpleTestCase):
 
     def test_coats_of_marker_add_up_as_absorption_over_scattering_does(self):
         # [Kubelka1931] behind the surface of [Saunderson1942], written out: k1 = 0, k2 = 0.4.
-        def ratio(measured: np.ndarray) -> np.ndarray:
-            inner = measured / (0.6 + 0.4 * measured)
-            return (1 - inner) ** 2 / (2 * inner)
-
-        paper = ratio(lab_to_reflectance(REFERENCE_PAPER.lab))
+        paper = absorption_over_scattering(lab_to_reflectance(REFERENCE_PAPER.lab))
         once, twice = (
-            ratio(lab_to_reflectance(appearance(swatch("marker", (75, 12, 6)), REFERENCE_PAPER, coats=n))) - paper
+            absorption_over_scattering(
+                lab_to_reflectance(appearance(swatch("marker", (75, 12, 6)), REFERENCE_PAPER, coats=n))
+            )
+            - paper
             for n in (1, 2)
         )
         # Spectra come back from three numbers of colour, so they are close, not equal.

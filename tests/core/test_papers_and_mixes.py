@@ -12,6 +12,7 @@ from paleta.media import Swatch, appearance, blended, tip_to_tip
 from paleta.media._spectrum import lab_to_reflectance
 from paleta.palette import in_betweens
 from paleta.starter import ink_pads, markers, soluble_pens
+from tests.builders import absorption_over_scattering
 
 WHITE = PAPERS["smooth-white"]
 
@@ -50,12 +51,8 @@ class WeightTest(SimpleTestCase):
 class MixTest(SimpleTestCase):
     def test_tips_touched_together_mix_their_absorption_over_scattering(self):
         # [Kubelka1931] behind the surface of [Saunderson1942], written out: the mean of both pens' at every wavelength.
-        def ratio(measured: np.ndarray) -> np.ndarray:
-            inner = measured / (0.6 + 0.4 * measured)
-            return (1 - inner) ** 2 / (2 * inner)
-
         pale, dark = markers()[0], markers()[4]
-        mean = sum(ratio(lab_to_reflectance(appearance(one, WHITE))) for one in (pale, dark)) / 2
+        mean = sum(absorption_over_scattering(lab_to_reflectance(appearance(one, WHITE))) for one in (pale, dark)) / 2
         inner = 1 + mean - np.sqrt(mean**2 + 2 * mean)
         expected = 0.6 * inner / (1 - 0.4 * inner)
         found = lab_to_reflectance(tip_to_tip(pale, dark, WHITE))

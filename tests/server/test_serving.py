@@ -27,8 +27,10 @@ def free_port() -> int:
         return one.getsockname()[1]
 
 
-class ServingTest(SimpleTestCase):
-    """One server for all, on an empty database of its own."""
+class ServerTestCase(SimpleTestCase):
+    """One server for all tests of a class, on an empty database of its own."""
+
+    more_env: dict[str, str] = {}
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -37,6 +39,7 @@ class ServingTest(SimpleTestCase):
         cls.folder = cls.stack.enter_context(tempfile.TemporaryDirectory())
         cls.port = free_port()
         env = {**os.environ, "PALETA_VAR": cls.folder, "PALETA_DEMO": "0", "DJANGO_SETTINGS_MODULE": "server.settings"}
+        env |= cls.more_env
         subprocess.run([sys.executable, "manage.py", "prepare"], cwd=ROOT, env=env, check=True, capture_output=True)
         command = [sys.executable, "-m", "server.serve", "--port", str(cls.port)]
         cls.server = subprocess.Popen(command, cwd=ROOT, env=env, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
@@ -69,6 +72,20 @@ class ServingTest(SimpleTestCase):
         finally:
             connection.close()
 
+
+class BehindAProxyTest(ServerTestCase):
+    more_env = {"PALETA_HTTPS": "1"}
+
+    def test_it_comes_up_and_believes_the_proxy_that_the_request_came_by_https(self):
+        for headers, lasts in (({"X-Forwarded-Proto": "https"}, True), ({}, False)):
+            connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=PATIENCE_S)
+            with self.subTest(headers=headers), contextlib.closing(connection):
+                connection.request("GET", "/api/v1/session/", headers=headers)
+                answer = connection.getresponse()
+                self.assertEqual((answer.status, "Strict-Transport-Security" in answer.headers), (200, lasts))
+
+
+class ServingTest(ServerTestCase):
     def test_fifty_silent_and_fifty_half_sent_requests_hold_up_nobody(self):
         with contextlib.ExitStack() as open_ones:
             for number in range(100):

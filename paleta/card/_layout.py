@@ -19,9 +19,20 @@ def lay_out(
 ) -> CardPlan:
     """Sizes and places of everything on the card, with warnings.
 
-    picture      what it is made for; without it nothing is said about crop and cover.
-    touches      finishing touches by code (paleta.order.TOUCHES): gems make a card thick.
-    stamped_gsm  weight of the paper that was stamped, in g/m2; 0: not known.
+    Parameters
+    ----------
+    spec
+        the card: sizes, layers, greeting, finishing, in mm
+    picture
+        what it is made for; without it nothing is said about crop and cover
+    touches
+        finishing touches by code (paleta.order.TOUCHES): gems make a card thick
+    stamped_gsm
+        weight of the paper that was stamped, in g/m2; 0: not known
+
+    Returns
+    -------
+    Every part with its size and place in mm, and the warnings.
     """
     base = spec.base
     layers = [PlacedLayer("base", "Base", _front(base), base.stock, ZERO)]

@@ -53,8 +53,16 @@ def check_light(
     Parameters
     ----------
     light, labels
-        h x w, of the same size; `px_per_mm` is theirs. Light of the lamp alone, without glows and cast shadows, but
-        with printed shading if the sheet `follows_print`. What no hand and no print changed follows the lamp anyway.
+        h x w, of the same size. Light (0..1) of the lamp alone, without glows and cast shadows, but with printed
+        shading if the sheet follows it. What no hand and no print changed follows the lamp anyway.
+    bodies
+        each with the numbers of its regions in `labels`
+    lamp
+        of the sheet
+    px_per_mm
+        pixels of both to a millimetre
+    follows_print
+        whether the sheet follows shading that is printed on the stamp
     """
     doubts = []
     if lamp.elevation_deg > STEEP_LAMP_DEG:

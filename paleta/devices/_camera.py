@@ -25,9 +25,28 @@ def photograph(
 ) -> tuple[bytes, list[tuple[float, float]]]:
     """JPEG bytes of the photo without any resolution, and where the sheet's corners lie in it (0..1).
 
-    slant        how far corners are off a rectangle, in shares of the picture.
-    blur_px, cast  how soft it is, and factors of red, green and blue; shift moves the sheet out of the middle.
-    upside_down  the phone was held the other way round and says so in the file.
+    Parameters
+    ----------
+    sheet
+        the flat sheet as the bytes of a picture
+    seed
+        of all that chance decides
+    slant
+        how far the corners are off a rectangle, in shares of the picture
+    size_px
+        width and height of the photo
+    upside_down
+        whether the phone was held the other way round and says so in the file
+    blur_px
+        how soft it is, in pixels of the photo
+    cast
+        factors of red, green and blue
+    shift
+        how far the sheet lies out of the middle, in shares of the picture
+
+    Returns
+    -------
+    JPEG bytes without any resolution, and the sheet's four corners in shares (0..1) of the photo.
     """
     chance = np.random.default_rng(seed)
     picture = np.asarray(Image.open(io.BytesIO(sheet)).convert("RGB"), np.float32) / 255

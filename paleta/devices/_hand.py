@@ -50,9 +50,27 @@ def colour_card(
     plan: Planned, region_map: RegionMap, faults: Sequence[HandFault] = (), *, seed: int = 1, scatter: float = 1.0,
     outline: Lab = BLACK_INK,
 ) -> NDArray[np.float32]:  # fmt: skip
-    """The finished card as a flawless scanner would see it: H x W x 3 sRGB 0..1 of the map's size; the same for the
-    same seed. scatter: how much the hand varies, 1 = about 1 CIEDE2000; outline: the colour of the stamped
-    line."""
+    """The finished card as a flawless scanner would see it; the same for the same seed.
+
+    Parameters
+    ----------
+    plan
+        what was to be laid
+    region_map
+        the regions, at the size and resolution of the picture
+    faults
+        what the hand does wrong
+    seed
+        of all that chance decides: the same seed, the same card
+    scatter
+        how much the hand varies; 1 is about 1 CIEDE2000
+    outline
+        L*a*b* of the stamped line
+
+    Returns
+    -------
+    H x W x 3 sRGB in 0..1, as a flawless scanner would see the card.
+    """
     chance = np.random.default_rng([17, seed])
     sheet, labels = plan.sheet, plan.labels
     light = plan.light.copy()

@@ -17,7 +17,7 @@ LONGEST_NAME, LONGEST_SUMMARY, LONGEST_HOW, MOST_STEPS = 60, 300, 120, 12
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class SchoolStep:
     """One line of a school.
 
     which  the shades of the ramp it lays, one pass each.
@@ -49,7 +49,7 @@ class School:
     name: str
     medium: str
     summary: str
-    steps: tuple[Step, ...]
+    steps: tuple[SchoolStep, ...]
 
     def __post_init__(self) -> None:
         if not self.name.strip() or len(self.name) > LONGEST_NAME or len(self.summary) > LONGEST_SUMMARY:
@@ -113,7 +113,7 @@ def school_from_plain(plain: Mapping[str, Any], *, code: str | None = None) -> S
         missing = [key for key in ("which", "where", "join", "how") if not isinstance(step.get(key), str)]
         if missing or len(step) != 4:
             raise SchoolError(f"Step {number} needs which, where, join and how, and nothing else.")
-        steps.append(Step(step["which"], step["where"], step["join"], step["how"]))
+        steps.append(SchoolStep(step["which"], step["where"], step["join"], step["how"]))
     texts = {key: plain.get(key, "") for key in ("name", "medium", "summary")}
     if not all(isinstance(text, str) for text in texts.values()):
         raise SchoolError("Name, medium and summary of a school are text.")
@@ -163,5 +163,5 @@ def flat(code: str, medium: str) -> School:
         "Flat, one coat",
         medium,
         "One even coat of the middle shade and nothing else: for tiny things and for distance.",
-        (Step("middle", "all over", "start", "one even coat, strokes all one way"),),
+        (SchoolStep("middle", "all over", "start", "one even coat, strokes all one way"),),
     )

@@ -8,7 +8,7 @@ from __future__ import annotations
 from paleta.media._medium import Advice, Fit, Medium, Over, SecondBox, Texture, Way
 from paleta.media._optics import INKPAD_COVER, lay_inkpad
 from paleta.media._pace import Pace
-from paleta.media._school import School, Step
+from paleta.media._school import School, SchoolStep
 from paleta.media._words import ALCOHOL_INK
 
 MEDIUM = Medium(
@@ -27,10 +27,14 @@ MEDIUM = Medium(
             "inkpad",
             "Two or three inks in small circles, palest first from the edge, darker over it, back and forth.",
             (
-                Step("palest", "all over", "start", "blend in small circles from the edge, off the mask and on"),
-                Step("middles from pale", "own zone", "any", "blend over the first, back and forth where they meet"),
-                Step("darkest", "own zone", "any", "deepen the corner away from the light; wipe the mask between inks"),
-                Step("palest", "all over", "any", "go back over the joins"),
+                SchoolStep("palest", "all over", "start", "blend in small circles from the edge, off the mask and on"),
+                SchoolStep(
+                    "middles from pale", "own zone", "any", "blend over the first, back and forth where they meet"
+                ),
+                SchoolStep(
+                    "darkest", "own zone", "any", "deepen the corner away from the light; wipe the mask between inks"
+                ),
+                SchoolStep("palest", "all over", "any", "go back over the joins"),
             ),
         ),
         School(
@@ -39,9 +43,9 @@ MEDIUM = Medium(
             "inkpad",
             "Solid layers of ink: the palest for the whole layout, then the darker ones over it when dry.",
             (
-                Step("palest", "all over", "start", "stamp or lay the palest solid layer"),
-                Step("middles from pale", "own zone", "dry", "lay the next darker layer in register"),
-                Step("darkest", "own zone", "dry", "lay the darkest layer in register"),
+                SchoolStep("palest", "all over", "start", "stamp or lay the palest solid layer"),
+                SchoolStep("middles from pale", "own zone", "dry", "lay the next darker layer in register"),
+                SchoolStep("darkest", "own zone", "dry", "lay the darkest layer in register"),
             ),
         ),
         School(
@@ -50,9 +54,9 @@ MEDIUM = Medium(
             "inkpad",
             "Light inks on felt first, the strong ones at opposite ends: pounce, turn, pounce.",
             (
-                Step("palest", "all over", "start", "pounce the lightest ink with felt, turning it every time"),
-                Step("middles from pale", "own zone", "any", "pounce into the first while it is fresh"),
-                Step("darkest", "own zone", "any", "a drop at the far end of the felt; pounce, turn, pounce"),
+                SchoolStep("palest", "all over", "start", "pounce the lightest ink with felt, turning it every time"),
+                SchoolStep("middles from pale", "own zone", "any", "pounce into the first while it is fresh"),
+                SchoolStep("darkest", "own zone", "any", "a drop at the far end of the felt; pounce, turn, pounce"),
             ),
         ),
     ),

@@ -8,7 +8,7 @@ from __future__ import annotations
 from paleta.media._medium import Advice, Fit, Medium, Over, SecondBox, Way
 from paleta.media._optics import lay_marker
 from paleta.media._pace import Pace
-from paleta.media._school import School, Step, flat
+from paleta.media._school import School, SchoolStep, flat
 
 MEDIUM = Medium(
     code="marker",
@@ -26,10 +26,12 @@ MEDIUM = Medium(
             "marker",
             "The palest all over, the darkest in the shade, the middles between, the palest again to melt the steps.",
             (
-                Step("palest", "all over", "start", "lay an even coat over the whole region"),
-                Step("darkest", "own zone", "wet", "lay the shade, with a ragged edge"),
-                Step("middles from dark", "own zone", "wet", "overlap the edge of the darker shade and pull outwards"),
-                Step("palest", "all over", "wet", "go over everything again until the steps melt"),
+                SchoolStep("palest", "all over", "start", "lay an even coat over the whole region"),
+                SchoolStep("darkest", "own zone", "wet", "lay the shade, with a ragged edge"),
+                SchoolStep(
+                    "middles from dark", "own zone", "wet", "overlap the edge of the darker shade and pull outwards"
+                ),
+                SchoolStep("palest", "all over", "wet", "go over everything again until the steps melt"),
             ),
         ),
         School(
@@ -38,9 +40,9 @@ MEDIUM = Medium(
             "marker",
             "The palest all over, the darkest on the shade side, the middles soften the step. No last coat.",
             (
-                Step("palest", "all over", "start", "lay an even coat over the whole region"),
-                Step("darkest", "own zone", "wet", "lay the shade, with a ragged edge"),
-                Step("middles from dark", "own zone", "wet", "soften the step with small strokes over the edge"),
+                SchoolStep("palest", "all over", "start", "lay an even coat over the whole region"),
+                SchoolStep("darkest", "own zone", "wet", "lay the shade, with a ragged edge"),
+                SchoolStep("middles from dark", "own zone", "wet", "soften the step with small strokes over the edge"),
             ),
         ),
         School(
@@ -49,12 +51,12 @@ MEDIUM = Medium(
             "marker",
             "Dark to pale with the highlight left bare, let it dry, then the whole again with the palest over all.",
             (
-                Step("darkest", "own zone", "start", "lay the shade, with a ragged edge"),
-                Step("middles from dark", "own zone", "wet", "pull the edge out towards the light"),
-                Step("palest", "own zone", "wet", "soften the edge and leave the lightest spot bare"),
-                Step("darkest", "own zone", "dry", "second coat in the shade, strokes all one way"),
-                Step("middles from dark", "own zone", "wet", "second coat, pull the edge out again"),
-                Step("palest", "all over", "wet", "go over everything, the bare spot too"),
+                SchoolStep("darkest", "own zone", "start", "lay the shade, with a ragged edge"),
+                SchoolStep("middles from dark", "own zone", "wet", "pull the edge out towards the light"),
+                SchoolStep("palest", "own zone", "wet", "soften the edge and leave the lightest spot bare"),
+                SchoolStep("darkest", "own zone", "dry", "second coat in the shade, strokes all one way"),
+                SchoolStep("middles from dark", "own zone", "wet", "second coat, pull the edge out again"),
+                SchoolStep("palest", "all over", "wet", "go over everything, the bare spot too"),
             ),
         ),
         School(
@@ -63,10 +65,10 @@ MEDIUM = Medium(
             "marker",
             "The second darkest down to the palest, blended back, and only then the darkest in the deepest creases.",
             (
-                Step("second darkest", "own zone", "start", "lay the shaded side"),
-                Step("middles from dark", "own zone", "wet", "pull towards the light"),
-                Step("palest", "all over", "wet", "bring it down to the highlight and blend back"),
-                Step("darkest", "own zone", "dry", "touch only the deepest creases, then accents"),
+                SchoolStep("second darkest", "own zone", "start", "lay the shaded side"),
+                SchoolStep("middles from dark", "own zone", "wet", "pull towards the light"),
+                SchoolStep("palest", "all over", "wet", "bring it down to the highlight and blend back"),
+                SchoolStep("darkest", "own zone", "dry", "touch only the deepest creases, then accents"),
             ),
         ),
         School(
@@ -76,10 +78,12 @@ MEDIUM = Medium(
             "For grounds: the palest marked first, then flooded in strokes of one direction, dried until the streaks "
             "even out, and coated again the same way.",
             (
-                Step("palest", "own zone", "start", "mark the palest part first, so that it is never coloured over"),
-                Step("middles from pale", "own zone", "wet", "work away from it, each shade into the last"),
-                Step("darkest", "own zone", "wet", "flood the rest in strokes of one direction"),
-                Step("darkest", "own zone", "dry", "second coat in the same direction, once bone dry"),
+                SchoolStep(
+                    "palest", "own zone", "start", "mark the palest part first, so that it is never coloured over"
+                ),
+                SchoolStep("middles from pale", "own zone", "wet", "work away from it, each shade into the last"),
+                SchoolStep("darkest", "own zone", "wet", "flood the rest in strokes of one direction"),
+                SchoolStep("darkest", "own zone", "dry", "second coat in the same direction, once bone dry"),
             ),
         ),
         flat("M0", "marker"),

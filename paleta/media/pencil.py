@@ -8,7 +8,7 @@ from __future__ import annotations
 from paleta.media._medium import Advice, Fit, Medium, Over, SecondBox, Texture, Way
 from paleta.media._optics import EVEN_COVERAGE, lay_pencil
 from paleta.media._pace import Pace
-from paleta.media._school import School, Step, flat
+from paleta.media._school import School, SchoolStep, flat
 from paleta.media._swatch import FIRM_PRESSURE
 
 MEDIUM = Medium(
@@ -27,10 +27,10 @@ MEDIUM = Medium(
             "pencil",
             "The palest first to protect the highlights, middle tones around, the darkest in the deepest shade.",
             (
-                Step("palest", "own zone", "start", "cover the highlights first to protect them"),
-                Step("middles from pale", "own zone", "any", "layer lightly, working round the highlight"),
-                Step("darkest", "own zone", "any", "deepen the shade in small circles"),
-                Step("palest", "all over", "any", "go over everything with a light hand to smooth the grain"),
+                SchoolStep("palest", "own zone", "start", "cover the highlights first to protect them"),
+                SchoolStep("middles from pale", "own zone", "any", "layer lightly, working round the highlight"),
+                SchoolStep("darkest", "own zone", "any", "deepen the shade in small circles"),
+                SchoolStep("palest", "all over", "any", "go over everything with a light hand to smooth the grain"),
             ),
         ),
         School(
@@ -39,10 +39,10 @@ MEDIUM = Medium(
             "pencil",
             "Over a coloured marker base: second darkest for lines and creases, paler ones to blend, palest all over.",
             (
-                Step("second darkest", "own zone", "start", "draw lines and creases over the dry marker"),
-                Step("middles from dark", "own zone", "any", "blend outwards from the creases"),
-                Step("palest", "all over", "any", "go over all with a light hand to soften the texture"),
-                Step("darkest", "own zone", "any", "press into the creases, last accents"),
+                SchoolStep("second darkest", "own zone", "start", "draw lines and creases over the dry marker"),
+                SchoolStep("middles from dark", "own zone", "any", "blend outwards from the creases"),
+                SchoolStep("palest", "all over", "any", "go over all with a light hand to soften the texture"),
+                SchoolStep("darkest", "own zone", "any", "press into the creases, last accents"),
             ),
         ),
         flat("P0", "pencil"),

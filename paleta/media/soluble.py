@@ -8,7 +8,7 @@ from __future__ import annotations
 from paleta.media._medium import Advice, Fit, Medium, Over, SecondBox, Texture
 from paleta.media._optics import lay_watercolour
 from paleta.media._pace import Pace
-from paleta.media._school import School, Step, flat
+from paleta.media._school import School, SchoolStep, flat
 from paleta.media._swatch import DILUTED
 
 MEDIUM = Medium(
@@ -25,9 +25,11 @@ MEDIUM = Medium(
             "soluble",
             "Used dry: the darkest, at once the next touching only its edge in small circles, and so on to the palest.",
             (
-                Step("darkest", "own zone", "start", "work a patch of a few square centimetres, leave the edge ragged"),
-                Step("middles from dark", "own zone", "wet", "touch only the damp edge, in small circles"),
-                Step("palest", "own zone", "wet", "ease the last edge out, never scrub back over the dark"),
+                SchoolStep(
+                    "darkest", "own zone", "start", "work a patch of a few square centimetres, leave the edge ragged"
+                ),
+                SchoolStep("middles from dark", "own zone", "wet", "touch only the damp edge, in small circles"),
+                SchoolStep("palest", "own zone", "wet", "ease the last edge out, never scrub back over the dark"),
             ),
         ),
         School(
@@ -36,10 +38,12 @@ MEDIUM = Medium(
             "soluble",
             "Colour at the shaded edge, pulled inwards with a damp brush; raw colour again when dry.",
             (
-                Step("darkest", "own zone", "start", "draw along the shaded edge"),
-                Step("middles from dark", "own zone", "wet", "draw beside it and pull both inwards with a damp brush"),
-                Step("palest", "own zone", "wet", "pull the last of it over the light, wet within a minute"),
-                Step("darkest", "own zone", "dry", "touch raw colour to the deepest points"),
+                SchoolStep("darkest", "own zone", "start", "draw along the shaded edge"),
+                SchoolStep(
+                    "middles from dark", "own zone", "wet", "draw beside it and pull both inwards with a damp brush"
+                ),
+                SchoolStep("palest", "own zone", "wet", "pull the last of it over the light, wet within a minute"),
+                SchoolStep("darkest", "own zone", "dry", "touch raw colour to the deepest points"),
             ),
         ),
         flat("D0", "soluble"),

@@ -8,7 +8,7 @@ from __future__ import annotations
 from paleta.media._medium import Advice, Fit, Medium, Over, SecondBox, Texture, Way
 from paleta.media._optics import lay_watercolour
 from paleta.media._pace import Pace
-from paleta.media._school import School, Step, flat
+from paleta.media._school import School, SchoolStep, flat
 from paleta.media._swatch import DILUTED
 
 MEDIUM = Medium(
@@ -27,10 +27,12 @@ MEDIUM = Medium(
             "watercolour",
             "Pigment at the dark ends, joined through the middle with a damp brush; raw colour on the deepest points.",
             (
-                Step("darkest", "own zone", "start", "touch colour to the deep ends"),
-                Step("middles from dark", "own zone", "wet", "set it against the wet edge and let the two meet"),
-                Step("palest", "own zone", "wet", "join the ends with a damp brush, lift a light line if it closes up"),
-                Step("darkest", "own zone", "dry", "touch raw colour to the deepest points"),
+                SchoolStep("darkest", "own zone", "start", "touch colour to the deep ends"),
+                SchoolStep("middles from dark", "own zone", "wet", "set it against the wet edge and let the two meet"),
+                SchoolStep(
+                    "palest", "own zone", "wet", "join the ends with a damp brush, lift a light line if it closes up"
+                ),
+                SchoolStep("darkest", "own zone", "dry", "touch raw colour to the deepest points"),
             ),
         ),
         School(
@@ -39,9 +41,9 @@ MEDIUM = Medium(
             "watercolour",
             "A pale wash all over, then darker colour dropped in at the base while it is wet.",
             (
-                Step("palest", "all over", "start", "lay an even wash up to the line"),
-                Step("middles from pale", "own zone", "wet", "drop it into the wet wash and let it move"),
-                Step("darkest", "own zone", "wet", "drop it in at the base and leave it alone"),
+                SchoolStep("palest", "all over", "start", "lay an even wash up to the line"),
+                SchoolStep("middles from pale", "own zone", "wet", "drop it into the wet wash and let it move"),
+                SchoolStep("darkest", "own zone", "wet", "drop it in at the base and leave it alone"),
             ),
         ),
         School(
@@ -50,14 +52,14 @@ MEDIUM = Medium(
             "watercolour",
             "Clean water up to the line, strong colour on the shade edge, let it travel inwards.",
             (
-                Step(
+                SchoolStep(
                     "darkest",
                     "own zone",
                     "start",
                     "wet the region with clean water, then drop colour on the shade edge",
                 ),
-                Step("middles from dark", "own zone", "wet", "drop it beside the dark and let them travel"),
-                Step("palest", "own zone", "wet", "ease the last edge with a damp brush"),
+                SchoolStep("middles from dark", "own zone", "wet", "drop it beside the dark and let them travel"),
+                SchoolStep("palest", "own zone", "wet", "ease the last edge with a damp brush"),
             ),
         ),
         flat("W0", "watercolour"),

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 from paleta.errors import PlanImpossible
 from paleta.light import SHARES, ZONE_NAMES
-from paleta.media import MEDIA, Join, School, Step
+from paleta.media import MEDIA, Join, School, SchoolStep
 
 SHARES_ROUNDING = 0.01
 MASK_KINDS = ("mask", "tape")
@@ -229,7 +229,7 @@ def _again(before: Stroke, own: tuple[int, ...], swatch: str, zones: tuple[int, 
     return before.swatch == swatch and there & set(own) == there & set(zones)
 
 
-def _shades(step: Step, school: School, count: int) -> list[int]:
+def _shades(step: SchoolStep, school: School, count: int) -> list[int]:
     """Shade numbers, 1 = palest. A school that names the second darkest leaves it out of its middles."""
     middles = list(range(2, count))
     if any(other.which == "second darkest" for other in school.steps):

@@ -196,7 +196,18 @@ def _cut_line(one: object, left: float, top: float, **look: object) -> Polyline:
 def lines_to_cut(plan: CardPlan, picture: Picture, masks: Mapping[str, Sequence[int]] | None = None) -> Drawing:
     """At full size, on the picture's own paper: the panel and what is cut out, through; masks, through film alone.
 
-    masks  regions by the mask's name; they are cut slightly inside the line.
+    Parameters
+    ----------
+    plan
+        the card
+    picture
+        what it is made for, with its regions
+    masks
+        regions by the mask's name; they are cut slightly inside the line
+
+    Returns
+    -------
+    A drawing in mm at full size.
     """
     marks: list[Mark] = []
     if plan.crop is not None:

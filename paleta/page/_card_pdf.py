@@ -27,7 +27,28 @@ def card_pdf(
 ) -> bytes:  # fmt: skip
     """Pages of the given paper, and one of the picture's own size with what is cut out of it.
 
-    cutting  the cutting plan, or why there is none.
+    Parameters
+    ----------
+    plan
+        the card
+    cutting
+        the cutting plan, or why there is none
+    steps
+        what is done, in order
+    to_cut
+        what is cut out of the picture; None: nothing
+    title
+        what stands at the top
+    unit
+        in which lengths are written: in, cm or mm
+    paper
+        the printer's: letter or a4
+    photo
+        the coloured picture as the bytes of a JPEG
+
+    Returns
+    -------
+    The PDF's bytes.
     """
     out = io.BytesIO()
     width, height = PAPERS[paper]

@@ -21,7 +21,20 @@ TALLEST = 3
 def card_look(plan: CardPlan, coloured: Image.Image, picture: Picture, width_px: int) -> Image.Image:
     """The card from the front, lamp at the top left, `width_px` wide or, if that made it too tall, narrower.
 
-    coloured  the whole picture as planned, in RGB.
+    Parameters
+    ----------
+    plan
+        the card
+    coloured
+        the whole picture as planned, in RGB
+    picture
+        what it is made for, with its crop
+    width_px
+        of the result; less where it would come out too tall
+
+    Returns
+    -------
+    The card from the front, lamp at the top left.
     """
     edge = round(width_px * EDGE_SHARE)
     width, height = (float(side.mm) for side in (plan.front.width, plan.front.height))

@@ -108,7 +108,26 @@ def recipe_page(
 ) -> RecipePage:  # fmt: skip
     """All that stands on the page.
 
-    touches  finishing touches in their order; None: those of the sheet as `plan_touches` orders them.
+    Parameters
+    ----------
+    sheet
+        the piece as it is set
+    plan
+        its order
+    region_map
+        its regions
+    version
+        which version it is; None: none is kept
+    card
+        the laid-out card, if there is one
+    unit
+        in which lengths are written: in, cm or mm
+    touches
+        finishing touches in their order; None: those of the sheet as `plan_touches` orders them
+
+    Returns
+    -------
+    All that stands on the page.
     """
     lettered = [*_lettered(sheet, region_map)]
     after = plan_touches(sheet.finish.touches, sheet.media) if touches is None else touches
@@ -281,5 +300,18 @@ def recipe_text(page: RecipePage) -> str:
 
 
 def said_visit(page: RecipePage, visit: Visit) -> str:
+    """One time a pen is taken up, as a line to read at the table.
+
+    Parameters
+    ----------
+    page
+        the page that the visit stands on
+    visit
+        of one pen
+
+    Returns
+    -------
+    Numbers of the passes, the pen's name and where it goes, as one line.
+    """
     numbers = str(visit.first) if visit.first == visit.last else f"{visit.first}–{visit.last}"
     return f"{numbers} {page.chip(visit.swatch).name}: {' '.join(visit.stops)}"

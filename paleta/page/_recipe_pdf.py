@@ -30,7 +30,18 @@ LAMP = HexColor("#f6c945")
 def recipe_pdf(page: RecipePage, line_jpeg: bytes, coloured_jpeg: bytes, *, paper: str = "letter") -> bytes:
     """The page as PDF with text that can be selected.
 
-    line_jpeg, coloured_jpeg  the drawing, and the picture as planned.
+    Parameters
+    ----------
+    page
+        all that stands on it
+    line_jpeg, coloured_jpeg
+        the drawing, and the picture as planned
+    paper
+        the printer's: letter or a4
+
+    Returns
+    -------
+    The PDF's bytes, with text that can be selected.
     """
     pictures = ImageReader(io.BytesIO(line_jpeg)), ImageReader(io.BytesIO(coloured_jpeg))
     size = PAPERS[paper]

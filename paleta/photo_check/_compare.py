@@ -80,7 +80,11 @@ def compare(
     photo : bytes or Impression
         Of the card, whichever way up, in whatever light there is.
     recipe : Recipe or Sheet
-        What was to be made; `region_map` is its map after its edits, `relief` its forms, if they are known.
+        What was to be made.
+    region_map : RegionMap
+        Its map after its edits.
+    relief : Relief, optional
+        Its forms; modelled where they are not given.
     corners : 4 x 2, optional
         Of the card in the photo as (x, y) 0..1; found where they are not said.
     patches : sequence of GreyPatch

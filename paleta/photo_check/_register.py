@@ -112,6 +112,8 @@ def register(
     ----------
     photo : bytes or Impression
         A photo or scan, whichever way up; its size on paper need not be known.
+    impression : Impression
+        The stamped image as it was read once.
     corners : 4 x 2, optional
         Of the sheet in the photo as (x, y) 0..1, top left first; found where they are not said.
 

@@ -54,7 +54,19 @@ def look_of(coat: Coat) -> str:
 @lru_cache(maxsize=4096)
 def stack_look(stack: tuple[tuple[tuple[Swatch, ...], School], ...], paper: Paper) -> tuple[Lab, ...]:
     """Lab of the zones of coats over each other, lowest first, each a ramp (palest first) and its school; deepest zone
-    first, as many as the longest ramp has swatches. Each coat is dry before the next."""
+    first, as many as the longest ramp has swatches. Each coat is dry before the next.
+
+    Parameters
+    ----------
+    stack
+        coats over each other, lowest first, each dry before the next: a ramp (palest first) and its school
+    paper
+        what they are laid on
+
+    Returns
+    -------
+    L*a*b* of the zones, the deepest first, as many as the longest ramp has swatches.
+    """
     zones = max(len(ramp) for ramp, _ in stack)
     layers: list[list[Layer]] = [[] for _ in range(zones)]
     for ramp, school in stack:

@@ -209,6 +209,12 @@ def compose(
 
     Parameters
     ----------
+    sheet : Sheet
+        What is planned.
+    canvas : Canvas
+        The drawing at the size of the picture: its lines, regions and paper.
+    view : str
+        One of VIEWS.
     light : h x w float32, 0..1, or None
         As `sheet_light` gives it at the canvas's size; None for the views of UNLIT, on which none falls.
     px_per_mm : float
@@ -221,6 +227,8 @@ def compose(
         Where regions look or melt otherwise than the sheet says.
     with_accents : bool
         Thin lines that follow the light; while the lamp moves they are left out.
+    quick : bool
+        For a lamp that moves: from a coarser table of colours.
 
     Returns
     -------
@@ -295,6 +303,10 @@ def sheet_light(
 
     Parameters
     ----------
+    sheet : Sheet
+        Its lamp, glows, bodies and grounds.
+    relief : Relief
+        The modelled forms of its bodies.
     lamp : Lamp, optional
         Another than the sheet's.
     full_size : bool

@@ -31,7 +31,7 @@ place = PlaceSerializer.of
 WHITE, FOAM = "#ffffff", "#e6e6e6"
 
 
-def card_readout(card: CardOf) -> dict[str, Any]:
+def present_card(card: CardOf) -> dict[str, Any]:
     plan, picture = card.plan, card.picture
     assert plan.crop is not None and plan.rough is not None
     return {
@@ -123,7 +123,7 @@ def _slab(plan: CardPlan, one: Slab) -> dict[str, Any]:
     }
 
 
-def cutting_readout(plan: CutPlan, cards: int) -> dict[str, Any]:
+def present_cutting(plan: CutPlan, cards: int) -> dict[str, Any]:
     return {
         "cards": cards,
         "sheets": [_sheet(one) for one in plan.sheets],

@@ -45,7 +45,7 @@ class CardViews(OfSheets):
         """Every size and place on the card, what speaks against it, and the order it is made in."""
         asked = self.asked(request)
         card = layouts.card_of(asked.piece.stamping, asked.sheet)
-        return Response({"laid": presenters.card_readout(card) if card else None})
+        return Response({"laid": presenters.present_card(card) if card else None})
 
     @extend_schema(parameters=[RECIPE, OpenApiParameter("cards", int)], responses=CutPlanSerializer)
     @action(detail=True)
@@ -58,7 +58,7 @@ class CardViews(OfSheets):
             cards = number_in(request, "cards", int)
             if not 1 <= cards <= MOST_CARDS:
                 raise ValidationError({"cards": f"A cutting plan is for 1 to {MOST_CARDS:,} cards."})
-        return Response(presenters.cutting_readout(layouts.cutting_of(card, cards), cards))
+        return Response(presenters.present_cutting(layouts.cutting_of(card, cards), cards))
 
     @changes(CardLikeSerializer)
     @action(detail=True, methods=["put"], url_path="card-like")

@@ -29,7 +29,7 @@ def line_of(check: PhotoCheck) -> dict[str, Any]:
     return {**{name: getattr(check, name) for name in names}, "recipe_number": check.recipe.number}
 
 
-def check_readout(check: PhotoCheck, other: PhotoCheck | None = None) -> dict[str, Any]:
+def present_check(check: PhotoCheck, other: PhotoCheck | None = None) -> dict[str, Any]:
     """All of a photo check."""
     sheet = sheet_of(check)
     faults, said = faults_of(check, other)
@@ -75,7 +75,7 @@ def _hex(lab: Lab | None) -> str:
     return lab_to_hex(lab) if lab is not None else ""
 
 
-def measured_readout(found: list[tuple[Measured, SwatchRecord, Drawer]]) -> list[dict[str, Any]]:
+def present_measured(found: list[tuple[Measured, SwatchRecord, Drawer]]) -> list[dict[str, Any]]:
     """Swatches whose values may be taken over from own cards."""
     return [
         {

@@ -62,7 +62,7 @@ class PiecePhotoViews(PieceActions):
         data = uploaded(form.pop("photo"))
         version = version_named(request)
         check = services.check_photo(actor=request.user, piece=piece, version=version, data=data, **form)
-        return Response(presenters.check_readout(check), status=201)
+        return Response(presenters.present_check(check), status=201)
 
     @extend_schema(parameters=[IF_MATCH], request=SimulatedFormSerializer, responses={201: PhotoCheckSerializer})
     @action(detail=True, methods=["post"], url_path="try-photo")
@@ -74,7 +74,7 @@ class PiecePhotoViews(PieceActions):
         check = services.try_without_a_card(
             actor=request.user, piece=piece, version=version_named(request), faults=faults, **form
         )
-        return Response(presenters.check_readout(check), status=201)
+        return Response(presenters.present_check(check), status=201)
 
     @extend_schema(methods=["GET"], responses=MeasuredSerializer(many=True))
     @extend_schema(methods=["POST"], parameters=[IF_MATCH], request=TakeMeasuredSerializer, responses=TakenSerializer)
@@ -83,7 +83,7 @@ class PiecePhotoViews(PieceActions):
         """Swatches that come out otherwise on three or more own cards; a value is taken over, or put back."""
         piece = self.get_object()
         if request.method == "GET":
-            return Response(presenters.measured_readout(services.measured_for(request.user, piece)))
+            return Response(presenters.present_measured(services.measured_for(request.user, piece)))
         form = self.read_form(TakeMeasuredSerializer)
         drawer = services.take_measured(actor=request.user, piece=piece, version=version_named(request), **form)
         return Response({"drawer_version": drawer.version})
@@ -99,7 +99,7 @@ class PhotoCheckViewSet(viewsets.GenericViewSet):
 
     @extend_schema(responses=PhotoCheckSerializer, parameters=[AGAINST])
     def retrieve(self, request: UserRequest, pk: str) -> Response:
-        return Response(presenters.check_readout(self.get_object(), self._other()))
+        return Response(presenters.present_check(self.get_object(), self._other()))
 
     def destroy(self, request: UserRequest, pk: str) -> Response:
         services.forget_check(actor=request.user, check=self.get_object())
@@ -112,7 +112,7 @@ class PhotoCheckViewSet(viewsets.GenericViewSet):
         form = FineSerializer(data=request.data)
         form.is_valid(raise_exception=True)
         check = services.dismiss_fault(actor=request.user, check=self.get_object(), **form.validated_data)
-        return Response(presenters.check_readout(check))
+        return Response(presenters.present_check(check))
 
     @extend_schema(
         responses={(200, "image/jpeg"): OpenApiTypes.BINARY, (200, "image/png"): OpenApiTypes.BINARY},

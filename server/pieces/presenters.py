@@ -21,13 +21,13 @@ from server.pieces.models import Piece
 from server.pieces.serializers import RampSerializer, ShelfPieceSerializer
 
 
-def shelf_readout(piece: Piece) -> dict[str, Any]:
+def present_shelf(piece: Piece) -> dict[str, Any]:
     lamp = Lamp(azimuth_deg=piece.lamp_azimuth_deg, elevation_deg=piece.lamp_elevation_deg)
     names = ShelfPieceSerializer().fields.keys() - {"clock"}
     return {**{name: getattr(piece, name) for name in names}, "clock": lamp.clock}
 
 
-def piece_readout(piece: Piece, kept: Sheet | None = None) -> dict[str, Any]:
+def present_piece(piece: Piece, kept: Sheet | None = None) -> dict[str, Any]:
     """The piece on its working sheet, or on the sheet of a kept version."""
     sheet = kept or piece.sheet()
     near = piece.steps.filter(number__range=(piece.position - 1, piece.position + 1))
@@ -35,7 +35,7 @@ def piece_readout(piece: Piece, kept: Sheet | None = None) -> dict[str, Any]:
     return {
         "id": piece.pk,
         "version": piece.version,
-        **sheet_readout(piece, sheet),
+        **present_sheet(piece, sheet),
         "width_px": piece.width_px,
         "height_px": piece.height_px,
         "width_mm": round(piece.width_px / piece.dpi * MM_PER_INCH, 2),
@@ -49,7 +49,7 @@ def piece_readout(piece: Piece, kept: Sheet | None = None) -> dict[str, Any]:
     }
 
 
-def sheet_readout(piece: Piece, sheet: Sheet) -> dict[str, Any]:
+def present_sheet(piece: Piece, sheet: Sheet) -> dict[str, Any]:
     """Every part of a sheet of the piece."""
     borders = _borders(piece, sheet)
     stamp, media = sheet.stamp, sheet.media

@@ -22,7 +22,7 @@ from server.problems import Refused
 MOST_SCHOOLS = 100
 
 
-class StepSerializer(serializers.Serializer):
+class SchoolStepSerializer(serializers.Serializer):
     """One step: which shades, where, how it follows the one before, and what the hand does."""
 
     which = serializers.CharField(max_length=30)
@@ -36,7 +36,7 @@ class SchoolOutSerializer(serializers.Serializer):
     name = serializers.CharField()
     medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
     summary = serializers.CharField(allow_blank=True)
-    steps = StepSerializer(many=True)
+    steps = SchoolStepSerializer(many=True)
     own = serializers.BooleanField()
     id = serializers.IntegerField(allow_null=True, help_text="Of a school of one's own.")
 
@@ -84,7 +84,7 @@ def keep_school(*, actor: User, body: Mapping[str, Any], record: OwnSchool | Non
     return record
 
 
-def _readout(school: School, number: int | None) -> dict[str, Any]:
+def _present_school(school: School, number: int | None) -> dict[str, Any]:
     return {**school_to_plain(school), "own": school.own, "id": number}
 
 
@@ -106,17 +106,17 @@ class SchoolViewSet(viewsets.GenericViewSet):
 
     @extend_schema(responses=SchoolOutSerializer(many=True))
     def list(self, request: UserRequest) -> Response:
-        return Response([_readout(*one) for one in all_schools(request.user)])
+        return Response([_present_school(*one) for one in all_schools(request.user)])
 
     @extend_schema(request=SchoolFormSerializer, responses={201: SchoolOutSerializer})
     def create(self, request: UserRequest) -> Response:
         record = keep_school(actor=request.user, body=self._form())
-        return Response(_readout(record.as_core(), record.pk), status=201)
+        return Response(_present_school(record.as_core(), record.pk), status=201)
 
     @extend_schema(request=SchoolFormSerializer, responses=SchoolOutSerializer)
     def update(self, request: UserRequest, pk: str) -> Response:
         record = keep_school(actor=request.user, body=self._form(), record=self.get_object())
-        return Response(_readout(record.as_core(), record.pk))
+        return Response(_present_school(record.as_core(), record.pk))
 
     def destroy(self, request: UserRequest, pk: str) -> Response:
         record = self.get_object()

@@ -13,7 +13,7 @@ from paleta.errors import RecipeError
 from paleta.recipe import PARTS, Sheet, sheet_from_plain, sheet_to_plain
 from server.ownership import Actor, locked, require_owner
 from server.pieces.models import Piece, Step
-from server.pieces.presenters import sheet_readout
+from server.pieces.presenters import present_sheet
 from server.problems import ChangedElsewhere, Refused
 
 STEPS_KEPT = 200
@@ -57,7 +57,7 @@ def prepare_step(piece: Piece, version: int, sheet: Sheet) -> PreparedStep:
         If the piece is no longer at `version`.
     """
     plain = sheet_to_plain(sheet)
-    sheet_readout(piece, sheet)
+    present_sheet(piece, sheet)
     if piece.version != version:
         raise ChangedElsewhere
     return PreparedStep(sheet, plain, _patches(piece.current_sheet, plain), _patches(plain, piece.current_sheet))

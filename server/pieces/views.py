@@ -52,7 +52,7 @@ class PieceActions(viewsets.GenericViewSet):
         return self.show(piece)
 
     def show(self, piece: Piece, status: int = 200) -> Response:
-        return Response(presenters.piece_readout(piece), status=status, headers=tag(piece.version))
+        return Response(presenters.present_piece(piece), status=status, headers=tag(piece.version))
 
 
 LARGEST_NUMBER = 2**63 - 1

@@ -8,7 +8,7 @@ from paleta.page import CAUTION, Chip, RecipePage, recipe_text, said_visit
 from server.pieces.models import Piece
 
 
-def page_readout(page: RecipePage, piece: Piece, clock: str, *, has_card: bool) -> dict[str, Any]:
+def present_page(page: RecipePage, piece: Piece, clock: str, *, has_card: bool) -> dict[str, Any]:
     chips = {one.pen: _chip(one) for one in page.chips}
     return {
         **{name: getattr(page, name) for name in ("title", "version", "light", "azimuth_deg", "glows", "bare")},

@@ -43,7 +43,7 @@ class PageViews(OfSheets):
         """The recipe as it stands on one page."""
         asked, page = self._page(request)
         has_card = asked.sheet.card.spec is not None
-        return Response(presenters.page_readout(page, asked.piece, asked.sheet.light.lamp.clock, has_card=has_card))
+        return Response(presenters.present_page(page, asked.piece, asked.sheet.light.lamp.clock, has_card=has_card))
 
     @extend_schema(parameters=[RECIPE, UNIT, PAPER], responses={(200, "application/pdf"): OpenApiTypes.BINARY})
     @action(detail=True, url_path=r"one-page\.pdf")

@@ -12,7 +12,7 @@ from rest_framework.response import Response
 
 from paleta.order import Plan
 from server.derived.maps import region_map
-from server.pieces.order.presenters import plan_readout
+from server.pieces.order.presenters import present_plan
 from server.pieces.order.serializers import BatchSerializer, PlanSerializer
 from server.pieces.pace import pace_of
 from server.pieces.views import PieceActions, number_in
@@ -29,7 +29,7 @@ class OrderViews(PieceActions):
         known = {medium: pace_of(piece.owner_id, medium) for medium in sheet.media}
         shown = order_of(piece, sheet)
         found = region_map(piece.stamping, sheet)
-        told = plan_readout(sheet, found, shown.plan, shown.by_region, known=known)
+        told = present_plan(sheet, found, shown.plan, shown.by_region, known=known)
         return Response(told | {"version": shown.version, "worked_out": _offer(shown.plan, shown.worked_out)})
 
     @extend_schema(responses=BatchSerializer, parameters=[OpenApiParameter("copies", int, required=True)])

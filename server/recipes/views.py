@@ -17,7 +17,7 @@ from server.accounts.authentication import UserRequest
 from server.derived import pictures, plans
 from server.derived.maps import region_map
 from server.pieces import presenters
-from server.pieces.order.presenters import plan_readout
+from server.pieces.order.presenters import present_plan
 from server.pieces.order.serializers import PlanSerializer
 from server.pieces.pace import pace_of
 from server.pieces.serializers import PieceSerializer
@@ -70,7 +70,7 @@ class RecipeViews(PieceActions):
         """The piece as the version froze it."""
         piece = self.get_object()
         kept = services.recipe_of(services.recipe_named(piece, number))
-        return Response(presenters.piece_readout(piece, kept.sheet))
+        return Response(presenters.present_piece(piece, kept.sheet))
 
     @extend_schema(responses=PlanSerializer, parameters=[NUMBER])
     @action(detail=True, url_path=f"{ONE}/plan")
@@ -82,7 +82,7 @@ class RecipeViews(PieceActions):
         paces = {medium: one.pace for medium, one in known.items()}
         _, by_region = plans.plans_of(piece.stamping, kept.sheet, paces)
         found = region_map(piece.stamping, kept.sheet)
-        told = plan_readout(kept.sheet, found, kept.plan, by_region, known=known)
+        told = present_plan(kept.sheet, found, kept.plan, by_region, known=known)
         return Response(told | {"version": kept.version, "worked_out": None})
 
     @extend_schema(

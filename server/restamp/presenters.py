@@ -8,7 +8,7 @@ from paleta.colour import lab_to_hex
 from paleta.restamp import PaperChange
 
 
-def change_readout(one: PaperChange) -> dict[str, Any]:
+def present_change(one: PaperChange) -> dict[str, Any]:
     """A thing that looks otherwise on another paper."""
     return {
         "name": one.name,

@@ -29,4 +29,4 @@ class RestampViews(PieceActions):
         data = uploaded(form.pop("image"))
         piece, changes = services.stamp_again(actor=request.user, piece=first, data=data, **form)
         told = {"piece": piece.pk, "warnings": piece.warnings}
-        return Response({**told, "changes": [presenters.change_readout(one) for one in changes]}, status=201)
+        return Response({**told, "changes": [presenters.present_change(one) for one in changes]}, status=201)

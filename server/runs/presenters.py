@@ -49,7 +49,7 @@ def line_of(run: Run) -> dict[str, Any]:
     }
 
 
-def run_readout(run: Run) -> dict[str, Any]:
+def present_run(run: Run) -> dict[str, Any]:
     """All of a run that is coloured along."""
     recipe, plan, state = recipe_followed(run), plan_followed(run), state_of(run)
     sheet, piece = recipe.sheet, piece_of(run)
@@ -162,7 +162,7 @@ def _stint_times(state: RunState, plan: Plan, stints: Sequence[Stint], cards: in
     return found
 
 
-def choices_readout(run: Run, now: float) -> list[dict[str, Any]]:
+def present_choices(run: Run, now: float) -> list[dict[str, Any]]:
     """What may be laid now, best first."""
     state, recipe = state_of(run), recipe_followed(run)
     slower = slowness(recipe.sheet.stamp.paper_used)

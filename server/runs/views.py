@@ -63,7 +63,7 @@ class PieceRunViews(PieceActions):
         """Begin to colour along. The sheet is kept as a version first if it has changed."""
         version, form = version_named(request), self.read_form(StartRunSerializer)
         run = along.start_run(actor=request.user, piece=self.get_object(), version=version, **form)
-        return Response(presenters.run_readout(run), status=201)
+        return Response(presenters.present_run(run), status=201)
 
 
 class RunViewSet(viewsets.GenericViewSet):
@@ -98,7 +98,7 @@ class RunViewSet(viewsets.GenericViewSet):
 
     @extend_schema(responses=RunReadoutSerializer)
     def retrieve(self, request: UserRequest, pk: str) -> Response:
-        return Response(presenters.run_readout(self.get_object()))
+        return Response(presenters.present_run(self.get_object()))
 
     def destroy(self, request: UserRequest, pk: str) -> Response:
         services.forget_run(actor=request.user, run=self.get_object())
@@ -120,7 +120,7 @@ class RunViewSet(viewsets.GenericViewSet):
     @action(detail=True, pagination_class=None)
     def choices(self, request: UserRequest, pk: str) -> Response:
         """What may be laid now, best first."""
-        return Response(presenters.choices_readout(self.get_object(), number_in(request, "now", float)))
+        return Response(presenters.present_choices(self.get_object(), number_in(request, "now", float)))
 
     @extend_schema(request={"multipart/form-data": RunPhotoSerializer}, responses={201: RunReadoutSerializer})
     @action(detail=True, methods=["post"])
@@ -130,7 +130,7 @@ class RunViewSet(viewsets.GenericViewSet):
         values = dict(form.validated_data)
         data = uploaded(values.pop("photo"))
         run = along.add_photo(actor=request.user, run=self.get_object(), data=data, **values)
-        return Response(presenters.run_readout(run), status=201)
+        return Response(presenters.present_run(run), status=201)
 
     @extend_schema(
         responses={(200, "image/jpeg"): OpenApiTypes.BINARY},
@@ -158,7 +158,7 @@ class RunViewSet(viewsets.GenericViewSet):
         if request.method == "GET":
             number = along.newest_version(run).number
             return Response({"to_version": number, "sentences": along.moving_does(run)})
-        return Response(presenters.run_readout(along.move_run(actor=request.user, run=run)))
+        return Response(presenters.present_run(along.move_run(actor=request.user, run=run)))
 
     @extend_schema(request=None, responses={201: KeptVersionSerializer})
     @action(detail=True, methods=["post"])

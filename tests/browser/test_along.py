@@ -14,7 +14,7 @@ from server.recipes.models import RecipeRecord
 from server.recipes.services import keep_recipe
 from server.runs.along import start_run, state_of
 from server.runs.models import Run, RunEvent
-from server.runs.presenters import run_readout
+from server.runs.presenters import present_run
 from tests.browser.base import BrowserTest, browser
 from tests.builders import as_file, line_drawing
 from tests.server.builders import coloured, make_piece
@@ -146,7 +146,7 @@ class WalkTest(AlongTest):
 
     @staticmethod
     def stints(run: Run) -> list[tuple[int, int]]:
-        return [(one["first_pass"], one["last_pass"]) for one in run_readout(run)["stints"]]
+        return [(one["first_pass"], one["last_pass"]) for one in present_run(run)["stints"]]
 
     @staticmethod
     def next_stint(stints: list[set[int]], laid: set[int]) -> set[int]:

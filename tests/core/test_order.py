@@ -22,7 +22,7 @@ from paleta.order import (
     Pace,
     Plan,
     School,
-    Step,
+    SchoolStep,
     Work,
     batch,
     check_batch,
@@ -103,7 +103,7 @@ class SchoolTest(SimpleTestCase):
             self.assertEqual(school_named(code).medium, medium)
 
     def test_a_school_that_does_not_start_or_starts_twice_is_refused(self):
-        start = Step("palest", "all over", "start", "lay")
+        start = SchoolStep("palest", "all over", "start", "lay")
         for steps, words in (((), "must start"), ((start, start), "only the first")):
             with self.subTest(words=words), self.assertRaisesMessage(SchoolError, words):
                 School("X", "X", "marker", "", steps)

@@ -16,7 +16,7 @@ from paleta.order import (
     Mask,
     Pace,
     School,
-    Step,
+    SchoolStep,
     Work,
     check_plan,
     expand,
@@ -181,7 +181,7 @@ class PlanComparedTest(SimpleTestCase):
 
     def test_a_dark_middle_that_creeps_is_planned_though_it_stands_between_paler_coats(self):
         steps = [("darkest", "own zone", "start"), ("middle", "own zone", "dry"), ("palest", "all over", "dry")]
-        own = School("own-1", "Dark, middle, pale", "marker", "", tuple(Step(*step, "lay it") for step in steps))
+        own = School("own-1", "Dark, middle, pale", "marker", "", tuple(SchoolStep(*step, "lay it") for step in steps))
         work = Work(
             (Job(1, "one", 40, ("pale", "ink", "mid")), Job(2, "other", 40, ("pale", "mid", "deep"))),
             Work.pairs([(1, 2)]), frozenset({"ink"}),

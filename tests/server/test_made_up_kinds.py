@@ -19,7 +19,7 @@ CHALK = '''
 from paleta.media._medium import Advice, Fit, Medium, Over, SecondBox, Texture, Way
 from paleta.media._optics import lay_inkpad
 from paleta.media._pace import Pace
-from paleta.media._school import School, Step
+from paleta.media._school import School, SchoolStep
 
 MEDIUM = Medium(
     code="chalk",
@@ -32,8 +32,8 @@ MEDIUM = Medium(
     usual_school="C1",
     schools=(
         School("C1", "Dust and rub", "chalk", "The palest all over, the darkest rubbed in.", (
-            Step("palest", "all over", "start", "dust it on and rub it in"),
-            Step("darkest", "own zone", "any", "rub the dark into the shade"),
+            SchoolStep("palest", "all over", "start", "dust it on and rub it in"),
+            SchoolStep("darkest", "own zone", "any", "rub the dark into the shade"),
         )),
     ),
     lies_on={"pencil": Over(False, "Wax sheds the dust.")},

@@ -11,10 +11,16 @@ NOTHING, BESIDE, BELOW = -1, 0, 1
 def best_cuts(best, how, wide, high):
     """Fill in what every part of the sheet is worth.
 
-    best  worth of a part wide[i] x high[j]: that of its best single piece to begin with.
-    how   of that part, (code, number): as it came for a single piece, (BESIDE, i of the left part) or (BELOW, j of the
-          upper part).
-    wide, high  rising places from 0.
+    Parameters
+    ----------
+    best
+        float64, len(wide) x len(high): what a part wide[i] x high[j] is worth; as the best single piece on it to
+        begin with, changed in place
+    how
+        int64, the same by 2, changed in place: (code, number) of the best; as it came for a single piece, (BESIDE,
+        i of the left part) or (BELOW, j of the upper part)
+    wide, high
+        int64 places where a cut can matter, rising from 0
     """
     for i in range(len(wide)):
         for j in range(len(high)):

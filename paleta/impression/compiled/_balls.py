@@ -25,9 +25,19 @@ def _flood(cells, stage, k, queue, tail, steps):
 def roll(distance, radii):
     """Cells as H x W int32, 1..n in the order they are met, 0 where no ball comes.
 
-    `distance` H x W float32 says how large a ball may stand on a pixel, `radii` falls. From ball to smaller ball: what
-    it reaches from a cell belongs to the nearest one, what is new becomes a cell. Every pixel is met once, as only
-    what the present ball reaches and the ones before did not is open to it.
+    From ball to smaller ball: what it reaches from a cell belongs to the nearest one, what is new becomes a cell. Every
+    pixel is met once, as only what the present ball reaches and the ones before did not is open to it.
+
+    Parameters
+    ----------
+    distance
+        float32, H x W: how large a ball may stand on each pixel, in pixels
+    radii
+        of the balls, falling, in pixels
+
+    Returns
+    -------
+    int32, H x W: cells from 1 in the order they are met, 0 where no ball comes.
     """
     height, width = distance.shape
     wide = width + 2  # a frame of one pixel keeps neighbours inside

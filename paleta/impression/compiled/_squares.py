@@ -8,7 +8,17 @@ from numba import njit
 
 @njit("float64[:,::1](float64[:,::1], float64[:,::1])", cache=True, nogil=True)
 def likeliest_way(one, other):
-    """n x n: the largest product over all k of one[i, k] and other[k, j]; nothing is below 0. Zeros cost nothing."""
+    """n x n: the largest product over all k of one[i, k] and other[k, j]; nothing is below 0. Zeros cost nothing.
+
+    Parameters
+    ----------
+    one, other
+        float64, n x n, 0..1: likelihoods of the first part of a way and of the second
+
+    Returns
+    -------
+    float64, n x n: the best product over all places between.
+    """
     n = len(one)
     best = np.zeros((n, n))
     for i in range(n):

@@ -19,10 +19,30 @@ LOSS = 1e-6
 def equations(layers, index, standing, depth, kind, steps, weights, ends):
     """Data, columns and row starts of the rows that `index` numbers (L x H x W from 0, -1: none), sorted.
 
-    layers    L x H x W, the body of each pixel (0 = none), with a rim of nothing as wide as the longest step.
-    standing  H x W, how near what stands there is; depth the same by body: a nearer thing leaves a border free.
-    kind      by body, its row of steps (kinds x n x 2, down and across; sorted), weights (kinds x n) and ends (kinds x
-              2 x 3): what has down * row + across * col > reach lies beyond one, where a border is free too.
+    Parameters
+    ----------
+    layers
+        int, L x H x W: the body of each pixel in each layer, 0 for none, with a rim of nothing as wide as the
+        longest step
+    index
+        int, L x H x W: number of each pixel's unknown from 0, -1 for none
+    standing
+        int, H x W: how near what stands there is
+    depth
+        by body, the same measure: a nearer thing leaves a border free
+    kind
+        by body, its row in `steps`, `weights` and `ends`
+    steps
+        int, kinds x n x 2: the neighbours of a pixel, down and across, sorted
+    weights
+        float, kinds x n: how strongly each neighbour counts
+    ends
+        float, kinds x 2 x 3: what has down * row + across * column > reach lies beyond an end, where a border is
+        free too
+
+    Returns
+    -------
+    Data, column numbers and row starts of a sparse matrix by rows, columns sorted.
     """
     count = index.max() + 1
     most = steps.shape[1] + 1

@@ -16,6 +16,23 @@ def shaded(depth, height, tallest, downs, acrosses, rises, behind):
     risen by so much; nothing falls on what stands at the depth `behind` or deeper. `tallest` is the highest of a row.
 
     Step by step and not pixel by pixel, so that a row is worked out several pixels at once.
+
+    Parameters
+    ----------
+    depth
+        H x W: how near each pixel's body is
+    height
+        float, H x W: height above the paper, in pixels
+    tallest
+        the highest of each row, in pixels
+    downs, acrosses, rises
+        by step on the way to the lamp: pixels down, pixels across, pixels that the ray has risen
+    behind
+        what stands at this depth or deeper takes no shadow
+
+    Returns
+    -------
+    H x W: 1 where the ray to the lamp meets something nearer, else 0.
     """
     rows, cols = depth.shape
     result = np.zeros((rows, cols), np.uint8)

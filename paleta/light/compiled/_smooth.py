@@ -9,7 +9,21 @@ from numba import njit
 @njit("float32[:,:,::1](float32[:,:,::1], int32[:,::1], float32[::1])", cache=True, nogil=True)
 def smoothed(normals, body_map, part):
     """H x W x 3 normals, each the mean of those around it on the same body and of unit length again; flat where there
-    is no body. `part` is how much a normal counts one, two ... pixels away, from 0 on, in a row as in a column."""
+    is no body.
+
+    Parameters
+    ----------
+    normals
+        float, H x W x 3, of unit length
+    body_map
+        int, H x W: the body of each pixel, 0 for none
+    part
+        how much a normal counts 0, 1, 2 ... pixels away, in a row as in a column
+
+    Returns
+    -------
+    H x W x 3 of unit length; flat (0, 0, 1) where there is no body.
+    """
     rows, cols = body_map.shape
     result = np.empty_like(normals)
     reach = len(part) - 1

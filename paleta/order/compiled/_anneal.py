@@ -21,6 +21,29 @@ def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rou
 
     A stroke is moved beside another of its pen; a stretch is moved; whole visits of pens are moved; a block is laid
     into the visits that others make of its pens, or put together again elsewhere.
+
+    Parameters
+    ----------
+    table, lists, covers, pace
+        the work in numbers, as paleta.order.columns names its columns; times in ms
+    given
+        the sequence to begin with, as rows of `table`
+    block_of
+        the block of each row
+    blocks_at, blocks
+        the rows of each block: blocks[blocks_at[b]:blocks_at[b + 1]]
+    rounds
+        how many changes are tried
+    hot
+        the heat to begin with, in ms
+    seed
+        of the generator
+    unit
+        what one ms costs where one change of pen costs 1
+
+    Returns
+    -------
+    The best sequence found, and its cost.
     """
     count = given.size
     after = following(table)

@@ -17,6 +17,19 @@ def built(table, lists, covers, pace, blocks_at, blocks, way):
 
     SOONEST: what can start soonest, its change of pen included. PLAIN: stay with the pen, then the pen with the most
     work ready. HABIT: as SOONEST, but the pen in the hand is not looked at.
+
+    Parameters
+    ----------
+    table, lists, covers, pace
+        the work in numbers, as paleta.order.columns names its columns; times in ms
+    blocks_at, blocks
+        the rows of each block: blocks[blocks_at[b]:blocks_at[b + 1]]
+    way
+        SOONEST, PLAIN or HABIT
+
+    Returns
+    -------
+    A sequence of rows, and how many of them found no place.
     """
     count = len(table)
     start, end, pushed = np.zeros(count, np.int64), np.zeros(count, np.int64), np.full(count, NEVER, np.int64)

@@ -12,7 +12,23 @@ from paleta.order.compiled._times import change_of, held_before, times
 @njit(cache=True, nogil=True)
 def proved(table, lists, covers, pace, best, best_cost, most, unit):
     """Every sequence is looked at or shown to be no better than `best`: the best, its cost, and whether that was
-    finished within `most` steps. At each depth the strokes that may follow are tried, the least bound first."""
+    finished within `most` steps. At each depth the strokes that may follow are tried, the least bound first.
+
+    Parameters
+    ----------
+    table, lists, covers, pace
+        the work in numbers, as paleta.order.columns names its columns; times in ms
+    best, best_cost
+        the best sequence known and its cost
+    most
+        how many steps may be looked at
+    unit
+        what one ms costs where one change of pen costs 1
+
+    Returns
+    -------
+    The best sequence, its cost, and whether all were looked at or ruled out.
+    """
     count = len(table)
     start, end, pushed = np.empty(count, np.int64), np.empty(count, np.int64), np.empty(count, np.int64)
     sequence, done = np.empty(count, np.int64), np.zeros(count, np.bool_)

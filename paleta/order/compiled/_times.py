@@ -158,6 +158,23 @@ def times(table, lists, covers, pace, sequence, count, start, end, pushed):
 
     Where a wet blend would break by waiting in it, what it follows is begun later (`pushed`), as the earliest schedule
     with longest gaps is found.
+
+    Parameters
+    ----------
+    table, lists, covers, pace
+        the work in numbers, as paleta.order.columns names its columns; times in ms
+    sequence
+        rows of `table` in the order they are laid
+    count
+        how many of them count, from the first
+    start, end
+        filled in: when each row begins and ends, in ms
+    pushed
+        filled in: what a row was begun later for; NEVER where it was not
+
+    Returns
+    -------
+    When the last ends, in ms; -1 if the sequence breaks a rule.
     """
     pushed[:] = NEVER
     for _ in range(MOST_PUSHES):
@@ -206,6 +223,19 @@ def held_before(table, sequence, place):
 
 @njit(cache=True, nogil=True)
 def changes_of(table, sequence):
+    """How often another pen is taken up.
+
+    Parameters
+    ----------
+    table
+        the work in numbers, as paleta.order.columns names its columns
+    sequence
+        rows of `table` in the order they are laid
+
+    Returns
+    -------
+    How often another pen is taken up, the first not counted.
+    """
     hand, changes = -1, 0
     for one in sequence:
         if table[one, PEN] >= 0:

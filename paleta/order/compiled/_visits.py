@@ -16,8 +16,25 @@ IDLE = 16
 @njit(cache=True, nogil=True)
 def by_visits(table, visits, by_pen_at, by_pen, freed_at, freed, sequence):
     """Strokes in the order in which `visits` of pens come to them, drying left aside; what is left over at the end is
-    laid by the pen with the most work ready. `freed` are the strokes that need each one. Fills `sequence`, returns how
-    many visits it took, -1 if it got stuck."""
+    laid by the pen with the most work ready.
+
+    Parameters
+    ----------
+    table
+        the work in numbers, as paleta.order.columns names its columns
+    visits
+        pens in the order in which they are taken up
+    by_pen_at, by_pen
+        the strokes of each pen: by_pen[by_pen_at[p]:by_pen_at[p + 1]]
+    freed_at, freed
+        likewise the strokes that need each stroke
+    sequence
+        filled in: the strokes in their order
+
+    Returns
+    -------
+    How many visits were made; -1 if it got stuck.
+    """
     pen, level, count = table[:, PEN].copy(), table[:, RANK].copy(), len(table)
     pens = by_pen_at.size - 1
     open_ = table[:, NEEDS_END] - table[:, NEEDS_AT]  # needs of each that are not laid; -1: laid itself
@@ -77,8 +94,27 @@ def by_visits(table, visits, by_pen_at, by_pen, freed_at, freed, sequence):
 
 @njit(cache=True, nogil=True)
 def better_visits(table, visits, by_pen_at, by_pen, freed_at, freed, least, rounds, hot, seed):
-    """Fewer visits of pens, by annealing over their order: a visit is dropped, moved, swapped or added. `least` is what
-    it can never be under."""
+    """Fewer visits of pens, by annealing over their order: a visit is dropped, moved, swapped or added.
+
+    Parameters
+    ----------
+    table
+        the work in numbers, as paleta.order.columns names its columns
+    visits
+        pens in the order in which they are taken up, to begin with
+    by_pen_at, by_pen
+        the strokes of each pen: by_pen[by_pen_at[p]:by_pen_at[p + 1]]
+    freed_at, freed
+        likewise the strokes that need each stroke
+    least
+        fewer visits than this cannot be
+    rounds
+        how many changes are tried
+    hot
+        the heat to begin with, in visits
+    seed
+        of the generator
+    """
     pens = by_pen_at.size - 1
     sequence = np.empty(len(table), np.int64)
     room = 4 * visits.size + 16

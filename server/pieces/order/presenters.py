@@ -33,7 +33,7 @@ def schools_said(sheet: Sheet) -> str:
     return "; ".join(dict.fromkeys(sheet.order.school_of(medium).name for medium in sheet.media))
 
 
-def plan_readout(
+def present_plan(
     sheet: Sheet, region_map: RegionMap, plan: Plan, by_region: Plan, *, known: Mapping[str, KnownPace]
 ) -> dict[str, Any]:
     """`known` are the paces by medium, of which the least sure is told."""

@@ -16,7 +16,7 @@ from server.drawers.models import Drawer
 from server.files import store
 from server.ownership import require_owner
 from server.pieces.models import Piece, Step
-from server.pieces.presenters import sheet_readout
+from server.pieces.presenters import present_sheet
 from server.pieces.quota import require_room
 from server.pieces.steps import fill
 
@@ -103,7 +103,7 @@ def put_on_shelf(
         position=1,
     )
     fill(piece, sheet, sheet_to_plain(sheet))
-    sheet_readout(piece, sheet)
+    present_sheet(piece, sheet)
     with transaction.atomic():
         piece.save()
         Step.objects.create(piece=piece, number=1, what="Stamped")

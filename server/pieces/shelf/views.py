@@ -50,7 +50,7 @@ class ShelfViews(PieceActions):
     @extend_schema(responses=ShelfPieceSerializer(many=True))
     def list(self, request: UserRequest) -> Response:
         page = self.paginate_queryset(self.get_queryset())
-        return self.get_paginated_response([presenters.shelf_readout(piece) for piece in page or []])
+        return self.get_paginated_response([presenters.present_shelf(piece) for piece in page or []])
 
     @extend_schema(request={"multipart/form-data": AddPieceSerializer}, responses={201: PieceSerializer})
     def create(self, request: UserRequest) -> Response:

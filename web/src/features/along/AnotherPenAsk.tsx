@@ -3,7 +3,7 @@ import { useState, type FormEvent } from "react";
 
 import { api, drawerQueries, type Likeness, type Medium, type RunReadout } from "@/shared/api";
 import { Ask, Button, swatchStyle } from "@/shared/ui";
-import type { Step } from "./course";
+import type { CourseStep } from "./course";
 import { plannedPen } from "./progress";
 
 type Pen = { instead_of: string; medium: Medium; code: string; name: string; hex: string; passes: number[] };
@@ -11,7 +11,7 @@ type Props = {
   open: boolean;
   onClose: () => void;
   run: RunReadout;
-  step: Step & { kind: "stint" };
+  step: CourseStep & { kind: "stint" };
   onTake: (pen: Pen) => void;
 };
 

@@ -2,12 +2,12 @@ import { useEffect, useRef } from "react";
 
 import type { RunReadout } from "@/shared/api";
 import { swatchStyle } from "@/shared/ui";
-import type { Step } from "./course";
+import type { CourseStep } from "./course";
 import { isDone } from "./progress";
 import type { Progress } from "./replay";
 import { tellStep } from "./words";
 
-type Props = { run: RunReadout; course: Step[]; progress: Progress; current: Step; onPick: (step: Step) => void };
+type Props = { run: RunReadout; course: CourseStep[]; progress: Progress; current: CourseStep; onPick: (step: CourseStep) => void };
 
 const AROUND = 60;
 

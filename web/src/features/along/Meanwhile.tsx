@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 
 import { api, type RunChoice, type RunReadout } from "@/shared/api";
 import { Button } from "@/shared/ui";
-import type { Step } from "./course";
+import type { CourseStep } from "./course";
 import { clockOf } from "./progress";
 import type { CardProgress, Progress } from "./replay";
 import { useSeconds } from "./surroundings";
@@ -11,10 +11,10 @@ type Props = {
   run: RunReadout;
   online: boolean;
   card: CardProgress;
-  current: Step;
-  course: Step[];
+  current: CourseStep;
+  course: CourseStep[];
   progress: Progress;
-  onPick: (step: Step) => void;
+  onPick: (step: CourseStep) => void;
 };
 
 const SHOWN = 2;

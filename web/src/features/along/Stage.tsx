@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { Ask, Button, swatchStyle, tell, useSingleKeys } from "@/shared/ui";
 import { AnotherPenAsk } from "./AnotherPenAsk";
 import { CourseRibbon } from "./CourseRibbon";
-import type { Step } from "./course";
+import type { CourseStep } from "./course";
 import { LitPicture } from "./LitPicture";
 import { Meanwhile } from "./Meanwhile";
 import { MoveAsk } from "./MoveAsk";
@@ -28,7 +28,7 @@ const ACTION = "min-h-12 px-2 text-[16px] leading-tight";
 export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; kept: KeptRun }) {
   const { sync, state, course, progress } = at;
   const run = kept.run;
-  const [picked, setPicked] = useState<Step | null>(null);
+  const [picked, setPicked] = useState<CourseStep | null>(null);
   const [asking, setAsking] = useState<Asking>(null);
   const busy = useRef(false);
   const following = nextUp(progress, course, SHOWN_NEXT);

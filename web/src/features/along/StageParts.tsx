@@ -1,12 +1,12 @@
 import type { KeptRun } from "@/shared/api/runStore";
 import { swatchStyle } from "@/shared/ui";
-import type { Step } from "./course";
+import type { CourseStep } from "./course";
 import { beneathOf, clockOf } from "./progress";
 import type { Progress } from "./replay";
 import { useSeconds } from "./surroundings";
 import { clockFace, tellStep } from "./words";
 
-type ClockProps = { run: KeptRun["run"]; card: Progress["cards"][number]; step: Step };
+type ClockProps = { run: KeptRun["run"]; card: Progress["cards"][number]; step: CourseStep };
 
 /** What is still wet, or how long a blend waits. Only this redraws every second. */
 export function ClockFace({ run, card, step }: ClockProps) {
@@ -29,7 +29,7 @@ export function ClockFace({ run, card, step }: ClockProps) {
   );
 }
 
-type HintProps = { run: KeptRun["run"]; progress: Progress; course: Step[]; step: Step };
+type HintProps = { run: KeptRun["run"]; progress: Progress; course: CourseStep[]; step: CourseStep };
 
 /** What the trade would remind of now: at a pen's first pass, and at half time. */
 export function Hint({ run, progress, course, step }: HintProps) {
@@ -53,7 +53,7 @@ export function Hint({ run, progress, course, step }: HintProps) {
 }
 
 /** The next two steps. */
-export function NextLine({ run, progress, steps }: { run: KeptRun["run"]; progress: Progress; steps: Step[] }) {
+export function NextLine({ run, progress, steps }: { run: KeptRun["run"]; progress: Progress; steps: CourseStep[] }) {
   const told = steps.slice(0, 2).map((step) => ({ step, ...tellStep(run, progress, step) }));
   if (told.length === 0) return null;
   return (

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import type { RunEvent, RunReadout } from "@/shared/api";
-import { courseOf, type Step } from "./course";
+import { courseOf, type CourseStep } from "./course";
 import { paintLit, zoomTo, type LitMap } from "./lit";
 import { beneathOf, clockOf, isDone, lastDone, nextUp } from "./progress";
 import { replay } from "./replay";
@@ -37,7 +37,7 @@ function run(more: object = {}): RunReadout {
   } as unknown as RunReadout;
 }
 
-const stint = (pass: number): Step => ({ kind: "stint", card: 1, stint: 0, passes: [pass], key: `1-${pass}` });
+const stint = (pass: number): CourseStep => ({ kind: "stint", card: 1, stint: 0, passes: [pass], key: `1-${pass}` });
 
 let made = 0;
 const line = (kind: RunEvent["kind"], at_s: number, more: object = {}): RunEvent => ({

@@ -1,7 +1,7 @@
 import type { RunReadout } from "@/shared/api";
 
 /** One thing to do: a stint, or a mask to lay or lift, on one card. `passes` are those it ticks off. */
-export type Step = { key: string; card: number } & (
+export type CourseStep = { key: string; card: number } & (
   { kind: "stint"; stint: number; passes: number[] } | { kind: "handling"; handling: number }
 );
 
@@ -11,8 +11,8 @@ type Laying = Pick<RunReadout, "cards" | "lines" | "stints" | "handling" | "step
  * All there is to do, in order: every stretch of the plan on card after card, masks where the plan has them, and what
  * comes after the last pass once all cards are coloured.
  */
-export function courseOf(run: Laying): Step[] {
-  const steps: Step[] = [];
+export function courseOf(run: Laying): CourseStep[] {
+  const steps: CourseStep[] = [];
   const masks = (card: number, from: number, to: number) => {
     run.handling.forEach((one, place) => {
       if (one.before_pass >= from && one.before_pass <= to)

@@ -1,8 +1,8 @@
 import type { RunEvent, RunReadout, RunStep } from "@/shared/api";
-import type { Step } from "./course";
+import type { CourseStep } from "./course";
 import type { CardProgress, Planned, Progress } from "./replay";
 
-export function isDone(progress: Progress, step: Step): boolean {
+export function isDone(progress: Progress, step: CourseStep): boolean {
   const card = progress.cards[step.card - 1];
   if (!card) return true;
   return step.kind === "handling"
@@ -14,7 +14,7 @@ export function isDone(progress: Progress, step: Step): boolean {
 export function beneathOf(
   run: Pick<RunReadout, "steps" | "swatches">,
   progress: Progress,
-  step: Step & { kind: "stint" },
+  step: CourseStep & { kind: "stint" },
 ): string | undefined {
   const laid = progress.cards[step.card - 1]?.laid;
   const regions = new Set(step.passes.map((number) => run.steps[number - 1]?.region));
@@ -30,9 +30,9 @@ export function plannedPen(run: Pick<RunReadout, "swatches">, step: Pick<RunStep
 }
 
 /** The first of `course` that is not done, and what follows it. */
-export function nextUp(progress: Progress, course: Step[], many: number): Step[] {
+export function nextUp(progress: Progress, course: CourseStep[], many: number): CourseStep[] {
   if (progress.finished) return [];
-  const found: Step[] = [];
+  const found: CourseStep[] = [];
   for (const step of course) {
     if (isDone(progress, step)) continue;
     found.push(step);
@@ -49,7 +49,7 @@ export function lastDone(progress: Progress): RunEvent | undefined {
 export type Clock = { words: string; left_s: number; kind: "dry" | "blend" };
 
 /** What the hand waits for before `step`, and how long a blend still waits for the hand; seconds at `now_s`. */
-export function clockOf(run: Planned, card: CardProgress, step: Step, now_s: number): Clock | null {
+export function clockOf(run: Planned, card: CardProgress, step: CourseStep, now_s: number): Clock | null {
   const open = (step.kind === "stint" ? step.passes : []).flatMap((number) =>
     card.laid.has(number) ? [] : (run.steps[number - 1] ?? []),
   );

@@ -1,10 +1,10 @@
 import { useEffect, useMemo, useState, useSyncExternalStore } from "react";
 
-import { courseOf, type Step } from "./course";
+import { courseOf, type CourseStep } from "./course";
 import { RunSync, type RunSyncState } from "./runSync";
 import { replay, type Progress } from "./replay";
 
-export type SyncedRun = { sync: RunSync; state: RunSyncState; course: Step[]; progress: Progress | null };
+export type SyncedRun = { sync: RunSync; state: RunSyncState; course: CourseStep[]; progress: Progress | null };
 
 /** The run on this device, with what its log adds up to. */
 export function useRunSync(id: number): SyncedRun {

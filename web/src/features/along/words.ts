@@ -1,5 +1,5 @@
 import type { RunReadout } from "@/shared/api";
-import type { Step } from "./course";
+import type { CourseStep } from "./course";
 import { plannedPen } from "./progress";
 import { penKey, type Progress } from "./replay";
 
@@ -14,7 +14,7 @@ export type SyncResult = {
   instead: string;
 };
 
-export function tellStep(run: RunReadout, progress: Progress, step: Step): SyncResult {
+export function tellStep(run: RunReadout, progress: Progress, step: CourseStep): SyncResult {
   if (step.kind === "handling") {
     const one = run.handling[step.handling - 1];
     return { title: one?.name ?? "", hex: null, code: "", where: "", how: one?.how ?? "", instead: "" };

@@ -4421,10 +4421,17 @@ export interface components {
             name: string;
             medium: components["schemas"]["Medium"];
             summary: string;
-            steps: components["schemas"]["Step"][];
+            steps: components["schemas"]["SchoolStep"][];
             own: boolean;
             /** @description Of a school of one's own. */
             id: number | null;
+        };
+        /** @description One step: which shades, where, how it follows the one before, and what the hand does. */
+        SchoolStep: {
+            which: string;
+            where: string;
+            join: string;
+            how: string;
         };
         /** @description What the steps of a school of one's own can be made of. */
         SchoolWords: {
@@ -4572,13 +4579,6 @@ export interface components {
          * @enum {string}
          */
         StateEnum: "receiving" | "working" | "done" | "refused";
-        /** @description One step: which shades, where, how it follows the one before, and what the hand does. */
-        Step: {
-            which: string;
-            where: string;
-            join: string;
-            how: string;
-        };
         /** @description Neighbouring passes with one swatch, on one thing, laid in one way. */
         Stint: {
             first_pass: number;

@@ -12,7 +12,6 @@ import resource
 import signal
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from multiprocessing.connection import Connection
 from typing import Any
 
 import cv2
@@ -73,18 +72,17 @@ RUN_PHOTO_PX = 2048
 RUN_PHOTO_QUALITY = 88
 
 
-def do(pipe: Connection, most_bytes: int, work: Callable[..., Any], values: tuple[Any, ...]) -> None:
-    """The life of one process: do `work` within its memory and answer (True, result) or (False, error)."""
+def do(most_bytes: int, most_s: int, work: Callable[..., Any], values: tuple[Any, ...]) -> Any:
+    """What one process does: `work`, within its memory and the processor's time."""
     os.nice(NICE)
     resource.setrlimit(resource.RLIMIT_DATA, (most_bytes, most_bytes))
+    resource.setrlimit(resource.RLIMIT_CPU, (most_s, most_s + 1))  # the second is a kill that does not say why
     try:
-        answer = (True, work(*values))
+        return work(*values)
     except MemoryError:
         os._exit(1)  # nothing more can be said: even saying it takes memory
     except Exception as error:
-        answer = (False, _that_travels(error))
-    pipe.send(answer)
-    pipe.close()
+        raise _that_travels(error) from None
 
 
 def _that_travels(error: Exception) -> Exception:

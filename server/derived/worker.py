@@ -1,19 +1,21 @@
-"""Heavy work in a process of its own: with a limit on time and memory, at most two at once, stopped if nobody waits.
+"""Heavy work in processes of its own: with limits of time and memory, at most two at once, stopped if nobody waits.
 
-A picture that somebody sent is never read by the process that serves everyone.
+A picture that somebody sent is never read by the process that serves everyone. Each process does one piece of work and
+is gone, so that nothing of it stays behind.
 """
 
 from __future__ import annotations
 
-import contextlib
+import math
 import multiprocessing
+import signal
 import threading
-import time
-from collections.abc import Callable, Iterator
-from multiprocessing.connection import Connection
+from collections.abc import Callable
+from concurrent.futures import TimeoutError as NotYet
 from typing import Any, TypeVar
 
 from django.conf import settings
+from pebble import ProcessExpired, ProcessPool
 
 from server.derived import jobs
 from server.derived.jobs import TookTooLong, TookTooMuch
@@ -22,13 +24,21 @@ from server.derived.waiting import stop_if_nobody_waits
 Made = TypeVar("Made")
 TICK_S = 0.25
 """How often is looked whether anybody still waits."""
-
-
-_room = threading.BoundedSemaphore(settings.HEAVY_AT_ONCE)
+WALL_TIMES = 10
+"""Limits are of processor time, which a busy machine does not use up; after so many times that, it hangs."""
+TOO_LONG = "This takes too long and was stopped. Try a smaller or simpler picture."
+TOO_MUCH = "This needs more memory than there is. Try a smaller or simpler picture."
 
 
 def run(work: Callable[..., Made], *values: Any, limit_s: float = 120.0, memory_mb: int = 900) -> Made:
     """`work(*values)` in a process of its own. `work` is a module's function, values and result can be pickled.
+
+    Parameters
+    ----------
+    limit_s : float
+        Of the processor's time, in whole seconds at least; waiting for a turn does not count.
+    memory_mb : int
+        Beside what every process holds.
 
     Raises
     ------
@@ -39,56 +49,39 @@ def run(work: Callable[..., Made], *values: Any, limit_s: float = 120.0, memory_
     Exception
         Whatever `work` raised.
     """
-    limit = (memory_mb + jobs.ALWAYS_MB) * 2**20
-    with _turn():
-        ours, theirs = _context().Pipe()
-        process = _context().Process(target=jobs.do, args=(theirs, limit, work, values), daemon=True)
-        process.start()
-        theirs.close()
-        try:
-            return _result(ours, time.monotonic() + limit_s)
-        finally:
-            ours.close()
-            process.kill()
-            process.join()
-
-
-@contextlib.contextmanager
-def _turn() -> Iterator[None]:
-    while not _room.acquire(timeout=TICK_S):
-        stop_if_nobody_waits()
+    limits = ((memory_mb + jobs.ALWAYS_MB) * 2**20, math.ceil(limit_s))
+    future = _pool().schedule(jobs.do, args=(*limits, work, values), timeout=limit_s * WALL_TIMES)
     try:
-        yield
+        while True:
+            try:
+                return future.result(TICK_S)
+            except NotYet:
+                if future.done():
+                    raise TookTooLong(TOO_LONG) from None
+                stop_if_nobody_waits()
+    except ProcessExpired as error:
+        if error.exitcode == -signal.SIGXCPU:
+            raise TookTooLong(TOO_LONG) from error
+        raise TookTooMuch(TOO_MUCH) from error
     finally:
-        _room.release()
-
-
-def _result(pipe: Connection, until_s: float) -> Any:
-    while not pipe.poll(TICK_S):
-        if time.monotonic() > until_s:
-            raise TookTooLong("This takes too long and was stopped. Try a smaller or simpler picture.")
-        stop_if_nobody_waits()
-    try:
-        good, value = pipe.recv()
-    except EOFError as error:
-        raise TookTooMuch("This needs more memory than there is. Try a smaller or simpler picture.") from error
-    if good:
-        return value
-    raise value
+        future.cancel()  # type: ignore[no-untyped-call]
 
 
 _guard = threading.Lock()
-_made: list[Any] = []
+_pools: list[ProcessPool] = []
 
 
-def _context() -> Any:
-    """Processes are forked from one that has the libraries loaded and nothing else: quick, and safe beside threads."""
+def _pool() -> ProcessPool:
+    """Processes are forked from one that has the libraries loaded and nothing else: quick, and safe beside threads.
+
+    A pool that broke, whatever broke it, is followed by a new one.
+    """
     with _guard:
-        if not _made:
+        if not _pools or not _pools[0].active:
             context = multiprocessing.get_context("forkserver")
             context.set_forkserver_preload(["server.derived.preloaded"])
-            _made.append(context)
-        return _made[0]
+            _pools[:] = [ProcessPool(max_workers=settings.HEAVY_AT_ONCE, max_tasks=1, context=context)]
+        return _pools[0]
 
 
 def warm_up() -> None:

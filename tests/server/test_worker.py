@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import contextlib
 import os
 import threading
 import time
+from pathlib import Path
+from tempfile import TemporaryDirectory
 
 from django.http import HttpResponse
 from django.test import RequestFactory, SimpleTestCase
@@ -30,6 +33,12 @@ def whose() -> int:
 def endless() -> None:
     while True:
         time.sleep(0.05)
+
+
+def toiling(seconds: float) -> str:
+    while time.process_time() < seconds:
+        pass
+    return "done"
 
 
 def greedy() -> int:
@@ -58,15 +67,36 @@ def failing() -> None:
     raise Unsendable(1, 2)
 
 
+def mark(path: str, seconds: float) -> None:
+    Path(path).touch()
+    time.sleep(seconds)
+
+
+def mark_late(path: str) -> None:
+    time.sleep(2)
+    Path(path).touch()
+
+
+def hold(path: str, left: threading.Event) -> None:
+    """Keep one of the processes until `left` is set, from when the file at `path` is there."""
+    with contextlib.suppress(NobodyWaits), waited_for_by(left.is_set):
+        worker.run(mark, path, 60.0)
+
+
 class WorkerTest(SimpleTestCase):
     def test_work_is_done_elsewhere_and_its_result_comes_back(self):
         self.assertEqual(worker.run(twice, 21), 42)
         self.assertNotEqual(worker.run(whose), os.getpid())
 
-    def test_work_over_its_time_is_stopped(self):
+    def test_work_over_its_time_of_the_processor_is_stopped(self):
+        with self.assertRaises(TookTooLong):
+            worker.run(toiling, 60.0, limit_s=1)
+
+    def test_waiting_does_not_count_until_it_hangs(self):
+        self.assertEqual(worker.run(slow, limit_s=1), "done")
         begun = time.monotonic()
         with self.assertRaises(TookTooLong):
-            worker.run(endless, limit_s=0.5)
+            worker.run(endless, limit_s=0.1)
         self.assertLess(time.monotonic() - begun, 20)
 
     def test_work_over_its_memory_or_that_dies_is_told_of(self):
@@ -90,14 +120,26 @@ class WorkerTest(SimpleTestCase):
             worker.run(endless, limit_s=30)
         self.assertEqual(worker.run(twice, 2), 4)
 
-    def test_who_leaves_while_waiting_for_room_never_begins(self):
-        rooms = [worker._room.acquire(timeout=5) for _ in range(worker.settings.HEAVY_AT_ONCE)]
+    def test_what_was_given_up_while_it_waited_for_its_turn_is_not_done(self):
+        marks = Path(self.enterContext(TemporaryDirectory()))
+        left = threading.Event()
+        held = [marks / f"held {number}" for number in range(worker.settings.HEAVY_AT_ONCE)]
+        holding = [threading.Thread(target=hold, args=(str(path), left)) for path in held]
+        for one in holding:
+            one.start()
         try:
+            until = time.monotonic() + 60
+            while not all(path.exists() for path in held) and time.monotonic() < until:
+                time.sleep(0.05)
             with self.assertRaises(NobodyWaits), waited_for_by(lambda: True):
-                worker.run(twice, 2)
+                worker.run(mark_late, str(marks / "done"))
         finally:
-            for _ in rooms:
-                worker._room.release()
+            left.set()
+            for one in holding:
+                one.join(60)
+        self.assertEqual(worker.run(slow), "done")
+        time.sleep(1.5)
+        self.assertEqual(sorted(marks.iterdir()), held)
 
 
 class GivenUpTest(SimpleTestCase):

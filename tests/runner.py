@@ -14,6 +14,8 @@ from typing import Any
 from django.test.runner import DiscoverRunner
 from django.test.utils import override_settings
 
+from tests import sentences
+
 BROWSER = "tests.browser."
 # More failures than this are not a missed moment.
 MOST_SECOND_TRIES = 3
@@ -55,6 +57,7 @@ class Runner(DiscoverRunner):
 
     def setup_test_environment(self, **kwargs: Any) -> None:
         super().setup_test_environment(**kwargs)
+        sentences.record()
         self.fast = override_settings(PASSWORD_HASHERS=[FAST_HASHER])
         self.fast.enable()
 

@@ -96,17 +96,17 @@ def _that_travels(error: Exception) -> Exception:
 
 @contextlib.contextmanager
 def within(limit_s: float) -> Iterator[None]:
-    """Raise TookTooLong if what is done inside takes longer."""
+    """Raise TookTooLong if what is done inside takes more of the processor's time."""
 
     def stop(*_: object) -> None:
         raise TookTooLong("Reading this drawing takes too long. Simplify it, or export it as a picture.")
 
-    signal.signal(signal.SIGALRM, stop)
-    signal.setitimer(signal.ITIMER_REAL, limit_s)
+    signal.signal(signal.SIGPROF, stop)
+    signal.setitimer(signal.ITIMER_PROF, limit_s)
     try:
         yield
     finally:
-        signal.setitimer(signal.ITIMER_REAL, 0)
+        signal.setitimer(signal.ITIMER_PROF, 0)
 
 
 def nothing() -> None:

@@ -13,7 +13,9 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
-from rest_framework.exceptions import APIException
+from django.core.exceptions import ValidationError as DjangoValidationError
+from django.core.management import CommandError
+from rest_framework.exceptions import APIException, ValidationError
 
 from paleta.errors import PaletaError
 
@@ -45,8 +47,10 @@ def record() -> None:
 
         kind.__init__ = init  # type: ignore[method-assign]
 
-    watched(PaletaError)
-    watched(APIException)
+    from server.backup.archive import BackupUnreadable  # once Django is set up
+
+    for one in (PaletaError, APIException, ValidationError, DjangoValidationError, CommandError, BackupUnreadable):
+        watched(one)
 
 
 def raised_at(path: Path) -> Iterator[tuple[int, int, str]]:

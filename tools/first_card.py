@@ -66,6 +66,14 @@ def of_size(cells: int) -> tuple[bytes, int]:
     raise SystemExit(f"No drawing of about {cells} cells.")
 
 
+def open_account(page: Page, name: str) -> None:
+    page.get_by_role("button", name="I am new here").click()
+    page.get_by_label("Name").fill(name)
+    page.get_by_label("Password").fill("a-long-way-on-foot")
+    page.get_by_role("button", name="Open an account").click()
+    page.get_by_role("heading", name="Shelf", exact=True).wait_for()
+
+
 def walk(page: Page, data: bytes) -> Hand:
     hand = Hand(page)
     button = page.get_by_role
@@ -113,11 +121,7 @@ def main(address: str) -> None:
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=QUIET)
         page = browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
         page.goto(address)
-        page.get_by_role("button", name="I am new here").click()
-        page.get_by_label("Name").fill(f"walker-{uuid4().hex[:8]}")
-        page.get_by_label("Password").fill("a-long-way-on-foot")
-        page.get_by_role("button", name="Open an account").click()
-        page.get_by_role("heading", name="Shelf", exact=True).wait_for()
+        open_account(page, f"walker-{uuid4().hex[:8]}")
         sys.stdout.write(f"{'cells':>6}{'actions':>9}{'aim':>5}{'machine s':>11}\n")
         for cells, aim in zip(CELLS, AIMS, strict=True):
             data, found = of_size(cells)

@@ -2,14 +2,11 @@
 
 from __future__ import annotations
 
-import io
 import json
-import re
 
 import cv2
 import numpy as np
 import skimage.data
-from django.core.management import call_command
 from playwright.sync_api import expect
 
 from server.pieces.models import Piece
@@ -163,17 +160,3 @@ class ShelfTest(BrowserTest):
         expect(page.get_by_text("neither bare paper nor line").first).to_be_visible()
         self.section("Stamp")
         expect(page.locator("#part-stamp").get_by_text("neither bare paper nor line")).to_be_visible()
-
-
-class DemoTest(BrowserTest):
-    def test_the_demo_opens_with_one_button_on_planned_pieces(self):
-        call_command("load_demo", stdout=io.StringIO())
-        page = self.page
-        page.goto(self.live_server_url)
-        page.get_by_role("button", name="Open the demo bench").click()
-        for title in ("Balloon over the terraces", "Pangolin at the telescope", "Three on the shelf", "A poor scan"):
-            expect(page.get_by_role("link", name=re.compile(f"^{title}"))).to_be_visible()
-        expect(page.get_by_role("link", name="Go on colouring")).to_be_visible()
-        page.get_by_role("link", name=re.compile("^Pangolin at the telescope")).click()
-        expect(page.get_by_role("button", name="5 Order")).to_contain_text("pen changes")
-        expect(page.get_by_role("button", name="4 Colours")).to_contain_text("Coloured pencil")

@@ -1,6 +1,6 @@
 """Media: each described in a module of its own, and how a swatch of it looks on a paper."""
 
-from paleta.media._appearance import appearance, appearance_of_layers, blended, covers_of, doubt_of, tip_to_tip, washes
+from paleta.media._appearance import appearance, appearance_of_layers, blended, covers_of, doubt_of, tip_to_tip
 from paleta.media._layer import Layer
 from paleta.media._medium import Advice, Medium, Texture
 from paleta.media._over import over, stack_fault
@@ -21,6 +21,7 @@ from paleta.media._school import (
     school_from_plain,
     school_to_plain,
 )
+from paleta.media._strength import LEAST_STRENGTH, at_strength, pen_name, split_code, strengths_of
 from paleta.media._swatch import (
     DILUTED,
     FIRM_PRESSURE,
@@ -37,6 +38,7 @@ __all__ = [
     "DILUTED",
     "FIRM_PRESSURE",
     "FURTHER",
+    "LEAST_STRENGTH",
     "LIGHT_PRESSURE",
     "LONGEST_CODE",
     "LONGEST_HOW",
@@ -63,17 +65,20 @@ __all__ = [
     "Which",
     "appearance",
     "appearance_of_layers",
+    "at_strength",
     "blended",
     "code_fault",
     "covers_of",
     "doubt_of",
     "over",
+    "pen_name",
     "read_table",
     "school_from_plain",
     "school_to_plain",
+    "split_code",
     "stack_fault",
+    "strengths_of",
     "tip_to_tip",
-    "washes",
     "write_csv",
     "write_gpl",
 ]

@@ -102,24 +102,6 @@ def blended(swatch: Swatch, paper: Paper) -> Lab:
     return appearance(swatch, paper, coats=BLENDER_LEAVES)
 
 
-def washes(swatch: Swatch) -> list[Swatch]:
-    """A swatch at full strength and as the thinner washes that its medium has.
-
-    Paint has no pale pans: the pale shades of a ramp are the same paint with more water.
-    """
-    return [
-        swatch,
-        *(
-            swatch.recoloured(
-                f"{swatch.code}-{word}",
-                f"{swatch.name}, {word} wash",
-                _rounded(appearance(swatch, swatch.paper, dilution=dilution)),
-            )
-            for word, dilution in MEDIUMS[swatch.medium].washes.items()
-        ),
-    ]
-
-
 def covers_of(swatch: Swatch) -> float | None:
     """The share of what is below that one even layer covers for good; None for what is transparent."""
     if swatch.opacity is not None:
@@ -136,7 +118,3 @@ def doubt_of(swatch: Swatch) -> str:
         f"{swatch.name} is paler than its paper by {above:.0f}, which no transparent colour can be: it will show as "
         "the paper. Measure it again, or say how opaque it is."
     )
-
-
-def _rounded(lab: Lab) -> Lab:
-    return round(lab[0], 1), round(lab[1], 1), round(lab[2], 1)

@@ -89,7 +89,8 @@ class Medium:
     optics        the reflectance of what lies below, and the layer on it, to the reflectance that is seen then.
     transparent   it lets the paper through and can only darken it, unless a swatch is said to be opaque.
     covers        the share of what is below that one usual layer covers for good; None for what is transparent.
-    washes        concentrations of its usual thinner washes by their words; none where it is not thinned.
+    weaker_by     what of a Layer makes it weaker than full strength; "" where nothing does. weaker_power: the power of
+                  a strength as it looks that it is. drawn_out: how one of it is drawn out to nothing.
     mixes_by_tip  two of it may be touched tip to tip.
     pace          how long things take; schools: how shades are laid, the first in order of their codes.
     lies_on       what is known of laying it over another medium, by that one's code; `lies_on_others` of the rest.
@@ -112,7 +113,9 @@ class Medium:
     optics: Callable[[Floats, Layer], Floats]
     transparent: bool = True
     covers: float | None = None
-    washes: Mapping[str, float] = field(default_factory=dict)
+    weaker_by: Literal["", "dilution", "pressure", "coats"] = ""
+    weaker_power: float = 1.0
+    drawn_out: str = "swatch drawn out"
     mixes_by_tip: bool = False
     pace: Pace
     schools: tuple[School, ...]

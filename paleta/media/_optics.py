@@ -2,7 +2,8 @@
 
 Marker: dye in the paper, which shares its absorption over scattering (one-constant Kubelka-Munk, [Kubelka1931]), so it
 can only darken; and paper takes up only so much. Watercolour: pigment shares the paper's likewise; dilution scales its
-part, and the paint's surface throws light back inwards ([Saunderson1942]), which is asked of dye in paper too. Pencil:
+part, and the paint's surface throws light back inwards ([Saunderson1942]), which is asked of dye in paper too; of a
+thin wash a share settles in the paper's grain, as pencil does. Pencil:
 grains cover a share of the paper ([Murray1936]), light spreads between them ([Yule1951]); white pencil therefore
 lightens toned paper.
 Water-soluble pens are pigment, as watercolour is. Blended ink covers a part of the paper for good, and so does whatever
@@ -27,6 +28,9 @@ YULE_NIELSEN_N = 2.0
 """2 is the limit of full light spreading in paper; [Yule1951]."""
 INKPAD_COVER = 0.5
 """Share of the paper that blended ink covers for good; from memory, common practice (half opaque)."""
+SETTLES = 0.8
+"""Share of a thin wash's pigment that settles in the paper's grain. Without it a thin blue turns green, as a smooth
+spectrum knows nothing of the red that blue pigments reflect. From memory; no dilution series was at hand."""
 EVEN_COVERAGE = 0.7
 """Share of the paper that one layer at even pressure covers. From memory, common practice."""
 FULL_COATS, MORE_COATS = 2.0, 0.3
@@ -114,6 +118,7 @@ def lay_watercolour(below: Floats, layer: Layer) -> Floats:
         known.insert(0, (DILUTED, pigment(swatch.diluted)))
     if swatch.two_coats is not None:
         known.append((2.0, pigment(swatch.two_coats, swatch.lab)))
+    thinnest = known[0][0]
 
     def film(ground: Floats, how_much: float) -> Floats:
         lower = k_over_s(below_surface(ground))
@@ -121,11 +126,21 @@ def lay_watercolour(below: Floats, layer: Layer) -> Floats:
 
     opacity = swatch.opacity or 0.0
     if not opacity:
-        return film(below, amount)
+        wash = film(below, amount)
+        return wash if amount >= thinnest else _settled(wash, film(below, thinnest), below)
     # Of an opaque paint a share lies as a skin of its own colour, which may be paler than what is below.
     skin = np.clip((spectrum_of(swatch.lab) - (1 - opacity) * film(paper, 1.0)) / opacity, DARKEST, 1.0)
     covered = 1 - (1 - opacity) ** amount
     return covered * skin + (1 - covered) * film(below, amount)
+
+
+def _settled(wash: Floats, full: Floats, below: Floats) -> Floats:
+    """A wash thinner than any that was measured: part of its pigment lies evenly, the rest has settled in the paper's
+    grain and leaves paper between, as light as an even wash on the whole."""
+    even, grains, bare = (np.sqrt(one) for one in (wash, full, below))
+    room = float((bare - grains).mean())
+    covered = float((bare - even).mean()) / room if room > 1e-6 else 0.0
+    return (SETTLES * (covered * grains + (1 - covered) * bare) + (1 - SETTLES) * even) ** YULE_NIELSEN_N
 
 
 def lay_inkpad(below: Floats, layer: Layer) -> Floats:

@@ -16,6 +16,8 @@ MEDIUM = Medium(
     name="Blended ink pad",
     rank=5,
     optics=lay_inkpad,
+    weaker_by="coats",
+    drawn_out="ink faded out",
     transparent=False,
     covers=INKPAD_COVER,
     pace=Pace(start_s=5, per_mm2_s=0.03, change_s=15, touch_dry_s=60, coat_dry_s=120, blend_s=600, setup_s=45),

@@ -16,6 +16,8 @@ MEDIUM = Medium(
     name="Coloured pencil",
     rank=3,
     optics=lay_pencil,
+    weaker_by="pressure",
+    drawn_out="pencil lifted off",
     transparent=False,
     covers=EVEN_COVERAGE,
     pace=Pace(start_s=4, per_mm2_s=0.35, change_s=5, touch_dry_s=0, coat_dry_s=0, blend_s=3600, setup_s=20),

@@ -128,7 +128,7 @@ def _card_after_card(plan: Plan, ways: Ways, copies: int) -> Batch:
     another, again_s = False, 0.0
     if plan.passes:
         first, last = plan.passes[0], plan.passes[-1]
-        pace, another = ways.paces[first.medium], first.pen != last.pen
+        pace, another = ways.paces[first.medium], first.held != last.held
         again_s = (pace.change_s if another else 0.0) + (pace.setup_s if first.medium != last.medium else 0.0)
     each_s = plan.duration_s + again_s
     total_s = round(copies * each_s - (each_s - plan.duration_s), 1)
@@ -165,7 +165,9 @@ def _stretches(passes: tuple[Pass, ...]) -> list[list[Pass]]:
     for place, one in enumerate(passes):
         joined = stretches and (
             tie[place] < place
-            or (stretches[-1][-1].pen == one.pen and len({p.pen for p in stretches[-1]}) == 1 and tie[place] == place)
+            or (
+                stretches[-1][-1].held == one.held and len({p.held for p in stretches[-1]}) == 1 and tie[place] == place
+            )
         )
         if joined:
             stretches[-1].append(one)

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 from paleta.errors import PlanImpossible
 from paleta.light import SHARES, ZONE_NAMES
-from paleta.media import MEDIA, Join, School, SchoolStep
+from paleta.media import MEDIA, Join, School, SchoolStep, split_code
 
 SHARES_ROUNDING = 0.01
 MASK_KINDS = ("mask", "tape")
@@ -152,6 +152,11 @@ class Stroke:
     @property
     def pen(self) -> Pen:
         return self.medium, self.swatch
+
+    @property
+    def held(self) -> Pen:
+        """What is in the hand: the same pen or paint at whatever strength."""
+        return self.medium, split_code(self.swatch)[0]
 
 
 def expand(job: Job, school: School) -> list[Stroke]:

@@ -10,6 +10,7 @@ from paleta.palette._advice import (
     scheme,
     substitutes,
 )
+from paleta.palette._drawn_out import drawn_out, find_drawn_out
 from paleta.palette._ramp import Ramp, judge
 from paleta.palette._search import MEANT, SHADE_HUES, find_ramps
 from paleta.palette._share_out import share_out
@@ -22,6 +23,8 @@ __all__ = [
     "Missing",
     "Ramp",
     "counterparts",
+    "drawn_out",
+    "find_drawn_out",
     "find_ramps",
     "in_betweens",
     "judge",

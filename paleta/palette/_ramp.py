@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from paleta.errors import WishError
-from paleta.media import Swatch, doubt_of
+from paleta.media import MEDIUMS, Swatch, doubt_of, split_code
 
 SMALL_STEP = 6.0
 """Lightness steps below this melt into one: no depth. Common practice, from memory."""
@@ -23,11 +23,12 @@ GREY_CHROMA = 8.0
 class Ramp:
     """Swatches palest first, with what they do to the eye.
 
-    steps          fall in L* from each swatch to the next.
+    steps          fall in L* from each swatch to the next, from bare paper to the first if it is drawn out to that.
     hue_drift_deg  hue of the darkest minus that of the palest coloured one, -180..180; 0 for greys.
     weakest        index of the step that is farthest from even, None with fewer than two steps.
     warnings       sentences; empty means even.
     cost           0 is ideal; only for comparing ramps for the same wish.
+    to_paper       the palest zone of the region is bare paper, into which the palest swatch is drawn out.
     """
 
     swatches: tuple[Swatch, ...]
@@ -36,10 +37,14 @@ class Ramp:
     weakest: int | None
     warnings: tuple[str, ...]
     cost: float = 0.0
+    to_paper: bool = False
 
     @property
     def explanation(self) -> str:
         """The ramp in one line, for example "steps 14 · 16 · 12, hue stays"."""
+        if self.to_paper and len({split_code(one.code)[0] for one in self.swatches}) == 1:
+            how = MEDIUMS[self.swatches[0].medium].drawn_out
+            return f"one {how} to bare paper"
         if not self.steps:
             return "one flat colour"
         steps = " · ".join(f"{step:.0f}" for step in self.steps)
@@ -48,7 +53,7 @@ class Ramp:
         return f"lightness steps {steps}, hue drifts {abs(self.hue_drift_deg):.0f}° towards the dark"
 
 
-def judge(swatches: Sequence[Swatch], cost: float = 0.0) -> Ramp:
+def judge(swatches: Sequence[Swatch], cost: float = 0.0, *, to_paper: bool = False) -> Ramp:
     """Measure any choice of swatches, also one made by hand. They are kept in the order given, palest first.
 
     Parameters
@@ -57,6 +62,8 @@ def judge(swatches: Sequence[Swatch], cost: float = 0.0) -> Ramp:
         One to five, palest first.
     cost
         What speaks against the choice beside its steps; less is better.
+    to_paper
+        Whether the palest zone of the region is bare paper.
 
     Returns
     -------
@@ -72,14 +79,16 @@ def judge(swatches: Sequence[Swatch], cost: float = 0.0) -> Ramp:
     if len({swatch.code for swatch in swatches}) != len(swatches):
         raise WishError("A swatch stands twice in this ramp. Choose another for one of the two.")
     lab = np.array([swatch.lab for swatch in swatches], dtype=float)
-    steps = tuple(round(float(step), 1) for step in -np.diff(lab[:, 0]))
+    lights = [swatches[0].paper.lab[0], *lab[:, 0]] if to_paper else lab[:, 0]
+    steps = tuple(round(float(step), 1) for step in -np.diff(lights))
     return Ramp(
         swatches=tuple(swatches),
         steps=steps,
         hue_drift_deg=_hue_drift(lab),
         weakest=_weakest(steps),
-        warnings=tuple(_warnings(swatches, steps)),
+        warnings=tuple(_warnings(swatches, steps[to_paper:])),
         cost=round(float(cost), 4),
+        to_paper=to_paper,
     )
 
 

@@ -9,13 +9,14 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
 
 from paleta.colour import Lab, check_lab
 from paleta.errors import WishError
-from paleta.media import Swatch
+from paleta.media import Swatch, split_code
 from paleta.palette._ramp import SMALL_STEP, WIDE_STEP, Ramp, judge
 
 Floats = NDArray[np.float64]
@@ -42,8 +43,11 @@ YELLOW_BROWNS = 0.5
 """The dark of a yellow is an orange brown: degrees a yellow turns per unit of lightness. Common practice."""
 STRONGER = 14.0
 """Chroma that a swatch may have beyond twice the wish before it is another kind of colour. From memory."""
+ANOTHER_PEN = 0.8
+"""Cost of going on with another pen where one was thinned: one pen at several strengths is less work than several, and
+melts better. From memory."""
 DIFFERENT = 0.9
-"""Cost added to an alternative for each swatch it shares with a better one, so that alternatives differ."""
+"""Cost added to an alternative for each swatch of a better one whose pen it uses too, so that alternatives differ."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -106,22 +110,50 @@ def find_ramps(
     check_lab(target_lab, "The wished colour")
     if len(drawer) < n:
         return []
-    lab = np.array([swatch.lab for swatch in drawer], dtype=float)
+    pens, sizes = [split_code(swatch.code)[0] for swatch in drawer], STEP_SIZES if step is None else (step,)
+    found = _searched(drawer, wish, sizes, alternatives)
+    if found and len(set(pens)) < len(pens):
+        # One pen at several strengths leaves many ways of hardly any difference: look at what there is beside it.
+        first = {pens[i] for i in min(found, key=lambda path: (found[path], path))}
+        beside = [i for i, pen in enumerate(pens) if pen not in first]
+        if len(beside) >= n:
+            others = _searched([drawer[i] for i in beside], wish, sizes, alternatives)
+            found |= {tuple(beside[i] for i in path): cost for path, cost in others.items()}
+    return [judge([drawer[i] for i in path], cost) for path, cost in _varied(found, pens, alternatives)]
+
+
+def _searched(
+    drawer: Sequence[Swatch], wish: _Wish, sizes: Sequence[float], count: int
+) -> dict[tuple[int, ...], float]:
+    """The best ways through the drawer for each size of step, and what each costs."""
+    lab, turns = np.array([swatch.lab for swatch in drawer], dtype=float), _turns(drawer)
     found: dict[tuple[int, ...], float] = {}
-    for size in STEP_SIZES if step is None else (step,):
-        for path in _paths(lab, wish, size, alternatives):
-            found[path] = min(found.get(path, np.inf), _price(lab[list(path)], wish))
-    found = {path: cost for path, cost in found.items() if np.isfinite(cost)}
-    return [judge([drawer[i] for i in path], cost) for path, cost in _varied(found, alternatives)]
+    for size in sizes:
+        for path in _paths(lab, turns, wish, size, count):
+            others = sum(float(turns[pair]) for pair in pairwise(path)) / wish.n
+            found[path] = min(found.get(path, np.inf), _price(lab[list(path)], wish) + others)
+    return {path: cost for path, cost in found.items() if np.isfinite(cost)}
 
 
-def _varied(found: dict[tuple[int, ...], float], count: int) -> list[tuple[tuple[int, ...], float]]:
+def _turns(drawer: Sequence[Swatch]) -> Floats:
+    """n x n: what going on from each swatch to each other one costs for taking up another pen."""
+    pens: dict[str, int] = {}
+    split = [split_code(swatch.code) for swatch in drawer]
+    pen = np.array([pens.setdefault(code, len(pens)) for code, _ in split])
+    weaker = np.array([strength < 1 for _, strength in split])
+    return ANOTHER_PEN * ((pen[:, None] != pen[None]) & (weaker[:, None] | weaker[None]))
+
+
+def _varied(
+    found: dict[tuple[int, ...], float], pens: Sequence[str], count: int
+) -> list[tuple[tuple[int, ...], float]]:
     chosen: list[tuple[tuple[int, ...], float]] = []
     left = dict(found)
     while left and len(chosen) < count:
 
         def price(path: tuple[int, ...]) -> float:
-            shared = max((len(set(path) & set(other)) for other, _ in chosen), default=0)
+            own = [pens[i] for i in path]
+            shared = max((sum(pens[i] in own for i in other) for other, _ in chosen), default=0)
             return left[path] + DIFFERENT * shared
 
         best = min(left, key=lambda path: (price(path), path))
@@ -237,7 +269,7 @@ def _worth_looking_at(lab: Floats, prices: Floats) -> NDArray[np.intp]:
     return np.unique(np.concatenate(chosen))
 
 
-def _paths(lab: Floats, wish: _Wish, size: float, count: int) -> list[tuple[int, ...]]:
+def _paths(lab: Floats, turns: Floats, wish: _Wish, size: float, count: int) -> list[tuple[int, ...]]:
     """The cheapest path of n falling swatches, and the cheapest that end in other darkest ones."""
     prices = np.stack(
         [np.where(_foreign(lab, place, wish.target), np.inf, _misfit(lab, place)) for place in _wanted(wish, size)],
@@ -249,7 +281,9 @@ def _paths(lab: Floats, wish: _Wish, size: float, count: int) -> list[tuple[int,
         return []
     own, light = prices[cheap], lab[cheap, 0]
     pairs = lab[cheap][:, None], lab[cheap][None]
-    link = _uneven(light[:, None] - light[None, :], size) + _unlike(*pairs, wish.shade_hue)
+    link = (
+        _uneven(light[:, None] - light[None, :], size) + _unlike(*pairs, wish.shade_hue) + turns[np.ix_(cheap, cheap)]
+    )
     link[_hue_gap(*pairs) > STRANGER_DEG] = np.inf
     total, came = own[:, 0], []
     for place in range(1, wish.n):

@@ -19,6 +19,8 @@ from paleta.picture._texture import NEUTRAL, texture
 
 VIEWS = ("line", "ink", "regions", "clay", "values", "coloured")
 COLOURLESS = ("values", "clay")
+SOFT_DRAWN = 0.95
+"""What is drawn out melts over nearly all of the way, as far as its zones are wide."""
 SOFT_LEVELS = {code: medium.melts for code, medium in MEDIUMS.items()}
 """Part of the way to the next zone over which two shades melt, by medium. From memory, common practice."""
 SOFT_GROUND = 1.0

@@ -33,7 +33,7 @@ from paleta.light import (
 from paleta.media import appearance, covers_of
 from paleta.order import Pen
 from paleta.picture._looks import looks_of
-from paleta.picture._paint import SOFT_GROUND, SOFT_LEVELS, AccentLayer, Canvas, paint
+from paleta.picture._paint import SOFT_DRAWN, SOFT_GROUND, SOFT_LEVELS, AccentLayer, Canvas, paint
 from paleta.recipe import Sheet, bodies_of, zoning_of
 
 UNLIT = ("line", "ink", "regions")
@@ -42,9 +42,14 @@ ACCENTED = ("coloured", "values")
 
 
 def soft_of(sheet: Sheet) -> dict[int, float]:
-    """How far the shades of each region melt: as those of its uppermost coat, and all the way on a ground."""
+    """How far the shades of each region melt: as those of its uppermost coat, and all the way on a ground or where one
+    pen is drawn out."""
     return {
-        label: SOFT_GROUND if one.fade is not None else SOFT_LEVELS[one.coats[-1].medium]
+        label: SOFT_GROUND
+        if one.fade is not None
+        else SOFT_DRAWN
+        if one.drawn_out
+        else SOFT_LEVELS[one.coats[-1].medium]
         for label, one in sheet.regions.settings.items()
         if one.coats
     }

@@ -10,7 +10,7 @@ from paleta.errors import RecipeError
 from paleta.fields import LAB, POINT_MM, Choice, Flag, Many, Maybe, Number, Record, Text, Whole, check_fields, holds
 from paleta.ground import Fade
 from paleta.light import FORMS
-from paleta.media import stack_fault
+from paleta.media import split_code, stack_fault
 from paleta.order import Pen
 from paleta.recipe._coat import MOST_COATS, Accent, Coat, accents_in_laying_order
 
@@ -94,6 +94,13 @@ class RegionSetting:
         """How many zones are coloured: as many as the longest ramp has swatches, or as are planned while there is
         none."""
         return max((len(coat.ramp) for coat in self.coats), default=self.shades)
+
+    @property
+    def drawn_out(self) -> bool:
+        """Whether its uppermost coat is one pen at several strengths, or down to bare paper."""
+        coat = self.coats[-1] if self.coats else None
+        weaker = coat is not None and any(split_code(code)[1] < 1 for code in coat.ramp)
+        return coat is not None and weaker and len({split_code(code)[0] for code in coat.ramp}) == 1
 
     def coat_of(self, medium: str) -> Coat | None:
         return next((coat for coat in self.coats if coat.medium == medium), None)

@@ -8,7 +8,7 @@ from django.db import models
 from django.db.models import Q
 
 from paleta.materials import PAPERS, Paper
-from paleta.media import FURTHER, MEASURED, MEDIA, Swatch, washes
+from paleta.media import FURTHER, MEASURED, MEDIA, Swatch, strengths_of
 from server.ownership import OwnedQuerySet
 
 MEDIUM_CHOICES = list(MEDIA.items())
@@ -42,14 +42,13 @@ class Drawer(models.Model):
         if self.medium not in MEDIA:
             raise ValidationError({"medium": f"There is no medium {self.medium!r}."})
 
+    def own(self) -> list[Swatch]:
+        """Its swatches in their own order, at full strength, those aside that are no longer used."""
+        return [record.as_core(self.medium) for record in self.swatches.all() if not record.retired]
+
     def shades(self) -> list[Swatch]:
-        """Everything a ramp can be made of: its swatches in their own order, paints also as thinner washes."""
-        return [
-            shade
-            for record in self.swatches.all()
-            if not record.retired
-            for shade in washes(record.as_core(self.medium))
-        ]
+        """Everything a ramp can be made of: each swatch at full strength, and weaker where its medium can be."""
+        return [shade for swatch in self.own() for shade in strengths_of(swatch)]
 
 
 class OwnPaper(models.Model):

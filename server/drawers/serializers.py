@@ -5,7 +5,7 @@ from rest_framework import serializers
 
 from paleta.colour import WHITES, check_lab, hex_to_lab, lab_to_hex, plain_name, to_d65
 from paleta.errors import SwatchError
-from paleta.media import FURTHER, LONGEST_CODE, code_fault, doubt_of
+from paleta.media import FURTHER, LONGEST_CODE, code_fault, doubt_of, pen_name, split_code
 from server.drawers.models import MEASURED_CHOICES, MEDIUM_CHOICES, PAPER_CHOICES, Drawer, SwatchRecord
 
 RECORD_FIELDS = (
@@ -23,10 +23,17 @@ class SwatchSerializer(serializers.Serializer):
     lab = serializers.ListField(child=serializers.FloatField(), min_length=3, max_length=3)
     hex = serializers.CharField()
     words = serializers.CharField(help_text="The colour in plain words.")
+    strength = serializers.IntegerField(help_text="In hundredths; 100 is full strength.")
+    pen = serializers.CharField(help_text="The name of the pen, paint or pencil itself.")
+    pen_code = serializers.CharField(help_text="Its code.")
 
     @staticmethod
     def of(code: str, name: str, family: str, lab: tuple[float, float, float]) -> dict[str, object]:
+        pen_code, strength = split_code(code)
         return {
+            "pen_code": pen_code,
+            "strength": round(100 * strength),
+            "pen": pen_name(name, strength),
             "code": code,
             "name": name,
             "family": family,
@@ -255,4 +262,4 @@ class DrawerDetailSerializer(DrawerSerializer):
 
     @extend_schema_field(SwatchSerializer(many=True))
     def get_swatches(self, drawer: Drawer) -> list[dict[str, object]]:
-        return [SwatchSerializer.of(one.code, one.name, one.family, one.lab) for one in drawer.shades()]
+        return [SwatchSerializer.of(one.code, one.name, one.family, one.lab) for one in drawer.own()]

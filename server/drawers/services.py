@@ -185,7 +185,7 @@ def export_gpl(drawer: Drawer) -> str:
 
 def most_like(drawer: Drawer, lab: tuple[float, float, float]) -> list[tuple[str, float]]:
     """Codes of all shades by CIEDE2000 from `lab`, nearest first."""
-    shades = drawer.shades()
+    shades = drawer.own()
     if not shades:
         return []
     apart = difference(np.array([shade.lab for shade in shades]), lab)

@@ -120,7 +120,7 @@ def _drawer_id(piece: Piece, sheet: Sheet) -> int | None:
 
 def _regions(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
     measured = {region.label: region for region in region_map(piece.stamping, sheet).regions}
-    coat = cache(lambda coat: _coat(coat, sheet))
+    coat = cache(lambda coat, to_paper: _coat(coat, sheet, to_paper))
     lines = []
     for label, setting in sheet.regions.settings.items():
         region = measured[label]
@@ -133,7 +133,9 @@ def _regions(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
                 "anchor_x": round((region.anchor[1] + 0.5) / piece.width_px, 4),
                 "anchor_y": round((region.anchor[0] + 0.5) / piece.height_px, 4),
                 "wish_hex": lab_to_hex(setting.wish_lab) if setting.wish_lab else None,
-                "coats": [coat(one) for one in setting.coats],
+                "coats": [
+                    coat(one, setting.bare_highlight and len(one.ramp) == setting.zones) for one in setting.coats
+                ],
                 "accents": [_accent(accent, sheet) for accent in setting.accents],
             }
         )
@@ -157,8 +159,8 @@ def _borders(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
     ]
 
 
-def _coat(coat: Coat, sheet: Sheet) -> dict[str, Any]:
-    ramp = RampSerializer.of(judge([sheet.colours.swatches[pen] for pen in coat.pens]))
+def _coat(coat: Coat, sheet: Sheet, to_paper: bool) -> dict[str, Any]:
+    ramp = RampSerializer.of(judge([sheet.colours.swatches[pen] for pen in coat.pens], to_paper=to_paper))
     return {"medium": coat.medium, "school": sheet.school_for(coat).name, "ramp": ramp}
 
 

@@ -33,6 +33,7 @@ class RampSerializer(serializers.Serializer):
     swatches = SwatchSerializer(many=True)
     steps = serializers.ListField(child=serializers.FloatField())
     explanation = serializers.CharField()
+    to_paper = serializers.BooleanField(help_text="The palest zone is bare paper.")
     warnings = serializers.ListField(child=serializers.CharField())
     in_betweens = InBetweenSerializer(many=True, help_text="Mixes for steps that are too far apart.")
 
@@ -42,6 +43,7 @@ class RampSerializer(serializers.Serializer):
             "swatches": [SwatchSerializer.of(one.code, one.name, one.family, one.lab) for one in ramp.swatches],
             "steps": list(ramp.steps),
             "explanation": ramp.explanation,
+            "to_paper": ramp.to_paper,
             "warnings": list(ramp.warnings),
             "in_betweens": [
                 {"pale": pale.name, "dark": dark.name, "hex": lab_to_hex(lab)}

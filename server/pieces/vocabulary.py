@@ -15,7 +15,7 @@ from paleta.card import CARDS, ENVELOPES, FOLDS, GRAINS, SHEETS, Size
 from paleta.ground import DIRECTIONS, FADES, PROFILES, WAYS
 from paleta.light import ACCENTS, FORMS
 from paleta.materials import LINES, PAPERS, SURFACES
-from paleta.media import MEASURED, MEDIUMS
+from paleta.media import LEAST_STRENGTH, MEASURED, MEDIUMS
 from paleta.order import SCHOOLS, TOUCHES, Join, Where, Which
 from paleta.palette import MEANT, SCHEMES, SHADE_HUES
 from paleta.recipe import KEY_NAMES, ORDER_WISHES, ROLES, TAGS
@@ -62,6 +62,9 @@ class SizeSerializer(ChoiceSerializer):
 
 class MediumChoiceSerializer(ChoiceSerializer):
     caution = serializers.CharField(allow_blank=True, help_text="What is dangerous about it.")
+    least_strength = serializers.IntegerField(
+        allow_null=True, help_text="In hundredths; null where it is laid at full strength only."
+    )
 
 
 class FoldChoiceSerializer(ChoiceSerializer):
@@ -113,7 +116,15 @@ class TradeSerializer(serializers.Serializer):
 
 def trade_words() -> dict[str, Any]:
     return {
-        "media": [{"code": one.code, "name": one.name, "caution": one.caution} for one in MEDIUMS.values()],
+        "media": [
+            {
+                "code": one.code,
+                "name": one.name,
+                "caution": one.caution,
+                "least_strength": round(100 * LEAST_STRENGTH) if one.weaker_by else None,
+            }
+            for one in MEDIUMS.values()
+        ],
         "papers": [{"code": paper.code, "name": paper.weighed_name} for paper in PAPERS.values()],
         "inks": [{"code": one.code, "name": one.name} for one in LINES.values()],
         "schools": [

@@ -35,19 +35,21 @@ class FirstStartTest(SimpleTestCase):
         env = {**os.environ, "PALETA_VAR": f"{folder}/bench", "PALETA_PORT": str(port), "PALETA_DEMO": "1"}
         with cls.said.open("w") as said:
             # A group of its own, so that what it starts ends with it.
-            cls.run = subprocess.Popen(["./run"], cwd=ROOT, env=env, stdout=said, stderr=said, start_new_session=True)
+            cls.server = subprocess.Popen(
+                ["./run"], cwd=ROOT, env=env, stdout=said, stderr=said, start_new_session=True
+            )
         cls.addClassCleanup(cls.stop)
         cls.wait_until_it_answers(port)
 
     @classmethod
     def stop(cls) -> None:
-        os.killpg(cls.run.pid, signal.SIGTERM)
-        cls.run.wait(60)
+        os.killpg(cls.server.pid, signal.SIGTERM)
+        cls.server.wait(60)
 
     @classmethod
     def wait_until_it_answers(cls, port: int) -> None:
         until = time.monotonic() + UP_WITHIN_S
-        while time.monotonic() < until and cls.run.poll() is None:
+        while time.monotonic() < until and cls.server.poll() is None:
             with socket.socket() as one:
                 if one.connect_ex(("127.0.0.1", port)) == 0:
                     return

@@ -29,6 +29,10 @@ class GroundTestCase(ApiTestCase):
 
 
 class GroundTest(GroundTestCase):
+    def two_pads(self) -> list[str]:
+        pads = sorted(self.ana.drawers.get(medium="inkpad").swatches.all(), key=lambda one: one.lightness)
+        return [pads[-1].code, pads[0].code]
+
     def test_a_sky_is_taken_faded_and_laid_behind_a_mask(self):
         label = self.take()
         piece = self.change("lay-ground", {"labels": [label], "way": "circles", "wish_hex": "#5b86c2"}).json()
@@ -43,9 +47,15 @@ class GroundTest(GroundTestCase):
         grey = self.picture()[..., 0]
         self.assertGreater(grey[3:8].mean(), grey[-8:-3].mean() + 10)
         self.assertTrue(self.change("order", {"masked": True}).json()["order"]["masked"])
-        plan = self.send("get", self.at("plan")).json()
-        kinds = [one["kind"] for one in plan["handling"]]
-        self.assertEqual((kinds[0], kinds[-1], set(kinds[1:-1])), ("lay", "lift", {"wipe"}))
+        # One ink at several strengths needs no wiping of the mask, several inks do.
+        pens = {one["pen_code"] for one in sky["coats"][0]["ramp"]["swatches"]}
+        for codes, between in (((), set()), (self.two_pads(), {"wipe"})):
+            if codes:
+                self.change("ramp", {"labels": [label], "codes": codes, "medium": "inkpad"})
+            plan = self.send("get", self.at("plan")).json()
+            kinds = [one["kind"] for one in plan["handling"]]
+            self.assertEqual((kinds[0], kinds[-1], set(kinds[1:-1])), ("lay", "lift", between))
+        self.assertEqual(len(pens), 1)
         self.assertEqual(plan["passes"][-1]["region"], label)
 
     def test_a_background_in_pads_makes_no_region_of_the_figure_too_narrow(self):
@@ -93,8 +103,9 @@ class GroundTest(GroundTestCase):
         bands = self.grounds(piece)
         self.assertEqual([one["name"] for one in bands], ["Band 1", "Band 2", "Band 3"])
         self.assertTrue(piece["order"]["taped"])
-        for band, colour in zip(bands, ("#a9c4e4", "#6f96cc", "#34528c"), strict=True):
-            self.change("lay-ground", {"labels": [band["label"]], "way": "circles", "wish_hex": colour})
+        pads = self.ana.drawers.get(medium="inkpad").swatches.all()
+        for band, pad in zip(bands, pads, strict=False):
+            self.change("ramp", {"labels": [band["label"]], "codes": [pad.code], "medium": "inkpad"})
         plan = self.send("get", self.at("plan")).json()
         self.assertEqual([one["kind"] for one in plan["handling"]], ["lay", "wipe", "wipe", "lift"])
         self.assertEqual({one["name"] for one in plan["handling"]}, {"Lay the tape", "Wipe the tape", "Lift the tape"})

@@ -22,6 +22,8 @@ class MixedRunTest(AlongTestCase):
         piece = self.change("ground", {}, "post").json()
         self.ground = piece["regions"]["taken"][0]
         self.change("lay-ground", {"labels": [self.ground], "way": "circles", "wish_hex": "#5b86c2"})
+        pads = sorted(self.ana.drawers.get(medium="inkpad").swatches.all(), key=lambda one: one.lightness)
+        self.change("ramp", {"labels": [self.ground], "codes": [pads[-1].code, pads[0].code], "medium": "inkpad"})
         self.change("order", {"masked": True})
 
     def all_of_it(self, run, card: int = 1, begun_s: float = 0.0):

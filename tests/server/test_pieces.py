@@ -137,11 +137,53 @@ class SheetTest(ApiTestCase):
         region = self.change("regions", {"labels": [1], "shades": 2}).json()["regions"]["list"][0]
         self.assertEqual(region["coats"], [])
 
-    def test_watercolour_ramps_may_use_thinner_washes(self):
+    def test_watercolour_ramps_use_paints_at_several_strengths_and_one_is_drawn_out_to_paper(self):
         paints = self.ana.drawers.get(medium="watercolour")
         self.change("medium", {"medium": "watercolour", "drawer": paints.pk})
         ramps = self.change("ramp-proposals", {"wish_hex": "#7f9fd0", "shades": 3}, "post").json()
-        self.assertTrue(any("wash" in swatch["name"] for ramp in ramps for swatch in ramp["swatches"]))
+        self.assertTrue(any(swatch["strength"] < 100 for swatch in ramps[0]["swatches"]))
+        self.assertEqual([ramp["to_paper"] for ramp in ramps], [*[False] * (len(ramps) - 1), True])
+        self.assertEqual(len({swatch["pen_code"] for swatch in ramps[-1]["swatches"]}), 1)
+        self.assertEqual(len(ramps[-1]["swatches"]), 2)  # and the bare paper
+
+    def test_a_swatch_is_laid_at_any_strength_and_drawn_out_over_the_zones(self):
+        pens = self.ana.drawers.get(medium="soluble")
+        self.change("medium", {"medium": "soluble", "drawer": pens.pk})
+        own = min(pens.swatches.all(), key=lambda one: one.lightness)
+
+        def region(**form):
+            return self.change("ramp", {"labels": [1], **form}).json()["regions"]["list"][0]
+
+        there = region(codes=[own.code], drawn_out=4)
+        ramp = there["coats"][0]["ramp"]
+        self.assertTrue(there["bare_highlight"] and ramp["to_paper"])
+        self.assertEqual([one["pen"] for one in ramp["swatches"]], [own.name] * 3)
+        self.assertEqual(ramp["swatches"][-1]["strength"], 100)
+        there = region(codes=[own.code] * 2, strengths=[37, 100], by_hand=True)
+        self.assertEqual([one["strength"] for one in there["coats"][0]["ramp"]["swatches"]], [37, 100])
+        self.assertTrue(there["bare_highlight"])  # nothing was said about it
+        there = region(codes=[own.code], to_paper=False)
+        self.assertFalse(there["bare_highlight"])
+        self.assertEqual([one["strength"] for one in there["coats"][0]["ramp"]["swatches"]], [100])
+        for form, words in (
+            ({"codes": [own.code], "strengths": [50, 100]}, "one strength for each"),
+            ({"codes": [own.code, "other"], "drawn_out": 3, "strengths": [100, 100]}, "no swatch"),
+            ({"codes": [f"{own.code}~50", own.code], "drawn_out": 3}, "not several"),
+            ({"codes": [own.code], "strengths": [2]}, "greater than or equal to 5"),
+            ({"codes": ["nothing~40"]}, "no swatch"),
+        ):
+            with self.subTest(words):
+                piece = Piece.objects.get(pk=self.piece.pk)
+                response = self.send("put", f"pieces/{piece.pk}/ramp/", {"labels": [1], **form}, piece.version)
+                self.assertEqual(response.status_code, 422)
+                self.assertIn(words, response.content.decode())
+
+    def test_a_marker_is_laid_at_full_strength_only(self):
+        own = self.ana.drawers.get(medium="marker").swatches.first()
+        form = {"labels": [1], "codes": [own.code], "strengths": [40]}
+        response = self.send("put", f"pieces/{self.piece.pk}/ramp/", form, self.piece.version)
+        self.assertEqual(response.status_code, 422)
+        self.assertIn("full strength only", response.json()["detail"])
 
     def test_the_plan_holds_every_pass_and_the_habit_to_compare_with(self):
         plan = self.send("get", f"pieces/{self.piece.pk}/plan/").json()

@@ -12,7 +12,7 @@ from paleta import palette
 from paleta.colour import Lab
 from paleta.errors import RecipeError
 from paleta.light import ACCENTS
-from paleta.media import MEDIA, Swatch
+from paleta.media import MEDIA, Swatch, at_strength, split_code
 from paleta.order import Pen
 from paleta.palette import Missing, Ramp, find_ramps, judge
 from paleta.recipe import Accent, Coat, RegionSetting, Sheet
@@ -51,10 +51,12 @@ def propose_ramps(
     meant: str = "middle",
     medium: str = "",
 ) -> list[Ramp]:
-    """Ramps from the piece's drawer of a medium for a wished colour, best first."""
+    """Ramps from the piece's drawer of a medium for a wished colour, best first; last one swatch drawn out to bare
+    paper, where the medium can be."""
     require_owner(actor, piece)
     drawer = drawer_of(piece.sheet(), actor, medium).shades()
-    return find_ramps(drawer, wish_lab, shades, shade_hue=shade_hue, meant=meant)
+    found = find_ramps(drawer, wish_lab, shades, shade_hue=shade_hue, meant=meant)
+    return [*found, *palette.find_drawn_out(drawer, wish_lab, shades)]
 
 
 def missing_pen(
@@ -83,7 +85,7 @@ def substitutes(*, actor: User, lab: Lab) -> list[tuple[Swatch, float, Drawer]]:
     owners: dict[int, Drawer] = {}
     everything: list[Swatch] = []
     for drawer in Drawer.objects.owned_by(actor).prefetch_related("swatches"):
-        for shade in drawer.shades():
+        for shade in drawer.own():
             owners[id(shade)] = drawer
             everything.append(shade)
     found = palette.substitutes(lab, everything, SUBSTITUTES_SHOWN + 1)
@@ -101,9 +103,13 @@ def set_ramp(
     by_hand: bool,
     medium: str = "",
     over: bool = False,
+    to_paper: bool | None = None,
+    strengths: Sequence[int] = (),
+    drawn_out: int = 0,
 ) -> Piece:
     """Give regions a ramp of swatches from the drawer of a medium, palest first: in the place of what they have in that
-    medium, else `over` their coats or instead of them. No codes take the coat of the medium off, or all of them."""
+    medium, else `over` their coats or instead of them. No codes take the coat of the medium off, or all of them; one
+    code may be drawn out over so many zones to bare paper."""
     sheet = piece.sheet()
     settings = settings_of(sheet, labels)
     chosen: list[Swatch] = []
@@ -111,19 +117,37 @@ def set_ramp(
         asked = medium or sheet.colours.medium
         known = {code: one for (other, code), one in sheet.colours.swatches.items() if other == asked}
         known |= {one.code: one for one in drawer_of(sheet, actor, asked).shades()}
-        missing = [code for code in codes if code not in known]
-        if missing:
-            raise RecipeError(f"There is no swatch {missing[0]!r} in the drawer.")
-        chosen = sorted((known[code] for code in codes), key=lambda swatch: -swatch.lab[0])
+        if strengths and len(strengths) != len(codes):
+            raise ValidationError({"strengths": "There is one strength for each swatch."})
+        parts = [strength / 100 for strength in strengths] or [split_code(code)[1] for code in codes]
+        found = [_found(known, code, part) for code, part in zip(codes, parts, strict=True)]
+        chosen = sorted(found, key=lambda swatch: -swatch.lab[0])
+        if drawn_out:
+            if len(chosen) > 1:
+                raise ValidationError({"codes": "One swatch is drawn out to bare paper, not several."})
+            chosen = [*palette.drawn_out(_found(known, codes[0], 1.0), drawn_out).swatches]
+            to_paper = True
         judge(chosen)
     changed = {
         label: laid(setting, chosen, wish_lab, by_hand=by_hand, over=over) if chosen else setting.without_coat(medium)
         for label, setting in settings.items()
     }
+    if to_paper is not None:
+        changed = {label: replace(setting, bare_highlight=to_paper) for label, setting in changed.items()}
     names = " · ".join(swatch.name for swatch in chosen) or "no colours"
     what = f"{words_for(settings)}: {names}{' over what is there' if over and chosen else ''}"
     swatches = pens_of(chosen)
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed, swatches))
+
+
+def _found(known: Mapping[str, Swatch], code: str, strength: float) -> Swatch:
+    """A swatch at a strength, of what is in the drawer or on the sheet."""
+    own, said = split_code(code)
+    if code in known and said == strength:
+        return known[code]
+    if own not in known:
+        raise RecipeError(f"There is no swatch {code!r} in the drawer.")
+    return at_strength(known[own], strength) if strength < 1 else known[own]
 
 
 def pens_of(swatches: Iterable[Swatch]) -> dict[Pen, Swatch]:

@@ -12,6 +12,7 @@ from paleta.checks import REMEDIES, VALUE_KINDS
 from paleta.colour import hex_to_lab
 from paleta.errors import ShapeError
 from paleta.fields import kind_of
+from paleta.media import LEAST_STRENGTH
 from paleta.palette import MEANT, SCHEMES, SHADE_HUES, judge
 from paleta.recipe import RegionSetting
 from server.dataclass_serializers import field_of
@@ -23,6 +24,7 @@ from server.pieces.serializers import ACCENT_CHOICES, RampSerializer
 
 KIND_CHOICES = [*VALUE_KINDS.items()]
 SHADE_HUE_CHOICES = [*SHADE_HUES.items()]
+LEAST_PERCENT = round(100 * LEAST_STRENGTH)
 SHADES = kind_of(RegionSetting, "shades")
 
 
@@ -50,6 +52,18 @@ class RampFormSerializer(serializers.Serializer):
     by_hand = serializers.BooleanField(default=False)
     medium = MediumField()
     over = serializers.BooleanField(default=False, help_text="Over the coats that are there, not instead of them.")
+    to_paper = serializers.BooleanField(
+        allow_null=True, default=None, help_text="Whether the palest zone is bare paper; null leaves that as it is."
+    )
+    strengths = serializers.ListField(
+        child=serializers.IntegerField(min_value=LEAST_PERCENT, max_value=100),
+        max_length=5,
+        default=list,
+        help_text="In hundredths, one for each code; none where the codes say it.",
+    )
+    drawn_out = serializers.IntegerField(
+        min_value=0, max_value=5, default=0, help_text="Over how many zones the one swatch is drawn out to bare paper."
+    )
 
 
 class AccentFormSerializer(serializers.Serializer):

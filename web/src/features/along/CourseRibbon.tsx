@@ -7,7 +7,13 @@ import { isDone } from "./progress";
 import type { Progress } from "./replay";
 import { tellStep } from "./words";
 
-type Props = { run: RunReadout; course: CourseStep[]; progress: Progress; current: CourseStep; onPick: (step: CourseStep) => void };
+type Props = {
+  run: RunReadout;
+  course: CourseStep[];
+  progress: Progress;
+  current: CourseStep;
+  onPick: (step: CourseStep) => void;
+};
 
 const AROUND = 60;
 

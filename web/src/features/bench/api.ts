@@ -131,23 +131,26 @@ export const useSplitRegion = (id: number) => useChange(id, "post", "split", (ba
 // Colours.
 /** A ramp for some regions; in the usual medium and instead of other coats unless more is said. */
 export const useSetRamp = (id: number) =>
-  useChange(id, "put", "ramp", (ramp: Optional<Request<"RampForm">, "medium" | "over">) => ramp);
-/** Another swatch in one place of a coat's ramp, as the ramp stands when it is the change's turn. */
-export const useSwapSwatch = (id: number) =>
   useChange(
     id,
     "put",
     "ramp",
-    (
-      { place, code, ...ramp }: Omit<Request<"RampForm">, "codes" | "by_hand"> & { place: number; code: string },
-      piece,
-    ) => {
-      const region = piece?.regions.list.find((one) => one.label === ramp.labels[0]);
-      const swatches = region?.coats.find((coat) => coat.medium === ramp.medium)?.ramp.swatches ?? [];
-      const codes = swatches.map((swatch, index) => (index === place ? code : swatch.code));
-      return { ...ramp, codes, by_hand: true };
-    },
+    (ramp: Optional<Request<"RampForm">, "medium" | "over" | "to_paper" | "strengths" | "drawn_out">) => ramp,
   );
+type Swap = Pick<Request<"RampForm">, "labels" | "wish_hex" | "medium" | "over"> & {
+  place: number;
+  code?: string;
+  strength?: number;
+};
+/** Another swatch, or another strength, in one place of a coat's ramp, as the ramp stands when it is the change's turn. */
+export const useSwapSwatch = (id: number) =>
+  useChange(id, "put", "ramp", ({ place, code, strength, ...ramp }: Swap, piece) => {
+    const region = piece?.regions.list.find((one) => one.label === ramp.labels[0]);
+    const swatches = region?.coats.find((coat) => coat.medium === ramp.medium)?.ramp.swatches ?? [];
+    const codes = swatches.map((swatch, index) => (index === place && code ? code : swatch.pen_code));
+    const strengths = swatches.map((swatch, index) => (index === place && strength ? strength : swatch.strength));
+    return { ...ramp, codes, strengths, by_hand: true };
+  });
 export const useSetAccent = (id: number) => useChange(id, "put", "accent", (accent: Request<"AccentForm">) => accent);
 
 // Grounds.

@@ -3249,6 +3249,12 @@ export interface components {
             hex: string;
             /** @description The colour in plain words. */
             words: string;
+            /** @description In hundredths; 100 is full strength. */
+            strength: number;
+            /** @description The name of the pen, paint or pencil itself. */
+            pen: string;
+            /** @description Its code. */
+            pen_code: string;
             medium: components["schemas"]["Medium"];
             running_low: boolean;
         };
@@ -3479,6 +3485,8 @@ export interface components {
             name: string;
             /** @description What is dangerous about it. */
             caution: string;
+            /** @description In hundredths; null where it is laid at full strength only. */
+            least_strength: number | null;
         };
         MediumRequest: {
             medium: components["schemas"]["Medium"];
@@ -4018,6 +4026,8 @@ export interface components {
             swatches: components["schemas"]["Swatch"][];
             steps: number[];
             explanation: string;
+            /** @description The palest zone is bare paper. */
+            to_paper: boolean;
             warnings: string[];
             /** @description Mixes for steps that are too far apart. */
             in_betweens: components["schemas"]["InBetween"][];
@@ -4035,6 +4045,15 @@ export interface components {
              * @default false
              */
             over: boolean;
+            /** @description Whether the palest zone is bare paper; null leaves that as it is. */
+            to_paper?: boolean | null;
+            /** @description In hundredths, one for each code; none where the codes say it. */
+            strengths?: number[];
+            /**
+             * @description Over how many zones the one swatch is drawn out to bare paper.
+             * @default 0
+             */
+            drawn_out: number;
         };
         ReaderOut: {
             simulated: boolean;
@@ -4660,6 +4679,12 @@ export interface components {
             hex: string;
             /** @description The colour in plain words. */
             words: string;
+            /** @description In hundredths; 100 is full strength. */
+            strength: number;
+            /** @description The name of the pen, paint or pencil itself. */
+            pen: string;
+            /** @description Its code. */
+            pen_code: string;
         };
         /** @description A new swatch, or what changes of one; its colour as lab or as hex. Lab counts under `white`. */
         SwatchFormRequest: {

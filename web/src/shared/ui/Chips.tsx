@@ -6,11 +6,14 @@ export function swatchStyle(hex: string) {
   return { "--swatch": hex } as CSSProperties;
 }
 
-/** A ramp as one band of its swatches, light to dark, with their names beneath. */
-export function RampChips({ swatches, small = false }: { swatches: Swatch[]; small?: boolean }) {
+type RampChipsProps = { swatches: Swatch[]; toPaper?: boolean; small?: boolean };
+
+/** A ramp as one band of its swatches, light to dark, with their names beneath; bare paper comes first, if it ends there. */
+export function RampChips({ swatches, toPaper = false, small = false }: RampChipsProps) {
   return (
     <span className="block min-w-0">
       <span className={`flex overflow-hidden rounded border border-line ${small ? "h-4" : "h-6"}`}>
+        {toPaper && <span title="bare paper" className="grow border-r border-dashed border-soft bg-sheet" />}
         {swatches.map((swatch) => (
           <span
             key={swatch.code}
@@ -20,19 +23,27 @@ export function RampChips({ swatches, small = false }: { swatches: Swatch[]; sma
           />
         ))}
       </span>
-      {!small && <span className="mt-0.5 block text-[12px] leading-tight text-soft">{rampNames(swatches)}</span>}
+      {!small && (
+        <span className="mt-0.5 block text-[12px] leading-tight text-soft">{rampNames(swatches, toPaper)}</span>
+      )}
     </span>
   );
 }
 
-/** "Rose 11 · 12 · 14": the family once, where all share it. */
-function rampNames(swatches: Swatch[]): string {
-  const parts = swatches.map((swatch) => /^(.*?) (\d+.*)$/.exec(swatch.name));
+/** "Rose 11 · 12 · 14": the family once, where all share it; "paper · Rose 13 at 24 · 100 %": the pen once. */
+export function rampNames(swatches: Swatch[], toPaper = false): string {
+  const paper = toPaper ? "paper · " : "";
+  const pen = swatches[0]?.pen;
+  if (swatches.length > 1 && swatches.every((swatch) => swatch.pen === pen)) {
+    return `${paper}${pen} at ${swatches.map((swatch) => swatch.strength).join(" · ")}\u00a0%`;
+  }
+  const names = swatches.map(({ pen, strength }) => (strength < 100 ? `${pen} (${strength}\u00a0%)` : pen));
+  const parts = names.map((name) => /^(.*?) (\d+.*)$/.exec(name));
   const family = parts[0]?.[1];
   if (family && swatches.length > 1 && parts.every((part) => part?.[1] === family)) {
-    return `${family} ${parts.map((part) => part?.[2]).join(" · ")}`;
+    return `${paper}${family} ${parts.map((part) => part?.[2]).join(" · ")}`;
   }
-  return swatches.map((swatch) => swatch.name).join(" · ");
+  return paper + names.join(" · ");
 }
 
 /** Lightness steps as bars: even ones stand level. */

@@ -118,7 +118,7 @@ export function ColoursSection({ trade }: { trade: Trade }) {
                     </span>
                   )}
                   <span className="w-32">
-                    <RampChips swatches={ramp.swatches} small />
+                    <RampChips swatches={ramp.swatches} toPaper={ramp.to_paper} small />
                   </span>
                   <span className="w-7">
                     <StepBars steps={ramp.steps} />

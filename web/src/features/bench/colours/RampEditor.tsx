@@ -19,6 +19,7 @@ import { usePiece } from "../bench";
 import { Counterparts } from "./Counterparts";
 import { GoTos } from "./GoTos";
 import { MissingPen } from "./MissingPen";
+import { StrengthField } from "./StrengthField";
 import { SwatchPicker } from "./SwatchPicker";
 
 function nameOfHand(regions: Region[]): string {
@@ -52,11 +53,11 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
   const beneath = first.coats.filter((coat) => coat.medium !== medium);
   const [over, setOver] = useState(true);
 
-  function lay(swatches: Swatch[]) {
-    const codes = swatches.map((swatch) => swatch.code);
+  function lay({ swatches, to_paper }: Ramp) {
     setRamp.mutate({
       labels,
-      codes,
+      codes: swatches.map((swatch) => swatch.code),
+      to_paper,
       wish_hex: wish.wish_hex,
       by_hand: false,
       medium,
@@ -64,10 +65,26 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
     });
   }
 
-  function swap(place: number, swatch: Swatch) {
-    swapSwatch.mutate({ labels, place, code: swatch.code, wish_hex: wish.wish_hex, medium, over: beneath.length > 0 });
+  function drawOut(swatch: Swatch) {
+    const codes = [swatch.pen_code];
+    const drawn_out = Math.max(wish.shades, 2);
+    setRamp.mutate({
+      labels,
+      codes,
+      drawn_out,
+      wish_hex: wish.wish_hex,
+      by_hand: true,
+      medium,
+      over: beneath.length > 0,
+    });
   }
 
+  function swap(place: number, other: { code?: string; strength?: number }) {
+    swapSwatch.mutate({ labels, place, ...other, wish_hex: wish.wish_hex, medium, over: beneath.length > 0 });
+  }
+
+  const least = trade.media.find((one) => one.code === medium)?.least_strength ?? null;
+  const darkest = current?.swatches.at(-1);
   const chosenKey = current ? keyOf(current) : "";
   return (
     <div className="mb-3 rounded bg-faint p-3">
@@ -78,7 +95,7 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
             <span key={coat.medium} className="flex items-center gap-2">
               {nameOf(trade.media, coat.medium)}, {coat.school}
               <span className="w-28">
-                <RampChips swatches={coat.ramp.swatches} small />
+                <RampChips swatches={coat.ramp.swatches} toPaper={coat.ramp.to_paper} small />
               </span>
               <Button
                 kind="quiet"
@@ -153,7 +170,7 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
           value={chosenKey}
           onChange={(key) => {
             const ramp = proposals.data.find((one) => keyOf(one) === key);
-            if (ramp) lay(ramp.swatches);
+            if (ramp) lay(ramp);
           }}
           aria-label="Ramps from the drawer"
           className={`flex flex-col gap-1 ${proposals.isPlaceholderData ? "opacity-60" : ""}`}
@@ -167,7 +184,7 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
               className="grid cursor-pointer grid-cols-[1.2rem_10rem_1fr_auto] items-center gap-2 rounded border border-line bg-sheet px-2 py-1.5 data-checked:border-ink data-checked:shadow-[inset_0_0_0_1px_#161616] data-focus:outline-3"
             >
               <span className="text-soft">{index + 1}</span>
-              <RampChips swatches={ramp.swatches} />
+              <RampChips swatches={ramp.swatches} toPaper={ramp.to_paper} />
               <span className="text-[13px] leading-tight">{ramp.warnings[0] ?? ramp.explanation}</span>
               <StepBars steps={ramp.steps} />
             </Radio>
@@ -184,14 +201,28 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
           </p>
           <div className="flex gap-1">
             {current.swatches.map((swatch, place) => (
-              <SwatchPicker
-                key={swatch.code}
-                swatch={swatch}
-                drawer={drawer?.swatches ?? []}
-                onPick={(other) => swap(place, other)}
-              />
+              <span key={swatch.code} className="flex min-w-0 grow basis-0 flex-col">
+                <SwatchPicker
+                  swatch={swatch}
+                  drawer={drawer?.swatches ?? []}
+                  onPick={({ code }) => swap(place, { code, strength: 100 })}
+                />
+                {least !== null && (
+                  <StrengthField swatch={swatch} least={least} onKeep={(strength) => swap(place, { strength })} />
+                )}
+              </span>
             ))}
           </div>
+          {least !== null && darkest && (
+            <Button
+              kind="quiet"
+              className="mt-2 text-[13px]"
+              title="The darkest swatch alone, paler from zone to zone, until only paper is left"
+              onClick={() => drawOut(darkest)}
+            >
+              Draw {darkest.pen} out to bare paper
+            </Button>
+          )}
           <p className="mt-1 text-[13px]">{current.explanation}</p>
           {current.warnings.map((warning) => (
             <p key={warning} className="mt-1 rounded bg-ink px-2 py-1 text-[13px] text-sheet">
@@ -223,7 +254,7 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
 }
 
 function keyOf(ramp: Ramp): string {
-  return ramp.swatches.map((swatch) => swatch.code).join("|");
+  return [...ramp.swatches.map((swatch) => swatch.code), ...(ramp.to_paper ? ["paper"] : [])].join("|");
 }
 
 function middle(ramp: Ramp | null | undefined): Swatch | undefined {

@@ -27,7 +27,7 @@ export function SwatchPicker({
         aria-label={`${swatch.name}, change`}
       >
         <span className="block h-7 rounded-sm bg-(--swatch)" style={swatchStyle(swatch.hex)} />
-        <span className="block truncate">{swatch.name}</span>
+        <span className="block truncate">{swatch.pen}</span>
       </ListboxButton>
       <ListboxOptions
         anchor="bottom start"

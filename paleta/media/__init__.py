@@ -1,6 +1,6 @@
 """Media: each described in a module of its own, and how a swatch of it looks on a paper."""
 
-from paleta.media._appearance import appearance, appearance_of_layers, blended, covers_of, doubt_of, tip_to_tip
+from paleta.media._appearance import appearance, appearance_of_layers, blended, covers_of, doubt_of, seen_on, tip_to_tip
 from paleta.media._layer import Layer
 from paleta.media._medium import Advice, Medium, Texture
 from paleta.media._over import over, stack_fault
@@ -75,6 +75,7 @@ __all__ = [
     "read_table",
     "school_from_plain",
     "school_to_plain",
+    "seen_on",
     "split_code",
     "stack_fault",
     "strengths_of",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import lru_cache
 
 from paleta.colour import Lab
 from paleta.errors import SwatchError
@@ -44,6 +45,20 @@ def appearance(swatch: Swatch, paper: Paper, *, coats: float = 1, dilution: floa
         If coats, dilution or pressure are out of range.
     """
     return appearance_of_layers([Layer(swatch, coats, dilution, pressure)], paper)
+
+
+@lru_cache(maxsize=50_000)
+def seen_on(swatch: Swatch, paper: Paper | None) -> Lab:
+    """L*a*b* of one coat on `paper`, as measured where that is its own or none is named.
+
+    Parameters
+    ----------
+    swatch
+        As measured on a paper of its own.
+    paper
+        What it is laid on here.
+    """
+    return swatch.lab if paper is None or paper.lab == swatch.paper.lab else appearance(swatch, paper)
 
 
 def appearance_of_layers(layers: Sequence[Layer], paper: Paper) -> Lab:

@@ -7,8 +7,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from paleta.colour import Lab
 from paleta.errors import WishError
-from paleta.media import MEDIUMS, Swatch, doubt_of, split_code
+from paleta.materials import Paper
+from paleta.media import MEDIUMS, Swatch, doubt_of, seen_on, split_code
 
 SMALL_STEP = 6.0
 """Lightness steps below this melt into one: no depth. Common practice, from memory."""
@@ -28,7 +30,8 @@ class Ramp:
     weakest        index of the step that is farthest from even, None with fewer than two steps.
     warnings       sentences; empty means even.
     cost           0 is ideal; only for comparing ramps for the same wish.
-    to_paper       the palest zone of the region is bare paper, into which the palest swatch is drawn out.
+    looks          L*a*b* of each on the paper that was named.
+    bare           L*a*b* of the bare paper that the palest swatch is drawn out to; None: the palest zone is coloured.
     """
 
     swatches: tuple[Swatch, ...]
@@ -37,12 +40,13 @@ class Ramp:
     weakest: int | None
     warnings: tuple[str, ...]
     cost: float = 0.0
-    to_paper: bool = False
+    bare: Lab | None = None
+    looks: tuple[Lab, ...] = ()
 
     @property
     def explanation(self) -> str:
         """The ramp in one line, for example "steps 14 · 16 · 12, hue stays"."""
-        if self.to_paper and len({split_code(one.code)[0] for one in self.swatches}) == 1:
+        if self.bare is not None and len({split_code(one.code)[0] for one in self.swatches}) == 1:
             how = MEDIUMS[self.swatches[0].medium].drawn_out
             return f"one {how} to bare paper"
         if not self.steps:
@@ -53,7 +57,7 @@ class Ramp:
         return f"lightness steps {steps}, hue drifts {abs(self.hue_drift_deg):.0f}° towards the dark"
 
 
-def judge(swatches: Sequence[Swatch], cost: float = 0.0, *, to_paper: bool = False) -> Ramp:
+def judge(swatches: Sequence[Swatch], cost: float = 0.0, *, to_paper: bool = False, paper: Paper | None = None) -> Ramp:
     """Measure any choice of swatches, also one made by hand. They are kept in the order given, palest first.
 
     Parameters
@@ -64,6 +68,8 @@ def judge(swatches: Sequence[Swatch], cost: float = 0.0, *, to_paper: bool = Fal
         What speaks against the choice beside its steps; less is better.
     to_paper
         Whether the palest zone of the region is bare paper.
+    paper
+        What they lie on; None: each on its own.
 
     Returns
     -------
@@ -78,8 +84,10 @@ def judge(swatches: Sequence[Swatch], cost: float = 0.0, *, to_paper: bool = Fal
         raise WishError(f"A ramp has 1 to 5 swatches, got {len(swatches)}.")
     if len({swatch.code for swatch in swatches}) != len(swatches):
         raise WishError("A swatch stands twice in this ramp. Choose another for one of the two.")
-    lab = np.array([swatch.lab for swatch in swatches], dtype=float)
-    lights = [swatches[0].paper.lab[0], *lab[:, 0]] if to_paper else lab[:, 0]
+    looks = tuple(seen_on(swatch, paper) for swatch in swatches)
+    lab = np.array(looks, dtype=float)
+    bare = (paper or swatches[0].paper).lab if to_paper and swatches else None
+    lights = lab[:, 0] if bare is None else [bare[0], *lab[:, 0]]
     steps = tuple(round(float(step), 1) for step in -np.diff(lights))
     return Ramp(
         swatches=tuple(swatches),
@@ -88,7 +96,8 @@ def judge(swatches: Sequence[Swatch], cost: float = 0.0, *, to_paper: bool = Fal
         weakest=_weakest(steps),
         warnings=tuple(_warnings(swatches, steps[to_paper:])),
         cost=round(float(cost), 4),
-        to_paper=to_paper,
+        bare=bare,
+        looks=looks,
     )
 
 

@@ -8,7 +8,7 @@ solved exactly (Viterbi's dynamic programme, [Viterbi1967]) for several step siz
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 import numpy as np
@@ -16,7 +16,8 @@ from numpy.typing import NDArray
 
 from paleta.colour import Lab, check_lab
 from paleta.errors import WishError
-from paleta.media import Swatch, split_code
+from paleta.materials import Paper
+from paleta.media import Swatch, seen_on, split_code
 from paleta.palette._ramp import SMALL_STEP, WIDE_STEP, Ramp, judge
 
 Floats = NDArray[np.float64]
@@ -43,6 +44,8 @@ YELLOW_BROWNS = 0.5
 """The dark of a yellow is an orange brown: degrees a yellow turns per unit of lightness. Common practice."""
 STRONGER = 14.0
 """Chroma that a swatch may have beyond twice the wish before it is another kind of colour. From memory."""
+TONED = 85.0
+"""L* under which a paper keeps pale colours from being pale. From memory."""
 ANOTHER_PEN = 0.8
 """Cost of going on with another pen where one was thinned: one pen at several strengths is less work than several, and
 melts better. From memory."""
@@ -79,6 +82,7 @@ def find_ramps(
     shade_hue: str = "keep",
     meant: str = "middle",
     step: float | None = None,
+    paper: Paper | None = None,
 ) -> list[Ramp]:
     """Ramps of `n` swatches from `drawer` for a region that should look like `target_lab`, best first.
 
@@ -92,6 +96,7 @@ def find_ramps(
     meant : the target is the "middle" of the ramp (the paler of two middles when n is even), its "lightest" or its
         "darkest"
     step : wished fall in L* per shade; None tries several
+    paper : what it will lie on: ramps are found by how they look there; None: on the swatches' own
 
     Returns
     -------
@@ -111,22 +116,28 @@ def find_ramps(
     if len(drawer) < n:
         return []
     pens, sizes = [split_code(swatch.code)[0] for swatch in drawer], STEP_SIZES if step is None else (step,)
-    found = _searched(drawer, wish, sizes, alternatives)
+    lab = np.array([seen_on(swatch, paper) for swatch in drawer], dtype=float)
+    turns = _turns(drawer)
+    if paper is not None and paper.lab[0] < TONED:
+        # On toned paper nothing is as pale as it is wished: the ramp then goes down from the palest there is.
+        palest = float(lab[:, 0].max()) - PREFERRED_STEP.get(n, 0.0) * wish.place
+        wish = replace(wish, target=np.minimum(wish.target, (palest, np.inf, np.inf)))
+    found = _searched(lab, turns, wish, sizes, alternatives)
     if found and len(set(pens)) < len(pens):
         # One pen at several strengths leaves many ways of hardly any difference: look at what there is beside it.
         first = {pens[i] for i in min(found, key=lambda path: (found[path], path))}
         beside = [i for i, pen in enumerate(pens) if pen not in first]
         if len(beside) >= n:
-            others = _searched([drawer[i] for i in beside], wish, sizes, alternatives)
+            others = _searched(lab[beside], turns[np.ix_(beside, beside)], wish, sizes, alternatives)
             found |= {tuple(beside[i] for i in path): cost for path, cost in others.items()}
-    return [judge([drawer[i] for i in path], cost) for path, cost in _varied(found, pens, alternatives)]
+    chosen = _varied(found, pens, alternatives)
+    return [judge([drawer[i] for i in path], cost, paper=paper) for path, cost in chosen]
 
 
 def _searched(
-    drawer: Sequence[Swatch], wish: _Wish, sizes: Sequence[float], count: int
+    lab: Floats, turns: Floats, wish: _Wish, sizes: Sequence[float], count: int
 ) -> dict[tuple[int, ...], float]:
     """The best ways through the drawer for each size of step, and what each costs."""
-    lab, turns = np.array([swatch.lab for swatch in drawer], dtype=float), _turns(drawer)
     found: dict[tuple[int, ...], float] = {}
     for size in sizes:
         for path in _paths(lab, turns, wish, size, count):

@@ -160,7 +160,9 @@ def _borders(piece: Piece, sheet: Sheet) -> list[dict[str, Any]]:
 
 
 def _coat(coat: Coat, sheet: Sheet, to_paper: bool) -> dict[str, Any]:
-    ramp = RampSerializer.of(judge([sheet.colours.swatches[pen] for pen in coat.pens], to_paper=to_paper))
+    ramp = RampSerializer.of(
+        judge([sheet.colours.swatches[pen] for pen in coat.pens], to_paper=to_paper, paper=sheet.stamp.paper_used)
+    )
     return {"medium": coat.medium, "school": sheet.school_for(coat).name, "ramp": ramp}
 
 

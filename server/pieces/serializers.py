@@ -29,21 +29,30 @@ class InBetweenSerializer(serializers.Serializer):
     hex = serializers.CharField()
 
 
+class RampSwatchSerializer(SwatchSerializer):
+    seen_hex = serializers.CharField(help_text="On the paper of the piece.")
+
+
 class RampSerializer(serializers.Serializer):
-    swatches = SwatchSerializer(many=True)
+    swatches = RampSwatchSerializer(many=True)
     steps = serializers.ListField(child=serializers.FloatField())
     explanation = serializers.CharField()
-    to_paper = serializers.BooleanField(help_text="The palest zone is bare paper.")
+    bare_hex = serializers.CharField(
+        allow_null=True, help_text="The bare paper it is drawn out to; null where the palest zone is coloured."
+    )
     warnings = serializers.ListField(child=serializers.CharField())
     in_betweens = InBetweenSerializer(many=True, help_text="Mixes for steps that are too far apart.")
 
     @staticmethod
     def of(ramp: Ramp) -> dict[str, Any]:
         return {
-            "swatches": [SwatchSerializer.of(one.code, one.name, one.family, one.lab) for one in ramp.swatches],
+            "swatches": [
+                {**SwatchSerializer.of(one.code, one.name, one.family, one.lab), "seen_hex": lab_to_hex(look)}
+                for one, look in zip(ramp.swatches, ramp.looks, strict=True)
+            ],
             "steps": list(ramp.steps),
             "explanation": ramp.explanation,
-            "to_paper": ramp.to_paper,
+            "bare_hex": lab_to_hex(ramp.bare) if ramp.bare else None,
             "warnings": list(ramp.warnings),
             "in_betweens": [
                 {"pale": pale.name, "dark": dark.name, "hex": lab_to_hex(lab)}

@@ -11,14 +11,34 @@ from hypothesis import strategies as st
 
 from paleta.colour import difference, hex_to_lab
 from paleta.errors import WishError
-from paleta.media import Swatch
+from paleta.materials import PAPERS
+from paleta.media import Swatch, seen_on
 from paleta.palette import find_ramps, judge, missing_pen
+from paleta.palette._ramp import SMALL_STEP
 from paleta.palette._search import _price, _Wish
 from paleta.starter import markers, pencils, watercolours
 from tests.builders import grey_pens
 from tools.bench.colours import drawer_by_chance, plain_ramp, sensible
 
 GREEN = (58.0, -35.0, 25.0)
+
+
+class OnThisPaperTest(SimpleTestCase):
+    def test_on_kraft_a_step_is_one_as_it_is_seen_there(self):
+        kraft, chance = PAPERS["kraft"], np.random.default_rng(3)
+        wishes = [tuple(map(float, lab)) for lab in chance.uniform((35, -45, -45), (85, 55, 60), (40, 3))]
+        melting = {None: 0, kraft: 0}
+        for paper in melting:
+            for wish in wishes:
+                (ramp,) = find_ramps(markers(), wish, 3, alternatives=1, paper=paper)
+                falls = -np.diff([seen_on(one, kraft)[0] for one in ramp.swatches])
+                melting[paper] += bool((falls < SMALL_STEP).any())
+                if paper is kraft:
+                    self.assertGreater(falls.min(), 0)
+                    np.testing.assert_allclose(ramp.steps, falls, atol=0.06)
+        # 14 of 40 where they are found by how they look on white, 1 where by how they look on kraft.
+        self.assertLessEqual(melting[kraft], 2)
+        self.assertGreater(melting[None], 8)
 
 
 class FindRampsTest(SimpleTestCase):

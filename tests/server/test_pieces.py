@@ -142,7 +142,7 @@ class SheetTest(ApiTestCase):
         self.change("medium", {"medium": "watercolour", "drawer": paints.pk})
         ramps = self.change("ramp-proposals", {"wish_hex": "#7f9fd0", "shades": 3}, "post").json()
         self.assertTrue(any(swatch["strength"] < 100 for swatch in ramps[0]["swatches"]))
-        self.assertEqual([ramp["to_paper"] for ramp in ramps], [*[False] * (len(ramps) - 1), True])
+        self.assertEqual([ramp["bare_hex"] is None for ramp in ramps], [*[True] * (len(ramps) - 1), False])
         self.assertEqual(len({swatch["pen_code"] for swatch in ramps[-1]["swatches"]}), 1)
         self.assertEqual(len(ramps[-1]["swatches"]), 2)  # and the bare paper
 
@@ -156,7 +156,7 @@ class SheetTest(ApiTestCase):
 
         there = region(codes=[own.code], drawn_out=4)
         ramp = there["coats"][0]["ramp"]
-        self.assertTrue(there["bare_highlight"] and ramp["to_paper"])
+        self.assertTrue(there["bare_highlight"] and ramp["bare_hex"])
         self.assertEqual([one["pen"] for one in ramp["swatches"]], [own.name] * 3)
         self.assertEqual(ramp["swatches"][-1]["strength"], 100)
         there = region(codes=[own.code] * 2, strengths=[37, 100], by_hand=True)

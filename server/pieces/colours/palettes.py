@@ -31,7 +31,8 @@ def palette(
 ) -> list[tuple[Lab, Ramp | None]]:
     """Locked colours as they are, then `colours` that are unlike those, each with its best owned ramp."""
     require_owner(actor, piece)
-    drawer = drawer_of(piece.sheet(), actor).shades()
+    sheet = piece.sheet()
+    drawer, paper = drawer_of(sheet, actor).shades(), sheet.stamp.paper_used
     count = max(len(colours), len(locked))
     chosen = list(locked)
     for colour in colours:
@@ -39,7 +40,7 @@ def palette(
             chosen.append(colour)
     # Colours travel as #rrggbb: rounded before the search, they find the same ramps when they are laid.
     rounded = [hex_to_lab(lab_to_hex(lab)) for lab in chosen]
-    return [(lab, next(iter(find_ramps(drawer, lab, shades, alternatives=1)), None)) for lab in rounded]
+    return [(lab, next(iter(find_ramps(drawer, lab, shades, alternatives=1, paper=paper)), None)) for lab in rounded]
 
 
 def share_out_palette(

@@ -12,7 +12,7 @@ from paleta import palette
 from paleta.colour import Lab
 from paleta.errors import RecipeError
 from paleta.light import ACCENTS
-from paleta.media import MEDIA, Swatch, at_strength, split_code
+from paleta.media import MEDIA, Swatch, at_strength, seen_on, split_code
 from paleta.order import Pen
 from paleta.palette import Missing, Ramp, find_ramps, judge
 from paleta.recipe import Accent, Coat, RegionSetting, Sheet
@@ -54,9 +54,10 @@ def propose_ramps(
     """Ramps from the piece's drawer of a medium for a wished colour, best first; last one swatch drawn out to bare
     paper, where the medium can be."""
     require_owner(actor, piece)
-    drawer = drawer_of(piece.sheet(), actor, medium).shades()
-    found = find_ramps(drawer, wish_lab, shades, shade_hue=shade_hue, meant=meant)
-    return [*found, *palette.find_drawn_out(drawer, wish_lab, shades)]
+    sheet = piece.sheet()
+    drawer, paper = drawer_of(sheet, actor, medium).shades(), sheet.stamp.paper_used
+    found = find_ramps(drawer, wish_lab, shades, shade_hue=shade_hue, meant=meant, paper=paper)
+    return [*found, *palette.find_drawn_out(drawer, wish_lab, shades, paper=paper)]
 
 
 def missing_pen(
@@ -121,11 +122,12 @@ def set_ramp(
             raise ValidationError({"strengths": "There is one strength for each swatch."})
         parts = [strength / 100 for strength in strengths] or [split_code(code)[1] for code in codes]
         found = [_found(known, code, part) for code, part in zip(codes, parts, strict=True)]
-        chosen = sorted(found, key=lambda swatch: -swatch.lab[0])
+        paper = sheet.stamp.paper_used
+        chosen = sorted(found, key=lambda swatch: -seen_on(swatch, paper)[0])
         if drawn_out:
             if len(chosen) > 1:
                 raise ValidationError({"codes": "One swatch is drawn out to bare paper, not several."})
-            chosen = [*palette.drawn_out(_found(known, codes[0], 1.0), drawn_out).swatches]
+            chosen = [*palette.drawn_out(_found(known, codes[0], 1.0), drawn_out, paper).swatches]
             to_paper = True
         judge(chosen)
     changed = {
@@ -216,7 +218,8 @@ def with_best_ramps(sheet: Sheet, wished: Mapping[int, Lab], drawer: Sequence[Sw
     for label, lab in wished.items():
         setting = sheet.regions.settings[label]
         if (lab, setting.shades) not in best:
-            best[lab, setting.shades] = next(iter(find_ramps(drawer, lab, setting.shades, alternatives=1)), None)
+            found = find_ramps(drawer, lab, setting.shades, alternatives=1, paper=sheet.stamp.paper_used)
+            best[lab, setting.shades] = next(iter(found), None)
         ramp = best[lab, setting.shades]
         if ramp is not None:
             changed[label] = laid(setting, ramp.swatches, lab)

@@ -10,7 +10,8 @@ from rest_framework.exceptions import ValidationError
 
 from paleta import checks
 from paleta.checks import ValueWarning
-from paleta.media import Swatch
+from paleta.materials import Paper
+from paleta.media import Swatch, seen_on
 from paleta.order import Pen
 from paleta.palette import Ramp, find_ramps
 from paleta.picture import looks_of
@@ -56,7 +57,8 @@ def apply_remedy(*, actor: User, piece: Piece, version: int, kind: str, regions:
         coat = setting.coats[0]
         if coat.medium not in drawers:
             drawers[coat.medium] = drawer_of(sheet, actor, coat.medium).shades()
-        ramp = _better_ramp(found, [sheet.colours.swatches[pen] for pen in coat.pens], drawers[coat.medium])
+        old = [sheet.colours.swatches[pen] for pen in coat.pens]
+        ramp = _better_ramp(found, old, drawers[coat.medium], sheet.stamp.paper_used)
         if ramp is not None:
             changed[label] = laid(setting, ramp.swatches)
             swatches.update(pens_of(ramp.swatches))
@@ -67,8 +69,8 @@ def apply_remedy(*, actor: User, piece: Piece, version: int, kind: str, regions:
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed, swatches))
 
 
-def _better_ramp(warning: ValueWarning, old: Sequence[Swatch], drawer: Sequence[Swatch]) -> Ramp | None:
-    lab = np.mean([one.lab for one in old], axis=0)
+def _better_ramp(warning: ValueWarning, old: Sequence[Swatch], drawer: Sequence[Swatch], paper: Paper) -> Ramp | None:
+    lab = np.mean([seen_on(one, paper) for one in old], axis=0)
     count, step, remedy = len(old), None, warning.remedy
     if remedy == "set_off":
         remedy = "paler" if lab[0] < DARK else "darker"
@@ -81,7 +83,7 @@ def _better_ramp(warning: ValueWarning, old: Sequence[Swatch], drawer: Sequence[
     else:
         lab = lab + np.array((LIGHTER if remedy == "paler" else -LIGHTER, 0, 0))
     target = (float(np.clip(lab[0], 8, 97)), float(lab[1]), float(lab[2]))
-    ramps = find_ramps(drawer, target, min(count, MOST_SHADES), alternatives=4, step=step)
+    ramps = find_ramps(drawer, target, min(count, MOST_SHADES), alternatives=4, step=step, paper=paper)
     taken = tuple(one.code for one in old)
     return next((ramp for ramp in ramps if tuple(one.code for one in ramp.swatches) != taken), None)
 

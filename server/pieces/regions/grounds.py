@@ -117,7 +117,7 @@ def lay_ground(*, actor: User, piece: Piece, version: int, labels: Sequence[int]
         setting = _ground_of(sheet, label)
         ramp = None
         for shades in range(shades_for(lengths[label]), 0, -1):
-            ramp = next(iter(find_ramps(drawer, wish_lab, shades, alternatives=1)), None)
+            ramp = next(iter(find_ramps(drawer, wish_lab, shades, alternatives=1, paper=sheet.stamp.paper_used)), None)
             if ramp is not None:
                 break
         if ramp is None:

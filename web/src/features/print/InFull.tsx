@@ -205,7 +205,7 @@ function Page({ piece, plan, recipe }: { piece: Piece; plan: Plan; recipe?: numb
                   {region.coats.map((coat, place) => (
                     <span key={coat.medium} className="block">
                       {place > 0 && <span className="text-soft">then {nameOf(trade?.media, coat.medium)}</span>}
-                      <RampChips swatches={coat.ramp.swatches} toPaper={coat.ramp.to_paper} />
+                      <RampChips swatches={coat.ramp.swatches} bare={coat.ramp.bare_hex} />
                     </span>
                   ))}
                   {region.accents.map((accent) => (

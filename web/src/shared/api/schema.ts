@@ -4023,11 +4023,11 @@ export interface components {
             farther: number;
         };
         Ramp: {
-            swatches: components["schemas"]["Swatch"][];
+            swatches: components["schemas"]["RampSwatch"][];
             steps: number[];
             explanation: string;
-            /** @description The palest zone is bare paper. */
-            to_paper: boolean;
+            /** @description The bare paper it is drawn out to; null where the palest zone is coloured. */
+            bare_hex: string | null;
             warnings: string[];
             /** @description Mixes for steps that are too far apart. */
             in_betweens: components["schemas"]["InBetween"][];
@@ -4054,6 +4054,24 @@ export interface components {
              * @default 0
              */
             drawn_out: number;
+        };
+        /** @description A swatch as every screen shows it. */
+        RampSwatch: {
+            code: string;
+            name: string;
+            family: string;
+            lab: number[];
+            hex: string;
+            /** @description The colour in plain words. */
+            words: string;
+            /** @description In hundredths; 100 is full strength. */
+            strength: number;
+            /** @description The name of the pen, paint or pencil itself. */
+            pen: string;
+            /** @description Its code. */
+            pen_code: string;
+            /** @description On the paper of the piece. */
+            seen_hex: string;
         };
         ReaderOut: {
             simulated: boolean;

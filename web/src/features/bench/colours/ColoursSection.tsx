@@ -118,7 +118,7 @@ export function ColoursSection({ trade }: { trade: Trade }) {
                     </span>
                   )}
                   <span className="w-32">
-                    <RampChips swatches={ramp.swatches} toPaper={ramp.to_paper} small />
+                    <RampChips swatches={ramp.swatches} bare={ramp.bare_hex} small />
                   </span>
                   <span className="w-7">
                     <StepBars steps={ramp.steps} />

@@ -53,11 +53,11 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
   const beneath = first.coats.filter((coat) => coat.medium !== medium);
   const [over, setOver] = useState(true);
 
-  function lay({ swatches, to_paper }: Ramp) {
+  function lay({ swatches, bare_hex }: Ramp) {
     setRamp.mutate({
       labels,
       codes: swatches.map((swatch) => swatch.code),
-      to_paper,
+      to_paper: bare_hex !== null,
       wish_hex: wish.wish_hex,
       by_hand: false,
       medium,
@@ -95,7 +95,7 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
             <span key={coat.medium} className="flex items-center gap-2">
               {nameOf(trade.media, coat.medium)}, {coat.school}
               <span className="w-28">
-                <RampChips swatches={coat.ramp.swatches} toPaper={coat.ramp.to_paper} small />
+                <RampChips swatches={coat.ramp.swatches} bare={coat.ramp.bare_hex} small />
               </span>
               <Button
                 kind="quiet"
@@ -184,7 +184,7 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
               className="grid cursor-pointer grid-cols-[1.2rem_10rem_1fr_auto] items-center gap-2 rounded border border-line bg-sheet px-2 py-1.5 data-checked:border-ink data-checked:shadow-[inset_0_0_0_1px_#161616] data-focus:outline-3"
             >
               <span className="text-soft">{index + 1}</span>
-              <RampChips swatches={ramp.swatches} toPaper={ramp.to_paper} />
+              <RampChips swatches={ramp.swatches} bare={ramp.bare_hex} />
               <span className="text-[13px] leading-tight">{ramp.warnings[0] ?? ramp.explanation}</span>
               <StepBars steps={ramp.steps} />
             </Radio>
@@ -254,7 +254,7 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
 }
 
 function keyOf(ramp: Ramp): string {
-  return [...ramp.swatches.map((swatch) => swatch.code), ...(ramp.to_paper ? ["paper"] : [])].join("|");
+  return [...ramp.swatches.map((swatch) => swatch.code), ...(ramp.bare_hex ? ["paper"] : [])].join("|");
 }
 
 function middle(ramp: Ramp | null | undefined): Swatch | undefined {

@@ -46,7 +46,8 @@ class DemoAccent:
 @dataclass(frozen=True)
 class DemoPiece:
     """school None leaves the piece as it comes from the scanner. drawing is one of DRAWINGS, or the number of a spray;
-    glossy puts it on a glossy card of the user's own."""
+    glossy puts it on a glossy card of the user's own; drawn_out lays each thing with one pen that ends in bare paper.
+    """
 
     drawing: str
     title: str
@@ -67,6 +68,7 @@ class DemoPiece:
     ground: DemoGround | None = None
     over: str = ""
     accents: tuple[DemoAccent, ...] = ()
+    drawn_out: bool = False
 
     def make(self) -> tuple[Drawing, bytes, NDArray[np.int32]]:
         drawing = DRAWINGS[self.drawing]() if self.drawing in DRAWINGS else sprays(int(self.drawing))
@@ -153,14 +155,17 @@ PIECES = (
     ),
     DemoPiece(
         "21",
-        "A sprig in pulled pens",
+        "A sprig drawn out to paper",
         "soluble",
         "D2",
         "cold-press",
         "waterproof",
         (45, 40),
         21,
-        # Pulled with a wet brush, dried, then dry pigment in the deepest places.
+        # One pen to a thing, pulled with a wet brush until only paper is left, before a pale washed sky; once it is
+        # dry, dry pigment in the deepest places.
+        drawn_out=True,
+        ground=DemoGround("wash", ("#bcd8ea",), Fade(kind="figure", reach_mm=20), first=True),
         accents=(DemoAccent("crease", "pencil", darkest=True),),
     ),
     DemoPiece(

@@ -7,8 +7,9 @@ from typing import Any
 
 from demo.benches import DemoAccent, DemoGround
 from paleta.colour import hex_to_lab
+from paleta.palette import find_drawn_out
 from server.drawers.models import Drawer
-from server.pieces.colours.ramps import set_accent
+from server.pieces.colours.ramps import drawer_of, set_accent, set_ramp
 from server.pieces.models import Piece
 from server.pieces.regions.grounds import cut_bands, lay_ground, take_ground
 from server.pieces.regions.services import change_regions
@@ -28,6 +29,24 @@ def dress(user: Any, piece: Piece, ground: DemoGround | None, over: str, accents
             code=_code(user, accent.medium, darkest=accent.darkest),
         )  # fmt: skip
     return _with_ground(user, piece, ground) if ground is not None else piece
+
+
+def draw_out(user: Any, piece: Piece) -> Piece:
+    """Each thing of the figure in one pen, drawn out from its shade to bare paper."""
+    settings = piece.sheet().regions.settings
+    by_wish: dict[Any, list[int]] = {}
+    for label, one in settings.items():
+        if one.coats and one.wish_lab is not None:
+            by_wish.setdefault((one.wish_lab, one.shades), []).append(label)
+    for (wish, shades), labels in by_wish.items():
+        sheet = piece.sheet()
+        drawer = drawer_of(sheet, user).shades()
+        for ramp in find_drawn_out(drawer, wish, shades + 1, paper=sheet.stamp.paper_used):
+            piece = set_ramp(
+                actor=user, piece=piece, version=piece.version, labels=labels, wish_lab=wish, by_hand=False,
+                codes=[one.code for one in ramp.swatches], to_paper=True,
+            )  # fmt: skip
+    return piece
 
 
 def _with_ground(user: Any, piece: Piece, ground: DemoGround) -> Piece:

@@ -11,7 +11,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from demo.benches import PIECES, DemoPiece, match, things_of, wrongly_split
 from demo.cards import card_for
 from demo.checks import load_checks
-from demo.dress import dress
+from demo.dress import draw_out, dress
 from demo.runs import load_runs
 from paleta.colour import hex_to_lab
 from paleta.devices import photograph
@@ -111,6 +111,8 @@ def load_piece(user: Any, demo: DemoPiece) -> Piece:
         piece = join_regions(actor=user, piece=piece, version=piece.version, labels=labels)
     piece = _describe(user, piece, demo, drawing, seen)
     piece = colour_all_wishes(actor=user, piece=piece, version=piece.version)
+    if demo.drawn_out:
+        piece = draw_out(user, piece)
     if demo.glossy:
         paper = keep_paper(
             actor=user, name="Glossy card", lab=(96.0, 0.2, -2.4), gsm=300, kind="cover", surface="glossy"

@@ -140,7 +140,7 @@ PIECES = (
         finish="Along the lit rims; a little in the sky.",
         touches=("white pen", "splatter"),
         # A marker figure under its mask, and a sky of blended inks behind it.
-        ground=DemoGround("circles", ("#6f9fd8",), masked=True),
+        ground=DemoGround("circles", ("#86c0e6",), masked=True),
     ),
     DemoPiece(
         "12",

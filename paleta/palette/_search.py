@@ -49,6 +49,8 @@ TONED = 85.0
 ANOTHER_PEN = 0.8
 """Cost of going on with another pen where one was thinned: one pen at several strengths is less work than several, and
 melts better. From memory."""
+KINDRED = 0.7
+"""Part of a wished chroma below which a colour begins to be a grey beside it. From memory."""
 GREYED = 2.0
 """How much more a grey in the place of a colour is amiss than a colour too strong for its place. From memory."""
 DIFFERENT = 0.9
@@ -228,8 +230,8 @@ def _misfit(lab: Floats, wanted: Floats) -> Floats:
     chroma, wish = np.hypot(lab[..., 1], lab[..., 2]), np.hypot(wanted[..., 1], wanted[..., 2])
     across = np.hypot(lab[..., 1] - wanted[..., 1], lab[..., 2] - wanted[..., 2])
     hue_chord = np.sqrt(np.maximum(across**2 - (chroma - wish) ** 2, 0))
-    # Half the chroma or twice as much is another kind of colour: a grey has no hue to be wrong in, and is no blue.
-    other_kind = np.maximum(wish / 2 - chroma, 0) * GREYED + np.maximum(chroma - 2 * wish - STRONGER, 0)
+    # Much less chroma or twice as much is another kind of colour: a grey has no hue to be wrong in, and is no blue.
+    other_kind = np.maximum(KINDRED * wish - chroma, 0) * GREYED + np.maximum(chroma - 2 * wish - STRONGER, 0)
     # Differences between strong colours are seen less, by CIEDE2000's weight of chroma [Sharma2005]; 1 at chroma 20.
     strength = (1 + 0.045 * (chroma + wish) / 2) / (1 + 0.045 * 20)
     return (

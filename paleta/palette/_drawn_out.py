@@ -8,10 +8,12 @@ from dataclasses import replace
 import numpy as np
 
 from paleta.colour import Lab, difference
+from paleta.errors import WishError
 from paleta.materials import Paper
 from paleta.media import LEAST_STRENGTH, MEDIUMS, Swatch, at_strength, seen_on, split_code, strengths_of
 from paleta.palette._ramp import SHALLOW_RANGE, Ramp, judge
 
+MOST_ZONES = 6
 STEPS_TRIED = 12
 """Halvings after which a strength is known to less than a hundredth."""
 
@@ -35,6 +37,8 @@ def drawn_out(swatch: Swatch, zones: int, paper: Paper | None = None) -> Ramp:
     WishError
         If there are too few or too many zones.
     """
+    if not 2 <= zones <= MOST_ZONES:
+        raise WishError(f"A swatch is drawn out over 2 to {MOST_ZONES} zones, not over {zones}.")
     darkest, palest = seen_on(swatch, paper)[0], (paper or swatch.paper).lab[0]
     lights = np.linspace(darkest, palest, zones)[1:-1]
     weaker = {one.code: one for one in (at_strength(swatch, _strength_for(swatch, light, paper)) for light in lights)}

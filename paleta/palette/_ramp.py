@@ -46,9 +46,9 @@ class Ramp:
     @property
     def explanation(self) -> str:
         """The ramp in one line, for example "steps 14 · 16 · 12, hue stays"."""
-        if self.bare is not None and len({split_code(one.code)[0] for one in self.swatches}) == 1:
-            how = MEDIUMS[self.swatches[0].medium].drawn_out
-            return f"one {how} to bare paper"
+        medium = MEDIUMS[self.swatches[0].medium]
+        if self.bare is not None and medium.weaker_by and len({split_code(one.code)[0] for one in self.swatches}) == 1:
+            return f"one {medium.drawn_out} to bare paper"
         if not self.steps:
             return "one flat colour"
         steps = " · ".join(f"{step:.0f}" for step in self.steps)

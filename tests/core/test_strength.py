@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from paleta import starter
 from paleta.colour import difference
-from paleta.errors import SwatchError
+from paleta.errors import SwatchError, WishError
 from paleta.media import (
     LEAST_STRENGTH,
     MEDIUMS,
@@ -101,6 +101,10 @@ class StrengthTest(SimpleTestCase):
             with self.assertRaisesMessage(SwatchError, words):
                 at_strength(swatch, strength)
         self.assertEqual(strengths_of(marker), [marker])
+        for zones in (1, 7):
+            with self.assertRaisesMessage(WishError, "over 2 to 6 zones"):
+                drawn_out(ULTRAMARINE, zones)
+        self.assertEqual(judge([marker], to_paper=True).explanation[:10], "lightness ")
 
 
 class DrawnOutTest(SimpleTestCase):

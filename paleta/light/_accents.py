@@ -21,8 +21,8 @@ from paleta.light._zones import LEVELS
 @dataclass(frozen=True, slots=True)
 class AccentKind:
     """place    where it goes, in words; how it is laid.
-    background  a touch of a ground, not of what stands there. dark: usually laid with the darkest there is, else with
-                the palest.
+    background  a touch of a ground, not of what stands there. dark: usually a shade of what it lies on, else the palest
+                there is.
     """
 
     code: str

@@ -1,5 +1,6 @@
 """Choosing shade ramps out of the swatches that are really in the drawer."""
 
+from paleta.palette._accent import usual_accent
 from paleta.palette._advice import (
     SCHEMES,
     Missing,
@@ -34,4 +35,5 @@ __all__ = [
     "share_out",
     "substitutes",
     "suits",
+    "usual_accent",
 ]

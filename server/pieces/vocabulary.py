@@ -41,7 +41,6 @@ class WaySerializer(ChoiceSerializer):
 
 class AccentChoiceSerializer(ChoiceSerializer):
     background = serializers.BooleanField(help_text="A touch of a ground, not of what stands there.")
-    dark = serializers.BooleanField(help_text="Usually laid with the darkest there is, not the palest.")
 
 
 class SchoolWordsSerializer(serializers.Serializer):
@@ -162,10 +161,7 @@ def trade_words() -> dict[str, Any]:
         "ways": [
             {"code": one.code, "name": one.name, "medium": one.medium, "caution": one.caution} for one in WAYS.values()
         ],
-        "accents": [
-            {"code": one.code, "name": one.name, "background": one.background, "dark": one.dark}
-            for one in ACCENTS.values()
-        ],
+        "accents": [{"code": one.code, "name": one.name, "background": one.background} for one in ACCENTS.values()],
         "surfaces": _choices(SURFACES),
         "folds": [
             {"code": one.code, "name": one.name, "turned": one.turned, "once": one.once} for one in FOLDS.values()

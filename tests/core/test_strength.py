@@ -27,7 +27,7 @@ from paleta.media import (
 from paleta.media import _optics as optics
 from paleta.media._spectrum import lab_to_reflectance
 from paleta.order import PACES, SCHOOLS, check_plan, make_plan
-from paleta.palette import drawn_out, find_drawn_out, find_ramps, judge
+from paleta.palette import drawn_out, find_drawn_out, find_ramps, judge, usual_accent
 from paleta.picture._planned import soft_of
 from paleta.recipe import Coat, RegionSetting
 from tests.builders import by_pen, make_sheet, make_work
@@ -167,3 +167,20 @@ class DrawnOutTest(SimpleTestCase):
         self.assertEqual(len(ramp.steps), 2)
         self.assertAlmostEqual(sum(ramp.steps), ULTRAMARINE.paper.lab[0] - ULTRAMARINE.lab[0], delta=0.3)
         self.assertGreaterEqual(LEAST_STRENGTH, 0.01)
+
+
+class UsualAccentTest(SimpleTestCase):
+    def test_a_dark_one_is_a_deeper_shade_of_what_it_lies_on_and_a_pale_one_the_palest(self):
+        pencils = starter.pencils()
+        for own in [one for one in pencils if 35 < one.lab[0] < 75 and np.hypot(*one.lab[1:]) > 25]:
+            chosen = usual_accent(pencils, [one.lab for one in strengths_of(own)], dark=True)
+            with self.subTest(own.name):
+                self.assertLess(chosen.lab[0], own.lab[0])
+                # The drawer's darkest, which it was for everything, is farther off than that.
+                darkest = min(pencils, key=lambda one: one.lab[0])
+                wish = (own.lab[0] - 10, *own.lab[1:])
+                self.assertLessEqual(float(difference(chosen.lab, wish)), float(difference(darkest.lab, wish)))
+        palest = max(pencils, key=lambda one: one.lab[0])
+        self.assertEqual(usual_accent(pencils, [ULTRAMARINE.lab], dark=False), palest)
+        self.assertEqual(usual_accent(pencils, [], dark=True), palest)
+        self.assertIsNone(usual_accent([], [ULTRAMARINE.lab], dark=True))

@@ -267,6 +267,12 @@ class AccentTest(ColourTestCase):
         self.assertNotEqual(self.client.get(f"/api/v1/{self.at('picture')}?view=coloured").content, plain)
         last = self.send("get", self.at("plan")).json()["passes"][-2:]
         self.assertEqual({(one["region"], one["zone"]) for one in last}, {(1, RIM), (2, RIM)})
+        usual = self.change("accent", {**rim, "kind": "crease", "code": None}).json()["regions"]["list"][0]["accents"][
+            -1
+        ]
+        own = [one["lab"][0] for one in piece["regions"]["list"][0]["coats"][0]["ramp"]["swatches"]]
+        self.assertLess(usual["swatch"]["lab"][0], min(own))  # deeper than what it lies on
+        self.change("accent", {**rim, "kind": "crease", "code": ""})
         bare = self.change("accent", {**rim, "code": ""}).json()
         self.assertEqual([one["accents"] for one in bare["regions"]["list"]], [[], [], []])
         self.assertEqual(bare["colours"]["media"], ["marker"])

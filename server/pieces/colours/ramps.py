@@ -14,7 +14,8 @@ from paleta.errors import RecipeError
 from paleta.light import ACCENTS
 from paleta.media import MEDIA, Swatch, at_strength, seen_on, split_code
 from paleta.order import Pen
-from paleta.palette import Missing, Ramp, find_ramps, judge
+from paleta.palette import Missing, Ramp, find_ramps, judge, usual_accent
+from paleta.picture import looks_of
 from paleta.recipe import Accent, Coat, RegionSetting, Sheet
 from server.drawers.models import Drawer
 from server.ownership import require_owner
@@ -174,28 +175,43 @@ def laid(
 
 
 def set_accent(
-    *, actor: User, piece: Piece, version: int, labels: Sequence[int], kind: str, medium: str, code: str
+    *, actor: User, piece: Piece, version: int, labels: Sequence[int], kind: str, medium: str, code: str | None
 ) -> Piece:
-    """Give regions an accent with a swatch from the drawer of a medium; no code takes it off."""
+    """Give regions an accent with a swatch from the drawer of a medium, the usual one where no code is named; an empty
+    code takes it off."""
     sheet = piece.sheet()
     settings = settings_of(sheet, labels)
-    swatches: dict[Pen, Swatch] = {}
-    if code:
-        known = {one.code: one for one in drawer_of(sheet, actor, medium).shades()}
-        if code not in known:
-            raise RecipeError(f"There is no swatch {code!r} in the drawer.")
+    chosen: dict[int, Swatch] = {}
+    if code != "":
         bare = next((one.name for one in settings.values() if not one.coats), None)
         if bare is not None:
             raise ValidationError({"labels": f"{bare} has no colours that an accent could lie on."})
-        swatches = pens_of([known[code]])
+        drawer = drawer_of(sheet, actor, medium)
+        chosen = _usual_accents(sheet, settings, kind, drawer.own()) if code is None else {}
+        if not chosen:
+            named = next((one for one in drawer.shades() if one.code == code), None)
+            if named is None:
+                raise RecipeError(f"There is no swatch {code!r} in the drawer.")
+            chosen = dict.fromkeys(settings, named)
     changed = {}
     for label, setting in settings.items():
         others = tuple(one for one in setting.accents if one.kind != kind)
-        own = (Accent(kind=kind, medium=medium, code=code),) if code else ()
-        changed[label] = replace(setting, accents=(*others, *own))
-    name = next(iter(swatches.values())).name if swatches else "none"
-    what = f"{words_for(settings)}: {ACCENTS[kind].name.lower()}, {name}"
+        laid_with = (Accent(kind=kind, medium=medium, code=chosen[label].code),) if chosen else ()
+        changed[label] = replace(setting, accents=(*others, *laid_with))
+    names = list(dict.fromkeys(one.name for one in chosen.values()))
+    said = f"{len(names)} swatches" if len(names) > 1 else names[0] if names else "none"
+    what = f"{words_for(settings)}: {ACCENTS[kind].name.lower()}, {said}"
+    swatches = pens_of(chosen.values())
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed, swatches))
+
+
+def _usual_accents(
+    sheet: Sheet, settings: Mapping[int, RegionSetting], kind: str, drawer: Sequence[Swatch]
+) -> dict[int, Swatch]:
+    """For each region the usual swatch of the accent over what it lies on; nothing for an empty drawer."""
+    looks, dark = looks_of(sheet), ACCENTS[kind].dark
+    found = {label: usual_accent(drawer, looks.get(label, ()), dark=dark) for label in settings}
+    return {label: swatch for label, swatch in found.items() if swatch is not None}
 
 
 def colour_all_wishes(*, actor: User, piece: Piece, version: int) -> Piece:

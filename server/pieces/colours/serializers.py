@@ -70,7 +70,12 @@ class AccentFormSerializer(serializers.Serializer):
     labels = LabelsField()
     kind = serializers.ChoiceField(choices=ACCENT_CHOICES)
     medium = serializers.ChoiceField(choices=MEDIUM_CHOICES)
-    code = serializers.CharField(max_length=60, allow_blank=True, help_text="Empty takes the accent off.")
+    code = serializers.CharField(
+        max_length=60,
+        allow_blank=True,
+        allow_null=True,
+        help_text="Empty takes the accent off; null takes the usual swatch for what it lies on.",
+    )
 
 
 class ValueWarningSerializer(serializers.Serializer):

@@ -2047,15 +2047,13 @@ export interface components {
             name: string;
             /** @description A touch of a ground, not of what stands there. */
             background: boolean;
-            /** @description Usually laid with the darkest there is, not the palest. */
-            dark: boolean;
         };
         AccentFormRequest: {
             labels: number[];
             kind: components["schemas"]["AccentKind"];
             medium: components["schemas"]["Medium"];
-            /** @description Empty takes the accent off. */
-            code: string;
+            /** @description Empty takes the accent off; null takes the usual swatch for what it lies on. */
+            code: string | null;
         };
         /**
          * @description * `crease` - Darkest in the creases

@@ -16,7 +16,6 @@ export function Accents({ regions, trade }: { regions: Region[]; trade: Trade })
   if (!first || first.coats.length === 0) return null;
   const labels = regions.map((region) => region.label);
   const kinds = trade.accents.filter((accent) => !accent.background || first.fade !== null);
-  const lightest = [...(drawer?.swatches ?? [])].sort((one, other) => (other.lab[0] ?? 0) - (one.lab[0] ?? 0));
   return (
     <details className="mt-2" open={first.accents.length > 0}>
       <summary>Accents over the colours{first.accents.length > 0 && ` (${first.accents.length})`}</summary>
@@ -27,13 +26,12 @@ export function Accents({ regions, trade }: { regions: Region[]; trade: Trade })
       <ul aria-label="Accents">
         {kinds.map((kind) => {
           const there = first.accents.find((one) => one.kind === kind.code);
-          const usual = kind.dark ? lightest.at(-1) : lightest[0];
-          const lay = (swatch: Swatch, laidWith = medium) =>
+          const lay = (swatch: Swatch | null) =>
             set.mutate({
               labels,
               kind: kind.code as (typeof first.accents)[number]["kind"],
-              medium: laidWith,
-              code: swatch.code,
+              medium,
+              code: swatch?.code ?? null,
             });
           return (
             <li
@@ -62,9 +60,10 @@ export function Accents({ regions, trade }: { regions: Region[]; trade: Trade })
               ) : (
                 <Button
                   kind="quiet"
-                  disabled={set.isPending || !usual}
+                  disabled={set.isPending || !drawer?.swatches.length}
+                  title="A shade of what it lies on, or the palest there is; choose another afterwards"
                   aria-label={`Add: ${kind.name}`}
-                  onClick={() => usual && lay(usual)}
+                  onClick={() => lay(null)}
                 >
                   Add
                 </Button>

@@ -17,7 +17,7 @@ MEDIUM = Medium(
     rank=3,
     optics=lay_pencil,
     weaker_by="pressure",
-    drawn_out="pencil lifted off",
+    drawn_out="pencil with a lighter and lighter hand",
     transparent=False,
     covers=EVEN_COVERAGE,
     pace=Pace(start_s=4, per_mm2_s=0.35, change_s=5, touch_dry_s=0, coat_dry_s=0, blend_s=3600, setup_s=20),

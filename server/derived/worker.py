@@ -6,6 +6,7 @@ is gone, so that nothing of it stays behind.
 
 from __future__ import annotations
 
+import atexit
 import math
 import multiprocessing
 import signal
@@ -82,6 +83,14 @@ def _pool() -> ProcessPool:
             context.set_forkserver_preload(["server.derived.preloaded"])
             _pools[:] = [ProcessPool(max_workers=settings.HEAVY_AT_ONCE, max_tasks=1, context=context)]
         return _pools[0]
+
+
+@atexit.register
+def _stop() -> None:
+    """Or a process that is begun while this one ends finds nothing of it any more, and says so at length."""
+    for pool in _pools:
+        pool.stop()  # type: ignore[no-untyped-call]
+        pool.join()
 
 
 def warm_up() -> None:

@@ -6,8 +6,8 @@ import { runQueries } from "@/shared/api";
 const SHOWN = 3;
 
 /** Runs that were begun and not finished: the card on the table comes before all others. */
-export function GoOn() {
-  const open = useQuery(runQueries.list({ open: true })).data?.results ?? [];
+export function GoOn({ askEvery }: { askEvery: number | false }) {
+  const open = useQuery({ ...runQueries.list({ open: true }), refetchInterval: askEvery }).data?.results ?? [];
   const begun = open.filter((run) => run.passes_laid > 0).slice(0, SHOWN);
   if (begun.length === 0) return null;
   return (

@@ -11,7 +11,9 @@ import { PieceTile } from "./PieceTile";
 
 export function ShelfPage() {
   const toCome = useQuery(sessionQuery).data?.demo_to_come ?? 0;
-  const shelf = useInfiniteQuery({ ...shelfQuery, refetchInterval: toCome > 0 ? 3_000 : false });
+  // While the demo is still being made, its pieces and runs come one after the other.
+  const askEvery = toCome > 0 ? 3_000 : false;
+  const shelf = useInfiniteQuery({ ...shelfQuery, refetchInterval: askEvery });
   const [adding, setAdding] = useState(false);
   const [doomed, setDoomed] = useState<ShelfPiece | null>(null);
   const importRecipe = useImportRecipe();
@@ -54,7 +56,7 @@ export function ShelfPage() {
           Add a stamped image
         </Button>
       </div>
-      <GoOn />
+      <GoOn askEvery={askEvery} />
       {pieces && pieces.length > 0 && (
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-5">
           {pieces.map((piece) => (

@@ -21,7 +21,7 @@ from paleta.media._school import (
     school_from_plain,
     school_to_plain,
 )
-from paleta.media._strength import LEAST_STRENGTH, at_strength, pen_name, split_code, strengths_of
+from paleta.media._strength import LEAST_STRENGTH, at_strength, pen_name, strengths_of
 from paleta.media._swatch import (
     DILUTED,
     FIRM_PRESSURE,
@@ -29,7 +29,9 @@ from paleta.media._swatch import (
     LIGHT_PRESSURE,
     LONGEST_CODE,
     Swatch,
+    code_at,
     code_fault,
+    split_code,
 )
 from paleta.media._table import MEASURED, Row, read_table, write_csv, write_gpl
 from paleta.media._words import SOLVENT
@@ -67,6 +69,7 @@ __all__ = [
     "appearance_of_layers",
     "at_strength",
     "blended",
+    "code_at",
     "code_fault",
     "covers_of",
     "doubt_of",

@@ -89,8 +89,10 @@ class Medium:
     optics        the reflectance of what lies below, and the layer on it, to the reflectance that is seen then.
     transparent   it lets the paper through and can only darken it, unless a swatch is said to be opaque.
     covers        the share of what is below that one usual layer covers for good; None for what is transparent.
-    weaker_by     what of a Layer makes it weaker than full strength; "" where nothing does. weaker_power: the power of
-                  a strength as it looks that it is. drawn_out: how one of it is drawn out to nothing.
+    weaker_by     which field of a Layer is lowered to lay it weaker than at full strength; "" where none can be.
+    weaker_power  that field is the strength raised to this power: 2 for paint, which looks half as strong with a
+                  quarter of its pigment.
+    drawn_out     how one of it is drawn out to nothing, in words.
     mixes_by_tip  two of it may be touched tip to tip.
     pace          how long things take; schools: how shades are laid, the first in order of their codes.
     lies_on       what is known of laying it over another medium, by that one's code; `lies_on_others` of the rest.

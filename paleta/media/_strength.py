@@ -5,21 +5,20 @@ A swatch at a strength stands in ramps as a swatch of its own, but it is laid wi
 
 from __future__ import annotations
 
-import re
+from dataclasses import replace
 from functools import lru_cache
 
 from paleta.colour import difference
 from paleta.errors import SwatchError
-from paleta.media._appearance import appearance
+from paleta.media._appearance import appearance, covers_of
 from paleta.media._registry import MEDIUMS
-from paleta.media._swatch import Swatch
+from paleta.media._swatch import Swatch, code_at
 
 STRENGTHS = (0.85, 0.7, 0.6, 0.5, 0.4, 0.3, 0.2, 0.12)
 """At which a swatch is proposed: each about as much paler than the one before. By hand any may be chosen."""
 LEAST_STRENGTH = 0.05
 SEEN = 4.0
 """CIEDE2000 from bare paper; what is nearer to it is hardly colour. From memory."""
-SIGN = "~"
 
 
 def at_strength(swatch: Swatch, strength: float) -> Swatch:
@@ -43,7 +42,9 @@ def at_strength(swatch: Swatch, strength: float) -> Swatch:
     if not medium.weaker_by:
         raise SwatchError(f"{swatch.name}: {medium.name.lower()} is laid at full strength only.")
     if not LEAST_STRENGTH <= strength <= 1:
-        raise SwatchError(f"{swatch.name}: a strength lies in {LEAST_STRENGTH:.0%} to 100 %, got {strength:g}.")
+        raise SwatchError(
+            f"{swatch.name}: a strength lies in {100 * LEAST_STRENGTH:.0f} to 100 %, got {100 * strength:g} %."
+        )
     percent = round(strength * 100)
     return swatch if percent == 100 else _weaker(swatch, percent)
 
@@ -54,7 +55,10 @@ def _weaker(swatch: Swatch, percent: int) -> Swatch:
     amount = (percent / 100) ** medium.weaker_power
     light, a, b = appearance(swatch, swatch.paper, **{medium.weaker_by: amount})
     lab = (round(light, 1), round(a, 1), round(b, 1))
-    return swatch.recoloured(f"{swatch.code}{SIGN}{percent}", f"{swatch.name}{_said(percent)}", lab)
+    weaker = swatch.recoloured(code_at(swatch.code, percent / 100), f"{swatch.name}{_said(percent)}", lab)
+    # What is laid weaker covers less of what is below, or a light hand would make toned paper pale.
+    covers = covers_of(swatch)
+    return weaker if covers is None else replace(weaker, opacity=round(covers * amount, 4))
 
 
 def _said(percent: int) -> str:
@@ -80,10 +84,3 @@ def pen_name(name: str, strength: float) -> str:
         As `split_code` says it.
     """
     return name.removesuffix(_said(round(100 * strength)))
-
-
-@lru_cache(maxsize=20_000)
-def split_code(code: str) -> tuple[str, float]:
-    """The code of the swatch itself, and the strength it is laid at."""
-    found = re.fullmatch(rf"(.+){SIGN}([1-9][0-9]?)", code)
-    return (found[1], int(found[2]) / 100) if found else (code, 1.0)

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
+from functools import lru_cache
 
 from paleta.colour import Lab, check_lab
 from paleta.errors import SwatchError
@@ -11,6 +13,8 @@ from paleta.materials import REFERENCE_PAPER, Paper
 from paleta.media._codes import CODES
 
 LONGEST_CODE = 40
+AT_STRENGTH = "~"
+"""Stands in a code before the hundredths of a strength."""
 DILUTED = 0.42
 """Concentration of the wash that is measured beside the full one. From memory, common practice."""
 LIGHT_PRESSURE, FIRM_PRESSURE = 0.5, 1.4
@@ -23,7 +27,30 @@ def code_fault(code: str) -> str:
         return f"A code has 1 to {LONGEST_CODE} characters."
     if code in (".", "..") or set(code) & set("/\\\n\r\t") or unwanted_in(code):
         return f"{code[:LONGEST_CODE]!r} cannot be a code: no slashes, no dots alone, no line breaks."
+    if split_code(code)[1] < 1:
+        return f"{code!r} cannot be a code: that is how one at {100 * split_code(code)[1]:.0f} % of its strength is written."
     return ""
+
+
+def code_at(code: str, strength: float) -> str:
+    """The code under which a swatch laid at a strength (0..1, in hundredths) stands on a sheet.
+
+    Parameters
+    ----------
+    code
+        Of the swatch itself.
+    strength
+        1 gives that code.
+    """
+    percent = round(100 * strength)
+    return code if percent == 100 else f"{code}{AT_STRENGTH}{percent}"
+
+
+@lru_cache(maxsize=20_000)
+def split_code(code: str) -> tuple[str, float]:
+    """The code of the swatch itself, and the strength it is laid at: what `code_at` was given."""
+    found = re.fullmatch(rf"(.+){AT_STRENGTH}([1-9][0-9]?)", code)
+    return (found[1], int(found[2]) / 100) if found else (code, 1.0)
 
 
 FURTHER = ("two_coats", "diluted", "light_pressure", "firm_pressure")

@@ -147,7 +147,7 @@ def _numbers(plan: Plan) -> list[Violation]:
     last_s = max((one.end_s for one in steps), default=0.0)
     if not abs(plan.duration_s - last_s) <= ROUNDING_S:
         found.append(Violation("total", (), f"The plan says {plan.duration_s} s, its last step ends at {last_s} s."))
-    changes = [one.held != before.held for before, one in pairwise(plan.passes)]
+    changes = [one.in_hand != before.in_hand for before, one in pairwise(plan.passes)]
     if plan.pen_changes != sum(changes) or [one.change for one in plan.passes[1:]] != changes:
         found.append(
             Violation("total", (), f"The plan says {plan.pen_changes} changes of pen, there are {sum(changes)}.")
@@ -192,7 +192,7 @@ def _hand(plan: Plan, ways: Ways) -> list[Violation]:
         handled[step.before_pass] = handled.get(step.before_pass, 0.0) + step.end_s - step.start_s
     for before, after in pairwise(plan.passes):
         pace = ways.paces[after.medium]
-        change = pace.change_s if before.held != after.held else 0.0
+        change = pace.change_s if before.in_hand != after.in_hand else 0.0
         setup = pace.setup_s if before.medium != after.medium else 0.0
         if after.start_s < before.end_s + change + setup + handled.get(after.number, 0.0) - ROUNDING_S:
             found.append(

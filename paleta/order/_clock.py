@@ -24,7 +24,7 @@ class Hand:
     def take_up(self, stroke: Stroke) -> bool:
         """Change to the stroke's pen if it is not in the hand, and set up its medium if another was in use."""
         held, self.held = self.held, stroke
-        if held is None or held.held == stroke.held:
+        if held is None or held.in_hand == stroke.in_hand:
             return False
         pace = self.ways.paces[stroke.medium]
         self.now_s += pace.change_s + (pace.setup_s if held.medium != stroke.medium else 0.0)

@@ -128,7 +128,7 @@ def _card_after_card(plan: Plan, ways: Ways, copies: int) -> Batch:
     another, again_s = False, 0.0
     if plan.passes:
         first, last = plan.passes[0], plan.passes[-1]
-        pace, another = ways.paces[first.medium], first.held != last.held
+        pace, another = ways.paces[first.medium], first.in_hand != last.in_hand
         again_s = (pace.change_s if another else 0.0) + (pace.setup_s if first.medium != last.medium else 0.0)
     each_s = plan.duration_s + again_s
     total_s = round(copies * each_s - (each_s - plan.duration_s), 1)
@@ -164,10 +164,7 @@ def _stretches(passes: tuple[Pass, ...]) -> list[list[Pass]]:
     stretches: list[list[Pass]] = []
     for place, one in enumerate(passes):
         joined = stretches and (
-            tie[place] < place
-            or (
-                stretches[-1][-1].held == one.held and len({p.held for p in stretches[-1]}) == 1 and tie[place] == place
-            )
+            tie[place] < place or ({each.in_hand for each in stretches[-1]} == {one.in_hand} and tie[place] == place)
         )
         if joined:
             stretches[-1].append(one)

@@ -33,7 +33,7 @@ def handling_s(work: Work, chains: Sequence[Sequence[Stroke]]) -> float:
     masks = used_masks(work)
     wipes = 0
     for _, mask in masks:
-        inks = {one.held for chain in chains for one in chain if one.region in mask.during and one.medium in SOILING}
+        inks = {one.in_hand for chain in chains for one in chain if one.region in mask.during and one.medium in SOILING}
         # One cloth wipes all that lie at once.
         wipes = max(wipes, len(inks) - 1)
     return (LAY_S + LIFT_S) * len(masks) + WIPE_S * wipes
@@ -91,7 +91,7 @@ def _soiled(plan: Plan, mask: Mask, rounding_s: float) -> Iterable[tuple[str, tu
         wiped = any(
             before.end_s - rounding_s <= one.start_s and one.end_s <= after.start_s + rounding_s for one in wipes
         )
-        if before.held != after.held and not wiped:
+        if before.in_hand != after.in_hand and not wiped:
             yield "soiled", (before.number, after.number), f"The {mask.kind} is not wiped before pass {after.number}."
 
 

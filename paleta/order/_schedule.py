@@ -109,7 +109,7 @@ def least_of(chains: Sequence[Sequence[Stroke]], work: Work, ways: Ways) -> Leas
     media: Counter[str] = Counter()
     for chain in chains:
         # Passes of one pen with another pen between them are different visits of it.
-        pens |= Counter(pen for pen, _ in groupby(stroke.held for stroke in chain))
+        pens |= Counter(pen for pen, _ in groupby(stroke.in_hand for stroke in chain))
         media |= Counter(medium for medium, _ in groupby(stroke.medium for stroke in chain))
     paces = ways.paces
     hand = sum(paces[stroke.medium].laying_s(stroke.area_mm2) for chain in chains for stroke in chain)
@@ -126,7 +126,7 @@ def _alone_s(chain: Sequence[Stroke], ways: Ways) -> float:
     total = ways.paces[chain[0].medium].laying_s(chain[0].area_mm2)
     for before, stroke in pairwise(chain):
         pace = ways.paces[stroke.medium]
-        change = pace.change_s if before.held != stroke.held else 0.0
+        change = pace.change_s if before.in_hand != stroke.in_hand else 0.0
         setup = pace.setup_s if before.medium != stroke.medium else 0.0
         dry = ways.paces[before.medium].coat_dry_s if stroke.join == "dry" else 0.0
         total += max(change + setup, dry) + pace.laying_s(stroke.area_mm2)
@@ -156,8 +156,8 @@ class _Covers:
         if stroke.medium not in SOILING:
             return []
         beside = [number for number in self.lying if stroke.region in self.masks[number].during]
-        found = [number for number in beside if self.lying[number] not in (None, stroke.held)]
-        self.lying.update(dict.fromkeys(beside, stroke.held))
+        found = [number for number in beside if self.lying[number] not in (None, stroke.in_hand)]
+        self.lying.update(dict.fromkeys(beside, stroke.in_hand))
         return found
 
 
@@ -197,7 +197,7 @@ def _timed(sequence: Sequence[int], tables: Tables, work: Work, ways: Ways, boun
                 handle("wipe", soiled[0], free_s, free_s + WIPE_S)
                 free_s += WIPE_S
             before = passes[-1] if passes else None
-            change = before is not None and before.held != stroke.held
+            change = before is not None and before.in_hand != stroke.in_hand
             changes += change
             pace = ways.paces[stroke.medium]
             change_s = pace.change_s if change else 0.0

@@ -94,7 +94,7 @@ def tables_of(work: Work, chains: Sequence[Sequence[Stroke]], ways: Ways) -> Tab
     regions = {chain[0].region: place for place, chain in enumerate(chains)}
     ranks = ranks_of(work)
     levels = {rank: level for level, rank in enumerate(sorted(set(ranks.values())))}
-    pens = {pen: place for place, pen in enumerate(dict.fromkeys(stroke.held for stroke in strokes))}
+    pens = {pen: place for place, pen in enumerate(dict.fromkeys(stroke.in_hand for stroke in strokes))}
     media = {medium: place for place, medium in enumerate(dict.fromkeys(stroke.medium for stroke in strokes))}
     masks = used_masks(work)
     handling = [(kind, mask) for mask in range(len(masks)) for kind in (LAY, LIFT)]
@@ -142,7 +142,7 @@ def tables_of(work: Work, chains: Sequence[Sequence[Stroke]], ways: Ways) -> Tab
     table = np.stack(
         [
             _ints([round(each * TICKS) for each in seconds]),
-            _ints([pens[stroke.held] for stroke in strokes] + none),
+            _ints([pens[stroke.in_hand] for stroke in strokes] + none),
             _ints([regions[stroke.region] for stroke in strokes] + [0] * len(handling)),
             _ints([JOINS[stroke.join] for stroke in strokes] + [ANY] * len(handling)),
             before,

@@ -154,7 +154,7 @@ class Stroke:
         return self.medium, self.swatch
 
     @property
-    def held(self) -> Pen:
+    def in_hand(self) -> Pen:
         """What is in the hand: the same pen or paint at whatever strength."""
         return self.medium, split_code(self.swatch)[0]
 

@@ -13,24 +13,18 @@ DEEPER = 10.0
 """How much darker than what it lies on a crease or a shadow is wished, in L*. From memory."""
 
 
-def usual_accent(drawer: Sequence[Swatch], beneath: Sequence[Lab], *, dark: bool) -> Swatch | None:
+def usual_accent(drawer: Sequence[Swatch], beneath: Sequence[Lab], *, dark: bool) -> Swatch:
     """A dark accent is a shade of what it lies on, deeper where the drawer has one; a pale one the palest there is.
 
     Parameters
     ----------
     drawer
-        Swatches of the accent's medium, at full strength.
+        One or more swatches of the accent's medium, at full strength.
     beneath
         Lab of the zones that it lies on, as they are seen.
     dark
         Whether it deepens rather than lights.
-
-    Returns
-    -------
-    None for an empty drawer.
     """
-    if not drawer:
-        return None
     if not dark or not beneath:
         return max(drawer, key=lambda one: one.lab[0])
     light, a, b = min(beneath, key=lambda lab: lab[0])

@@ -57,7 +57,8 @@ def run(work: Callable[..., Made], *values: Any, limit_s: float = 120.0, memory_
             try:
                 return future.result(TICK_S)
             except NotYet:
-                if future.done():
+                # The pool says so too, of what it stopped at its limit; the answer may also have come just now.
+                if future.done() and isinstance(future.exception(), NotYet):
                     raise TookTooLong(TOO_LONG) from None
                 stop_if_nobody_waits()
     except ProcessExpired as error:

@@ -13,13 +13,15 @@ from hypothesis import strategies as st
 from paleta import starter
 from paleta.colour import difference
 from paleta.errors import SwatchError, WishError
+from paleta.materials import PAPERS
 from paleta.media import (
-    LEAST_STRENGTH,
     MEDIUMS,
     Layer,
     Swatch,
     appearance,
     at_strength,
+    code_at,
+    code_fault,
     pen_name,
     split_code,
     strengths_of,
@@ -32,6 +34,7 @@ from paleta.picture._planned import soft_of
 from paleta.recipe import Coat, RegionSetting
 from tests.builders import by_pen, make_sheet, make_work
 
+KRAFT = PAPERS["kraft"]
 WEAKER = [code for code, medium in MEDIUMS.items() if medium.weaker_by]
 ULTRAMARINE = Swatch("u", "Ultramarine", "watercolour", (28, 25, -58))
 SKY_WISH = (76.4, -11.0, -18.6)
@@ -95,8 +98,8 @@ class StrengthTest(SimpleTestCase):
         marker = Swatch("m", "M", "marker", (50, 10, 10))
         for swatch, strength, words in (
             (marker, 0.5, "full strength only"),
-            (ULTRAMARINE, 0.01, "5% to 100 %"),
-            (ULTRAMARINE, 1.2, "5% to 100 %"),
+            (ULTRAMARINE, 0.01, "in 5 to 100 %"),
+            (ULTRAMARINE, 1.2, "in 5 to 100 %"),
         ):
             with self.assertRaisesMessage(SwatchError, words):
                 at_strength(swatch, strength)
@@ -104,7 +107,35 @@ class StrengthTest(SimpleTestCase):
         for zones in (1, 7):
             with self.assertRaisesMessage(WishError, "over 2 to 6 zones"):
                 drawn_out(ULTRAMARINE, zones)
-        self.assertEqual(judge([marker], to_paper=True).explanation[:10], "lightness ")
+        self.assertNotIn("drawn out", judge([marker], to_paper=True).explanation)
+
+    def test_on_toned_paper_a_weaker_swatch_looks_as_the_swatch_itself_laid_weaker(self):
+        """Measured on white it would have made kraft paler: a light hand of a dark pencil was off by 10."""
+        most = {"watercolour": (1.5, 10), "soluble": (1.5, 9), "pencil": (0.5, 7), "inkpad": (2.0, 4)}
+        owned = (*starter.watercolours(), *starter.soluble_pens(), *starter.pencils(), *starter.ink_pads())
+        for medium, (median, worst) in most.items():
+            laid = MEDIUMS[medium]
+            off = [
+                float(
+                    difference(
+                        appearance(own, KRAFT, **{laid.weaker_by: strength**laid.weaker_power}),
+                        appearance(at_strength(own, strength), KRAFT),
+                    )
+                )
+                for own in owned
+                if own.medium == medium
+                for strength in (0.85, 0.5, 0.2)
+            ]
+            with self.subTest(medium):
+                self.assertLess(np.median(off), median)
+                self.assertLess(max(off), worst)
+
+    def test_no_swatch_of_ones_own_has_a_code_like_that_of_a_strength(self):
+        self.assertIn("50 % of its strength", code_fault("rose~50"))
+        for fine in ("rose~", "rose~5x", "~", "rose~0", "rose~100"):
+            self.assertEqual(code_fault(fine), "")
+        for percent in range(1, 101):
+            self.assertEqual(split_code(code_at("rose", percent / 100)), ("rose", percent / 100))
 
 
 class DrawnOutTest(SimpleTestCase):
@@ -166,7 +197,6 @@ class DrawnOutTest(SimpleTestCase):
         ramp = judge([at_strength(ULTRAMARINE, 0.3), ULTRAMARINE], to_paper=True)
         self.assertEqual(len(ramp.steps), 2)
         self.assertAlmostEqual(sum(ramp.steps), ULTRAMARINE.paper.lab[0] - ULTRAMARINE.lab[0], delta=0.3)
-        self.assertGreaterEqual(LEAST_STRENGTH, 0.01)
 
 
 class UsualAccentTest(SimpleTestCase):
@@ -183,4 +213,3 @@ class UsualAccentTest(SimpleTestCase):
         palest = max(pencils, key=lambda one: one.lab[0])
         self.assertEqual(usual_accent(pencils, [ULTRAMARINE.lab], dark=False), palest)
         self.assertEqual(usual_accent(pencils, [], dark=True), palest)
-        self.assertIsNone(usual_accent([], [ULTRAMARINE.lab], dark=True))

@@ -273,6 +273,9 @@ class AccentTest(ColourTestCase):
         own = [one["lab"][0] for one in piece["regions"]["list"][0]["coats"][0]["ramp"]["swatches"]]
         self.assertLess(usual["swatch"]["lab"][0], min(own))  # deeper than what it lies on
         self.change("accent", {**rim, "kind": "crease", "code": ""})
+        self.ana.drawers.get(medium="watercolour").swatches.all().delete()
+        empty = self.change("accent", {**rim, "medium": "watercolour", "code": None})
+        self.assertProblem(empty, 422, "invalid_fields", "The drawer is empty")
         bare = self.change("accent", {**rim, "code": ""}).json()
         self.assertEqual([one["accents"] for one in bare["regions"]["list"]], [[], [], []])
         self.assertEqual(bare["colours"]["media"], ["marker"])

@@ -167,7 +167,7 @@ class SheetTest(ApiTestCase):
         self.assertEqual([one["strength"] for one in there["coats"][0]["ramp"]["swatches"]], [100])
         for form, words in (
             ({"codes": [own.code], "strengths": [50, 100]}, "one strength for each"),
-            ({"codes": [own.code, "other"], "drawn_out": 3, "strengths": [100, 100]}, "no swatch"),
+            ({"codes": [own.code, "other"], "strengths": [100, 100]}, "no swatch"),
             ({"codes": [f"{own.code}~50", own.code], "drawn_out": 3}, "not several"),
             ({"codes": [own.code], "strengths": [2]}, "greater than or equal to 5"),
             ({"codes": ["nothing~40"]}, "no swatch"),
@@ -177,6 +177,18 @@ class SheetTest(ApiTestCase):
                 response = self.send("put", f"pieces/{piece.pk}/ramp/", {"labels": [1], **form}, piece.version)
                 self.assertEqual(response.status_code, 422)
                 self.assertIn(words, response.content.decode())
+
+    def test_a_ramp_is_changed_though_its_pen_is_in_no_drawer_any_more(self):
+        pens = self.ana.drawers.get(medium="soluble")
+        self.change("medium", {"medium": "soluble", "drawer": pens.pk})
+        gone, other = pens.swatches.all()[:2]
+        self.change("ramp", {"labels": [1], "codes": [f"{gone.code}~40", gone.code]})
+        pens.swatches.filter(pk=gone.pk).update(retired=True)
+        for strengths in ([40, 70], [40, 100]):
+            body = {"labels": [1], "codes": [gone.code, other.code], "strengths": strengths, "medium": "soluble"}
+            region = self.change("ramp", body).json()["regions"]["list"][0]
+            codes = {one["code"] for one in region["coats"][0]["ramp"]["swatches"]}
+            self.assertIn(f"{gone.code}~40", codes)
 
     def test_a_marker_is_laid_at_full_strength_only(self):
         own = self.ana.drawers.get(medium="marker").swatches.first()

@@ -12,7 +12,7 @@ from paleta import palette
 from paleta.colour import Lab
 from paleta.errors import RecipeError
 from paleta.light import ACCENTS
-from paleta.media import MEDIA, Swatch, at_strength, seen_on, split_code
+from paleta.media import MEDIA, Swatch, at_strength, code_at, seen_on, split_code
 from paleta.order import Pen
 from paleta.palette import Missing, Ramp, find_ramps, judge, usual_accent
 from paleta.picture import looks_of
@@ -116,20 +116,13 @@ def set_ramp(
     settings = settings_of(sheet, labels)
     chosen: list[Swatch] = []
     if codes:
-        asked = medium or sheet.colours.medium
-        known = {code: one for (other, code), one in sheet.colours.swatches.items() if other == asked}
-        known |= {one.code: one for one in drawer_of(sheet, actor, asked).shades()}
-        if strengths and len(strengths) != len(codes):
-            raise ValidationError({"strengths": "There is one strength for each swatch."})
-        parts = [strength / 100 for strength in strengths] or [split_code(code)[1] for code in codes]
-        found = [_found(known, code, part) for code, part in zip(codes, parts, strict=True)]
-        paper = sheet.stamp.paper_used
-        chosen = sorted(found, key=lambda swatch: -seen_on(swatch, paper)[0])
         if drawn_out:
-            if len(chosen) > 1:
+            if len(codes) > 1:
                 raise ValidationError({"codes": "One swatch is drawn out to bare paper, not several."})
-            chosen = [*palette.drawn_out(_found(known, codes[0], 1.0), drawn_out, paper).swatches]
-            to_paper = True
+            codes, strengths, to_paper = [split_code(codes[0])[0]], (), True
+        chosen = _asked_for(sheet, actor, medium or sheet.colours.medium, codes, strengths)
+        if drawn_out:
+            chosen = [*palette.drawn_out(chosen[0], drawn_out, sheet.stamp.paper_used).swatches]
         judge(chosen)
     changed = {
         label: laid(setting, chosen, wish_lab, by_hand=by_hand, over=over) if chosen else setting.without_coat(medium)
@@ -143,14 +136,24 @@ def set_ramp(
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed, swatches))
 
 
-def _found(known: Mapping[str, Swatch], code: str, strength: float) -> Swatch:
-    """A swatch at a strength, of what is in the drawer or on the sheet."""
-    own, said = split_code(code)
-    if code in known and said == strength:
-        return known[code]
-    if own not in known:
-        raise RecipeError(f"There is no swatch {code!r} in the drawer.")
-    return at_strength(known[own], strength) if strength < 1 else known[own]
+def _asked_for(sheet: Sheet, actor: User, medium: str, codes: Sequence[str], strengths: Sequence[int]) -> list[Swatch]:
+    """Swatches of the drawer or of the sheet, palest first as they are seen; each at the strength that its code says,
+    or at its own of `strengths`, in hundredths."""
+    if strengths and len(strengths) != len(codes):
+        raise ValidationError({"strengths": "There is one strength for each swatch."})
+    known = {code: one for (other, code), one in sheet.colours.swatches.items() if other == medium}
+    known |= {one.code: one for one in drawer_of(sheet, actor, medium).own()}
+    wanted = [split_code(code) for code in codes]
+    if strengths:
+        wanted = [(code, percent / 100) for (code, _), percent in zip(wanted, strengths, strict=True)]
+    found = []
+    for code, strength in wanted:
+        # What lies on the sheet can be laid as it is there, though its pen is in no drawer any more.
+        there = known.get(code_at(code, strength)) or known.get(code)
+        if there is None:
+            raise RecipeError(f"There is no swatch {code!r} in the drawer.")
+        found.append(there if split_code(there.code)[1] == strength else at_strength(there, strength))
+    return sorted(found, key=lambda one: -seen_on(one, sheet.stamp.paper_used)[0])
 
 
 def pens_of(swatches: Iterable[Swatch]) -> dict[Pen, Swatch]:
@@ -186,13 +189,10 @@ def set_accent(
         bare = next((one.name for one in settings.values() if not one.coats), None)
         if bare is not None:
             raise ValidationError({"labels": f"{bare} has no colours that an accent could lie on."})
-        drawer = drawer_of(sheet, actor, medium)
-        chosen = _usual_accents(sheet, settings, kind, drawer.own()) if code is None else {}
-        if not chosen:
-            named = next((one for one in drawer.shades() if one.code == code), None)
-            if named is None:
-                raise RecipeError(f"There is no swatch {code!r} in the drawer.")
-            chosen = dict.fromkeys(settings, named)
+        if code is None:
+            chosen = _usual_accents(sheet, settings, kind, drawer_of(sheet, actor, medium).own())
+        else:
+            chosen = dict.fromkeys(settings, _asked_for(sheet, actor, medium, [code], [])[0])
     changed = {}
     for label, setting in settings.items():
         others = tuple(one for one in setting.accents if one.kind != kind)
@@ -208,10 +208,11 @@ def set_accent(
 def _usual_accents(
     sheet: Sheet, settings: Mapping[int, RegionSetting], kind: str, drawer: Sequence[Swatch]
 ) -> dict[int, Swatch]:
-    """For each region the usual swatch of the accent over what it lies on; nothing for an empty drawer."""
+    """For each region the usual swatch of the accent over what it lies on."""
+    if not drawer:
+        raise ValidationError({"medium": "The drawer is empty. Add a swatch to it first."})
     looks, dark = looks_of(sheet), ACCENTS[kind].dark
-    found = {label: usual_accent(drawer, looks.get(label, ()), dark=dark) for label in settings}
-    return {label: swatch for label, swatch in found.items() if swatch is not None}
+    return {label: usual_accent(drawer, looks.get(label, ()), dark=dark) for label in settings}
 
 
 def colour_all_wishes(*, actor: User, piece: Piece, version: int) -> Piece:

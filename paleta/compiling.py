@@ -13,6 +13,13 @@ def keep_beside(folder: Path, *more_sources: Path) -> None:
 
     Numba looks only at the file a loop stands in and not at what that calls, so each state of the sources (those of
     the folder, and `more_sources` they read) has a folder of its own.
+
+    Parameters
+    ----------
+    folder
+        where the compiled loops are written
+    more_sources
+        further files that they are made from
     """
     sources = [Path(__file__), *more_sources, *sorted(folder.glob("*.py"))]
     state = zlib.crc32(b"".join(source.read_bytes() for source in sources))

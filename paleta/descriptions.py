@@ -32,6 +32,13 @@ Kind = TypeVar("Kind", bound=Described)
 def described_in(package: str, kind: type[Kind]) -> dict[str, Kind]:
     """What each module of `package` calls by the name of `kind` in capitals, by code, in the order of lists.
 
+    Parameters
+    ----------
+    package
+        its dotted name
+    kind
+        the class of the descriptions
+
     Raises
     ------
     ValueError

@@ -323,11 +323,22 @@ def holds(
     told: bool = True,
     help: str = "",
 ) -> Any:
-    """A field of this kind. A `default` that can be called is called for every new one.
+    """A field of this kind.
 
-    `said` gives the words for having set it; `form` says whether it is set as it is, by one form with its neighbours,
-    rather than by an action of its own; `told` whether it is told as it is to whoever looks at the sheet; `help`
-    explains it to whoever reads the API.
+    Parameters
+    ----------
+    kind
+        what it may hold
+    default
+        of a new record; what can be called is called for every one
+    said
+        gives the words for having set it
+    form
+        whether it is set as it is, by one form with its neighbours, rather than by an action of its own
+    told
+        whether it is told as it is to whoever looks at the sheet
+    help
+        for whoever reads the API
     """
     metadata = {KIND: kind, SAID: said, FORM: form, TOLD: told, HELP: help}
     if callable(default):
@@ -343,12 +354,30 @@ def kinds_of(made: type) -> Iterator[tuple[dataclasses.Field[Any], Kind]]:
 
 
 def kind_of(made: type, name: str) -> Kind:
-    """The kind of one declared field."""
+    """The kind of one declared field.
+
+    Parameters
+    ----------
+    made
+        the class
+    name
+        of its field
+    """
     return next(kind for one, kind in kinds_of(made) if one.name == name)
 
 
 def check_fields(value: Any, error: type[PaletaError], whose: str = "") -> None:
-    """Raise `error` if a declared field of `value` does not hold what its kind allows."""
+    """Raise `error` if a declared field of `value` does not hold what its kind allows.
+
+    Parameters
+    ----------
+    value
+        an object of such a class
+    error
+        what is raised
+    whose
+        stands before the sentence, such as the name of a region
+    """
     for one, kind in kinds_of(type(value)):
         try:
             kind.check(getattr(value, one.name))
@@ -364,6 +393,13 @@ def to_plain(value: Any) -> dict[str, Plain]:
 
 def from_plain(made: type[Made], plain: Mapping[str, Plain]) -> Made:
     """What `to_plain` was given. Missing and unknown keys are the schema's business.
+
+    Parameters
+    ----------
+    made
+        the class
+    plain
+        values by field, as JSON holds them
 
     Raises
     ------
@@ -386,7 +422,15 @@ def schema_of(made: type) -> Schema:
 
 
 def said_of(value: Any, names: Sequence[str]) -> str:
-    """Words for having set these fields to what they are now."""
+    """Words for having set these fields to what they are now.
+
+    Parameters
+    ----------
+    value
+        an object of such a class
+    names
+        of the fields that were set
+    """
     said = {one.name: one.metadata[SAID] for one, _ in kinds_of(type(value)) if one.metadata[SAID]}
     return ", ".join(said[name](getattr(value, name)) for name in said if name in names) or "Nothing"
 

@@ -19,7 +19,15 @@ FIRST_PIECE = -2
 
 
 def places(sides: Sequence[int], length: int) -> NDArray[np.int64] | None:
-    """Every sum of sides up to a length [Herz1972]: a cut anywhere else could as well be made there. None: too many."""
+    """Every sum of sides up to a length [Herz1972]: a cut anywhere else could as well be made there. None: too many.
+
+    Parameters
+    ----------
+    sides
+        of the pieces, in whole units
+    length
+        of the sheet's side, in the same
+    """
     there = {0}
     for side in sorted(set(sides)):
         if side <= length:
@@ -42,6 +50,17 @@ def best_sheet(
     """The highest sum of values from a sheet of (width, height) units, and its layout.
 
     xs, ys  places for cuts, as `places` gives them for either side.
+
+    Parameters
+    ----------
+    kinds
+        of pieces, with their sides
+    values
+        what one of each kind is worth
+    xs, ys
+        int64 places for cuts, as `places` gives them for either side
+    size
+        width and height of the sheet
     """
     from paleta.card.compiled import best_cuts
 

@@ -33,7 +33,15 @@ class SheetSize:
 
 
 def fewest(sheets: Sequence[SheetSize], wanted: Sequence[int]) -> tuple[list[tuple[int, Tree]], float]:
-    """Layouts, each with the number of its sheet, that hold `wanted` of every kind; what any plan costs at least."""
+    """Layouts, each with the number of its sheet, that hold `wanted` of every kind; what any plan costs at least.
+
+    Parameters
+    ----------
+    sheets
+        sizes to choose from, each with the ways in which every kind fits it
+    wanted
+        how many of every kind
+    """
     area = max(sheet.size[0] * sheet.size[1] / sheet.cost for sheet in sheets)
     whole = [max(sheet.kinds[number].area for sheet in sheets) for number in range(len(wanted))]
     least = sum(one * count for one, count in zip(whole, wanted, strict=True)) / area

@@ -123,5 +123,13 @@ def on_picture(plan: CardPlan, place: Place) -> Place | None:
 
 
 def within(value: Length, most: Length) -> Length:
-    """Between nought and the most, or in the middle where there is no room."""
+    """Between nought and the most, or in the middle where there is no room.
+
+    Parameters
+    ----------
+    value
+        wished length
+    most
+        the largest one that fits
+    """
     return most / 2 if most < ZERO else min(max(value, ZERO), most)

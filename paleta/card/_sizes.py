@@ -24,7 +24,7 @@ class Size:
     source: str
 
 
-def iso_series(largest_mm: tuple[int, ...], steps: int) -> list[tuple[int, int]]:
+def _iso_series(largest_mm: tuple[int, ...], steps: int) -> list[tuple[int, int]]:
     """Each size is the one before halved across its longer side, rounded down to whole mm [ISO216]."""
     width, height = largest_mm
     found = [(width, height)]
@@ -51,7 +51,7 @@ def _iso(code: str, sides: tuple[int, int], source: str, name: str = "") -> Size
     return Size(code, name or code, millimetres(sides[0]), millimetres(sides[1]), source)
 
 
-_A, _B, _C = (iso_series(largest, 7) for largest in (LARGEST_A_MM, LARGEST_B_MM, LARGEST_C_MM))
+_A, _B, _C = (_iso_series(largest, 7) for largest in (LARGEST_A_MM, LARGEST_B_MM, LARGEST_C_MM))
 # Folded cards. The trade's name for the note card is also that of an ISO sheet four times as large: another name here.
 CARDS = {
     one.code: one

@@ -64,6 +64,15 @@ class PieceKind:
 
 
 def leaf(kind: int, way: tuple[int, int, bool]) -> Tree:
+    """A layout of a single piece.
+
+    Parameters
+    ----------
+    kind
+        its number
+    way
+        its width and height as it lies, and whether it is turned
+    """
     return Tree(way[0], way[1], "piece", kind, way[2])
 
 
@@ -73,6 +82,15 @@ def layouts(
     """For every count of the kinds that can be cut from width x height, its smallest rectangles with their trees.
 
     None if that would take more than `most_steps` joins: too many ways to look through them all.
+
+    Parameters
+    ----------
+    kinds
+        of pieces
+    width, height
+        of the sheet, in whole units
+    most_steps
+        how many rectangles may be put together before it is given up
     """
     found: dict[Counts, list[Tree]] = {}
     for number, kind in enumerate(kinds):

@@ -79,7 +79,19 @@ def paper_thickness(gsm: float) -> Length:
 
 
 def thickness_of(plan: CardPlan, touches: Sequence[str]) -> Length:
-    """At its thickest place. Cut-outs count even where it is not known where they stand, and gems may sit on them."""
+    """At its thickest place. Cut-outs count even where it is not known where they stand, and gems may sit on them.
+
+    Parameters
+    ----------
+    plan
+        the laid-out card
+    touches
+        finishing touches by code
+
+    Returns
+    -------
+    In mm.
+    """
     slabs = stack(plan)
     panel = next(slab for slab in slabs if slab.name == plan.panel.name)
     top = panel.lift + panel.thick

@@ -20,6 +20,15 @@ HIDDEN = 0.95
 
 
 def warnings_of(plan: CardPlan, picture: Picture | None) -> Iterator[CardWarning]:
+    """What is to be said about a laid-out card, with remedies.
+
+    Parameters
+    ----------
+    plan
+        the card
+    picture
+        what it is made for; None: nothing is said about crop and cover
+    """
     yield from _nothing_left(plan)
     yield from _hanging_over(plan)
     yield from _showing_foam(plan, picture)

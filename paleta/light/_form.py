@@ -72,7 +72,17 @@ class Form:
 
 def tilted(normals: Normals, way: NDArray[np.float64], slope: NDArray[np.float64]) -> Normals:
     """Normals of the surface with a fall of `slope` (n) along the unit vector `way` added: towards it they lean by
-    it."""
+    it.
+
+    Parameters
+    ----------
+    normals
+        n x 3, of unit length
+    way
+        n x 2 or 2, the direction of the fall as a unit vector
+    slope
+        n, how steep it is
+    """
     steep = np.maximum(normals[:, 2:], 0.05)
     flat = normals[:, :2] / steep + slope[:, None] * way
     bent = np.concatenate([flat, np.ones((len(flat), 1))], axis=1)

@@ -67,7 +67,15 @@ class System:
 
 
 def assemble(body_map: NDArray[np.int32], bodies: Sequence[Body]) -> System:
-    """The equations of div(T grad u) = -right_side for all bodies (numbered from 1), in pixels squared."""
+    """The equations of div(T grad u) = -right_side for all bodies (numbered from 1), in pixels squared.
+
+    Parameters
+    ----------
+    body_map
+        h x w, the body of each pixel from 1, 0 for none
+    bodies
+        in the order of their numbers
+    """
     forms = [FORMS[body.form] for body in bodies]
     layers = _layers(body_map, bodies, np.array([False] + [form.right_side > 0 for form in forms]))
     depth = np.array([PAPER_DEPTH] + [body.depth for body in bodies], np.int32)
@@ -92,7 +100,15 @@ def assemble(body_map: NDArray[np.int32], bodies: Sequence[Body]) -> System:
 
 
 def solve(system: System, body_map: NDArray[np.int32]) -> NDArray[np.float64]:
-    """u on every pixel of a body, 0 elsewhere; what lies beneath nearer things is solved but not told."""
+    """u on every pixel of a body, 0 elsewhere; what lies beneath nearer things is solved but not told.
+
+    Parameters
+    ----------
+    system
+        as `assemble` gives it
+    body_map
+        h x w, the same
+    """
     solution = np.zeros(body_map.shape)
     if not len(system.right):
         return solution
@@ -156,6 +172,13 @@ def selling_weights(axis_deg: float, leak: float) -> list[tuple[Offset, float]]:
     """Non-negative weights on three grid offsets that add up to the tube's tensor (Selling's formula, [Selling1874]).
 
     The tensor conducts fully across the axis and `leak` of it along. Offsets are (row, col).
+
+    Parameters
+    ----------
+    axis_deg
+        of the tube, clockwise from the top
+    leak
+        how much conducts along it, 0..1
     """
     angle = np.radians(axis_deg)
     along = np.array([np.sin(angle), -np.cos(angle)])

@@ -149,7 +149,15 @@ def _depths(region_map: RegionMap, body_map: NDArray[np.int32], bodies: Sequence
 
 
 def body_map_of(region_map: RegionMap, bodies: Sequence[Body]) -> NDArray[np.int32]:
-    """Which body (from 1) each SCALE-th pixel belongs to, 0 = none."""
+    """Which body (from 1) each SCALE-th pixel belongs to, 0 = none.
+
+    Parameters
+    ----------
+    region_map
+        the regions
+    bodies
+        with the regions they hold
+    """
     owner = np.zeros(int(region_map.labels.max()) + 1, np.int32)
     for number, body in enumerate(bodies, start=1):
         for label in body.regions:

@@ -24,6 +24,13 @@ def cast_shadow(relief: Relief, lamp: Lamp) -> NDArray[np.float32] | None:
     A pixel is in shadow if on the way to the lamp a nearer body rises above the ray: at distance t the ray is
     t * tan(elevation) above the surface behind. A thing of height h so throws a shadow of length h / tan(elevation).
     The surface behind counts as level; nearer bodies stand on it.
+
+    Parameters
+    ----------
+    relief
+        modelled forms
+    lamp
+        its direction and height
     """
     casting = relief.casting
     tangent = np.tan(np.radians(lamp.elevation_deg))

@@ -28,7 +28,21 @@ def shape_bodies(
     *,
     px_per_mm: float,
 ) -> None:
-    """Bend `normals` (h x w x 3) and fill in `tuck` (h x w) for all bodies whose form or base asks for it, in place."""
+    """Bend `normals` (h x w x 3) and fill in `tuck` (h x w) for all bodies whose form or base asks for it, in place.
+
+    Parameters
+    ----------
+    normals
+        h x w x 3, changed in place
+    tuck
+        h x w, how far each pixel is tucked in, 0..1; changed in place
+    body_map
+        h x w, the body of each pixel from 1
+    bodies
+        in the order of their numbers
+    px_per_mm
+        pixels to a millimetre
+    """
     for number, box in enumerate(find_objects(body_map, max_label=len(bodies)), start=1):
         body = bodies[number - 1]
         form = FORMS[body.form]
@@ -66,7 +80,17 @@ def _stretched(places: NDArray[np.float64], base: NDArray[np.float64]) -> tuple[
 
 def with_axes_from_bases(bodies: Sequence[Body], body_map: NDArray[np.int32], *, px_per_mm: float) -> list[Body]:
     """Bodies round along the way from their base get that axis: a shape that narrows, as a cone does, fills its
-    tightest rectangle too little to read it off."""
+    tightest rectangle too little to read it off.
+
+    Parameters
+    ----------
+    bodies
+        in the order of their numbers
+    body_map
+        h x w, the body of each pixel from 1
+    px_per_mm
+        pixels to a millimetre
+    """
     placed = list(bodies)
     for number, box in enumerate(find_objects(body_map, max_label=len(bodies)), start=1):
         body = bodies[number - 1]

@@ -41,7 +41,15 @@ class Tube:
 
 
 def straight_tubes(body_map: NDArray[np.int32], bodies: Sequence[Body]) -> dict[int, Tube]:
-    """The bodies (from 1) that have one axis: what was set by hand, or read off a shape without holes."""
+    """The bodies (from 1) that have one axis: what was set by hand, or read off a shape without holes.
+
+    Parameters
+    ----------
+    body_map
+        h x w, the body of each pixel from 1
+    bodies
+        in the order of their numbers
+    """
     tubes: dict[int, Tube] = {}
     boxes = find_objects(body_map, max_label=len(bodies))
     for number, (body, box) in enumerate(zip(bodies, boxes, strict=True), start=1):

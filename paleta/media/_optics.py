@@ -44,7 +44,15 @@ films, as dry watercolour is matt. From memory."""
 @lru_cache(maxsize=20_000)
 def spectrum_of(lab: Lab, *below: Lab) -> Floats:
     """Reflectance of a measured colour; of an ink that lets what is `below` through (first the coat under it, last the
-    paper) it is nowhere above that. Kept, because the same pens are looked at again and again."""
+    paper) it is nowhere above that. Kept, because the same pens are looked at again and again.
+
+    Parameters
+    ----------
+    lab
+        L*a*b* as measured
+    below
+        L*a*b* of what it was laid on: first the coat under it, last the paper; none for what lets nothing through
+    """
     spectrum = lab_to_reflectance(lab, spectrum_of(*below) if below else 1.0)
     spectrum.flags.writeable = False
     return spectrum
@@ -63,7 +71,19 @@ def _through(amount: float, *known: tuple[float, Floats]) -> Floats:
 
 def lay_marker(below: Floats, layer: Layer) -> Floats:
     """Dye soaks into the paper and shares its absorption over scattering, as pigment does; but the paper takes up only
-    so much of it."""
+    so much of it.
+
+    Parameters
+    ----------
+    below
+        reflectance by band of what lies below
+    layer
+        the swatch and how it is laid
+
+    Returns
+    -------
+    Reflectance by band.
+    """
     swatch = layer.swatch
     bare = k_over_s(below_surface(spectrum_of(swatch.paper.lab)))
 
@@ -94,18 +114,50 @@ def reflectance_of(ratio: Floats) -> Floats:
 
 def seen_through_surface(inner: Floats, *, outside: float = GLOSS_SEEN, inside: float = THROWN_BACK) -> Floats:
     """What is measured above a paint film of reflectance `inner`: k1 + (1 - k1)(1 - k2) R / (1 - k2 R).
+    [Saunderson1942]
 
-    `outside` (k1) is the gloss that the instrument sees, `inside` (k2) what the surface throws back. [Saunderson1942]
+    Parameters
+    ----------
+    inner
+        reflectance below the surface, by band
+    outside
+        gloss that the instrument sees, k1
+    inside
+        what the surface throws back, k2
     """
     return outside + (1 - outside) * (1 - inside) * inner / (1 - inside * inner)
 
 
 def below_surface(measured: Floats, *, outside: float = GLOSS_SEEN, inside: float = THROWN_BACK) -> Floats:
-    """The inverse of `seen_through_surface`."""
+    """The inverse of `seen_through_surface`.
+
+    Parameters
+    ----------
+    measured
+        reflectance by band, as it is seen
+    outside
+        gloss that the instrument sees, k1
+    inside
+        what the surface throws back, k2
+    """
     return (measured - outside) / ((1 - outside) * (1 - inside) + inside * (measured - outside))
 
 
 def lay_watercolour(below: Floats, layer: Layer) -> Floats:
+    """Pigment shares the paper's absorption over scattering; of a wash thinner than any measured a share settles in
+    the grain.
+
+    Parameters
+    ----------
+    below
+        reflectance by band of what lies below
+    layer
+        the swatch and how it is laid
+
+    Returns
+    -------
+    Reflectance by band.
+    """
     swatch, amount = layer.swatch, layer.coats * layer.dilution
     paper = spectrum_of(swatch.paper.lab)
     bare = k_over_s(below_surface(paper))
@@ -146,6 +198,17 @@ def _settled(wash: Floats, full: Floats, below: Floats) -> Floats:
 def lay_inkpad(below: Floats, layer: Layer) -> Floats:
     """Chalky blending ink is half opaque: of every coat a share covers what lies below in the colour of the ink, the
     rest stains it. Coats come nearer and nearer to one colour, on paper from above, on what is darker from below.
+
+    Parameters
+    ----------
+    below
+        reflectance by band of what lies below
+    layer
+        the swatch and how it is laid
+
+    Returns
+    -------
+    Reflectance by band.
     """
     swatch = layer.swatch
     measured, paper = spectrum_of(swatch.lab), spectrum_of(swatch.paper.lab)
@@ -161,6 +224,19 @@ def lay_inkpad(below: Floats, layer: Layer) -> Floats:
 
 
 def lay_pencil(below: Floats, layer: Layer) -> Floats:
+    """Grains cover a share of what lies below, as much as the pencil is pressed; light spreads between them.
+
+    Parameters
+    ----------
+    below
+        reflectance by band of what lies below
+    layer
+        the swatch and how it is laid
+
+    Returns
+    -------
+    Reflectance by band.
+    """
     covered, solid = _grains(layer.swatch, layer.pressure)
     # A part of a coat covers its part; whole ones cover what was left bare by those before.
     covered = covered * layer.coats if layer.coats < 1 else 1 - (1 - covered) ** layer.coats

@@ -157,7 +157,15 @@ SCHOOL_SCHEMA: dict[str, Any] = {
 
 
 def flat(code: str, medium: str) -> School:
-    """The school of one flat coat, which most media have."""
+    """The school of one flat coat, which most media have.
+
+    Parameters
+    ----------
+    code
+        of the school
+    medium
+        its code
+    """
     return School(
         code,
         "Flat, one coat",

@@ -36,6 +36,13 @@ def lab_to_reflectance(lab: ArrayLike, most: ArrayLike = 1.0) -> Floats:
     Where the bases do not stay within these bounds, as of strong inks outside sRGB, or of a pale ink that cannot be
     paler than its paper at any wavelength (`most`), their weights are moved by what the bounded spectrum still falls
     short of, until that gives the colour or as much of it as any surface can.
+
+    Parameters
+    ----------
+    lab
+        L*a*b*, ... x 3
+    most
+        the highest reflectance, one number or one for each band
     """
     wanted = np.atleast_2d(lab_to_linear(lab))
     most = np.asarray(most, np.float64)

@@ -27,8 +27,9 @@ def code_fault(code: str) -> str:
         return f"A code has 1 to {LONGEST_CODE} characters."
     if code in (".", "..") or set(code) & set("/\\\n\r\t") or unwanted_in(code):
         return f"{code[:LONGEST_CODE]!r} cannot be a code: no slashes, no dots alone, no line breaks."
-    if split_code(code)[1] < 1:
-        return f"{code!r} cannot be a code: that is how one at {100 * split_code(code)[1]:.0f} % of its strength is written."
+    strength = split_code(code)[1]
+    if strength < 1:
+        return f"{code!r} cannot be a code: so is one written that is laid at {100 * strength:.0f} % of its strength."
     return ""
 
 

@@ -29,7 +29,19 @@ HOW = {
 
 
 def handling_s(work: Work, chains: Sequence[Sequence[Stroke]]) -> float:
-    """What masks add to any order at the least: between each two inks that are blended over one it is wiped."""
+    """What masks add to any order at the least: between each two inks that are blended over one it is wiped.
+
+    Parameters
+    ----------
+    work
+        with its masks
+    chains
+        the strokes of every region in their order
+
+    Returns
+    -------
+    Seconds.
+    """
     masks = used_masks(work)
     wipes = 0
     for _, mask in masks:
@@ -64,7 +76,19 @@ def _used(mask: Mask, work: Work) -> bool:
 
 
 def mask_faults(work: Work, plan: Plan, ways: Ways, rounding_s: float) -> Iterable[tuple[str, tuple[int, ...], str]]:
-    """Broken rules of masks as (kind, passes, sentence)."""
+    """Broken rules of masks as (kind, passes, sentence).
+
+    Parameters
+    ----------
+    work
+        with its masks
+    plan
+        its passes and handling
+    ways
+        schools and paces
+    rounding_s
+        by which two times may differ
+    """
     for number, mask in used_masks(work):
         about = [one for one in plan.handling if one.mask == number and one.kind != "wipe"]
         if [one.kind for one in about] != ["lay", "lift"]:

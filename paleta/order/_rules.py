@@ -15,7 +15,15 @@ One = TypeVar("One", bound=Stroke)
 
 
 def chains_of(work: Work, ways: Ways) -> list[list[Stroke]]:
-    """The strokes of every region, coat after coat, lowest first; regions of which all is left as paper have none."""
+    """The strokes of every region, coat after coat, lowest first; regions of which all is left as paper have none.
+
+    Parameters
+    ----------
+    work
+        its jobs
+    ways
+        schools and paces
+    """
     by_region: dict[int, list[Job]] = {}
     for job in work.jobs:
         by_region.setdefault(job.region, []).append(job)
@@ -58,6 +66,13 @@ def needs_of(work: Work, chains: Sequence[Sequence[Stroke]]) -> Iterable[tuple[S
     Very dark colours creep past the line: the first of them waits until touching paler regions are finished in its
     medium (common practice). Where a wish says otherwise the wish wins: a background laid first cannot wait for what
     stands on it.
+
+    Parameters
+    ----------
+    work
+        its jobs, wishes and neighbours
+    chains
+        the strokes of every region in their order
     """
     near = work.neighbours()
     ranks = ranks_of(work)

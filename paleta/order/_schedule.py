@@ -53,7 +53,7 @@ def make_plan(work: Work, school: Schools, pace: Paces | None = None) -> Plan:
     tables = tables_of(work, chains, ways)
     if not tables.strokes:
         return Plan((), 0, 0.0, 0.0, ways=ways, work=work)
-    least = least_of(chains, work, ways)
+    least = _least_of(chains, work, ways)
     sequence, proven = search(tables, least)
     plan = _timed(sequence, tables, work, ways, least.seconds)
     return replace(plan, bound_s=plan.duration_s) if proven else plan
@@ -102,7 +102,7 @@ def warm_up() -> None:
         )
 
 
-def least_of(chains: Sequence[Sequence[Stroke]], work: Work, ways: Ways) -> Least:
+def _least_of(chains: Sequence[Sequence[Stroke]], work: Work, ways: Ways) -> Least:
     """What no order is under: every pass is laid, every pen taken up as often as the chain that parts its passes most
     needs it, and every medium set up likewise, masks are handled, and every chain has its own waits."""
     pens: Counter[Pen] = Counter()
@@ -141,7 +141,7 @@ def _plan_built(work: Work, ways: Ways, way: int) -> Plan:
     sequence = built(tables, way)
     if sequence is None:
         raise waiting_in_a_circle(tables)
-    return _timed(sequence.tolist(), tables, work, ways, least_of(chains, work, ways).seconds)
+    return _timed(sequence.tolist(), tables, work, ways, _least_of(chains, work, ways).seconds)
 
 
 @dataclass(slots=True)

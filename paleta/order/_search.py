@@ -89,6 +89,17 @@ class Tables:
 
 
 def tables_of(work: Work, chains: Sequence[Sequence[Stroke]], ways: Ways) -> Tables:
+    """The work in numbers, as the compiled loops read it.
+
+    Parameters
+    ----------
+    work
+        its jobs, masks and wishes
+    chains
+        the strokes of every region in their order
+    ways
+        schools and paces
+    """
     strokes = [stroke for chain in chains for stroke in chain]
     number = {id(stroke): place for place, stroke in enumerate(strokes)}
     regions = {chain[0].region: place for place, chain in enumerate(chains)}
@@ -194,21 +205,28 @@ def search(tables: Tables, least: Least) -> tuple[list[int], bool]:
     Several ways of building one are tried, the best ones annealed; small works are searched through. What reaches
     `least` needs no more of that.
 
+    Parameters
+    ----------
+    tables
+        the work in numbers
+    least
+        what no order can be under
+
     Raises
     ------
     PlanImpossible
         If what must come first goes round in a circle.
     """
-    found = [start for start in _starts(tables, least) if start is not None and cost_of(tables, start) < IMPOSSIBLE]
+    found = [start for start in _starts(tables, least) if start is not None and _cost_of(tables, start) < IMPOSSIBLE]
     if not found:
         raise waiting_in_a_circle(tables)
     count = len(tables.block_of)
     if count < 2:
         return found[0].tolist(), True
-    found.sort(key=lambda start: cost_of(tables, start))
+    found.sort(key=lambda start: _cost_of(tables, start))
     rounds = min(MOST_ROUNDS, EFFORT // count) // (1 if tables.windows or tables.dries else SETTLED)
     runs = max(1, min(MOST_RUNS, rounds // LONG_RUN))
-    best, best_cost = found[0], cost_of(tables, found[0])
+    best, best_cost = found[0], _cost_of(tables, found[0])
     for run in range(runs):
         if best_cost <= least.cost:
             return best.tolist(), True
@@ -230,21 +248,37 @@ def waiting_in_a_circle(tables: Tables) -> PlanImpossible:
     return PlanImpossible("The passes wait for each other in a circle.")
 
 
-def cost_of(tables: Tables, sequence: Ints) -> int:
+def _cost_of(tables: Tables, sequence: Ints) -> int:
     scratch = [np.empty(len(sequence), np.int64) for _ in range(3)]
     total = loops().times(*tables.columns, sequence, len(sequence), *scratch)
     return int(total) * UNIT + int(loops().changes_of(tables.columns[0], sequence)) if total >= 0 else IMPOSSIBLE
 
 
 def starts_and_ends(tables: Tables, sequence: Sequence[int]) -> tuple[list[float], list[float]]:
-    """When each stroke of `sequence` begins and ends, in seconds."""
+    """When each stroke of `sequence` begins and ends, in seconds.
+
+    Parameters
+    ----------
+    tables
+        the work in numbers
+    sequence
+        rows of the tables in the order they are laid
+    """
     start, end, scratch = (np.zeros(len(sequence), np.int64) for _ in range(3))
     loops().times(*tables.columns, _ints(sequence), len(sequence), start, end, scratch)
     return (start / TICKS).tolist(), (end / TICKS).tolist()
 
 
 def built(tables: Tables, way: int) -> Ints | None:
-    """A sequence built block by block, or None if that gets stuck; the ways are told in `compiled/_build.py`."""
+    """A sequence built block by block, or None if that gets stuck; the ways are told in `compiled/_build.py`.
+
+    Parameters
+    ----------
+    tables
+        the work in numbers
+    way
+        SOONEST, PLAIN or HABIT
+    """
     sequence, missing = loops().built(*tables.columns, tables.blocks_at, tables.blocks, way)
     return None if missing else sequence
 

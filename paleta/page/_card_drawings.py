@@ -31,7 +31,7 @@ def _mm(length: Length) -> float:
     return float(length.mm)
 
 
-def said_size(width: Length, height: Length, unit: str) -> str:
+def _said_size(width: Length, height: Length, unit: str) -> str:
     return f"{show(width, unit)} by {show(height, unit)}"
 
 
@@ -99,13 +99,21 @@ def front(plan: CardPlan, unit: str, photo: bytes | None = None) -> Drawing:
     marks += _downwards(top, top + height, left - 5, str(show(base.height, unit)))
     for number, laid in enumerate(plan.layers[1:]):
         edge, place = top + height + 6 + 5 * number, laid.place
-        text = f"{laid.name} {said_size(place.width, place.height, unit)}"
+        text = f"{laid.name} {_said_size(place.width, place.height, unit)}"
         marks += _across(left + _mm(place.x), left + _mm(place.right), edge, text)
     return Drawing("Front", width + 2 * ROOM, height + 2 * ROOM + 5 * len(plan.layers), tuple(marks))
 
 
 def inside(plan: CardPlan, unit: str) -> Drawing:
-    """The card laid open, from inside: the fold, and the panel to write on."""
+    """The card laid open, from inside: the fold, and the panel to write on.
+
+    Parameters
+    ----------
+    plan
+        the laid-out card
+    unit
+        in which lengths are written: in, cm or mm
+    """
     width, height = (_mm(side) for side in plan.open_sheet)
     left = top = ROOM
     marks: list[Mark] = [rectangle(left, top, width, height, fill=_colour_of(plan, plan.layers[0]))]
@@ -126,7 +134,7 @@ def inside(plan: CardPlan, unit: str) -> Drawing:
         place = plan.inside.place
         marks.append(_box(place, left + x, top + y, fill=_colour_of(plan, plan.inside)))
         marks.append(
-            Words(left + x + _mm(place.x) + 3, top + y + _mm(place.y) + 6, said_size(place.width, place.height, unit))
+            Words(left + x + _mm(place.x) + 3, top + y + _mm(place.y) + 6, _said_size(place.width, place.height, unit))
         )
     if plan.spec.inside is not None and plan.spec.inside.text:
         text = plan.spec.inside.text.split("\n")[0][:60]
@@ -140,7 +148,15 @@ def inside(plan: CardPlan, unit: str) -> Drawing:
 
 
 def side(plan: CardPlan, unit: str) -> Drawing:
-    """The card seen from its lower edge: widths to scale, thickness ten times as large."""
+    """The card seen from its lower edge: widths to scale, thickness ten times as large.
+
+    Parameters
+    ----------
+    plan
+        the laid-out card
+    unit
+        in which lengths are written: in, cm or mm
+    """
     slabs = stack(plan)
     left, bottom = ROOM, ROOM / 2 + THICKER * _mm(max(slab.lift + slab.thick for slab in slabs))
     marks: list[Mark] = []
@@ -157,7 +173,15 @@ def side(plan: CardPlan, unit: str) -> Drawing:
 
 
 def sheet(cut: CutSheet, unit: str) -> Drawing:
-    """A sheet with its pieces, and its cuts numbered in the order they are made."""
+    """A sheet with its pieces, and its cuts numbered in the order they are made.
+
+    Parameters
+    ----------
+    cut
+        a sheet of the cutting plan
+    unit
+        in which lengths are written: in, cm or mm
+    """
     left = top = ROOM / 2
     width, height = _mm(cut.stock.width), _mm(cut.stock.height)
     marks: list[Mark] = [rectangle(left, top, width, height, fill="#e9e9e9", thick=0.5)]
@@ -168,7 +192,7 @@ def sheet(cut: CutSheet, unit: str) -> Drawing:
         # Written along the longer side, in two lines that fit across the shorter one.
         upright = place.height > place.width * 2
         size = min(4.5, _mm(min(place.width, place.height)) / 3)
-        for line, words in ((-0.3, piece.name), (0.9, said_size(place.width, place.height, unit))):
+        for line, words in ((-0.3, piece.name), (0.9, _said_size(place.width, place.height, unit))):
             off = line * size
             spot = (x + off, y) if upright else (x, y + off)
             marks.append(Words(*spot, words, size=size * 0.9, anchor="middle", bold=line < 0, turned=upright))

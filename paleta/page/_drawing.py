@@ -72,6 +72,17 @@ class Drawing:
 
 
 def rectangle(x: float, y: float, width: float, height: float, **look: object) -> Polyline:
+    """A rectangle as a mark.
+
+    Parameters
+    ----------
+    x, y
+        of its top left corner, in mm
+    width, height
+        in mm
+    look
+        how the mark is drawn
+    """
     corners = ((x, y), (x + width, y), (x + width, y + height), (x, y + height))
     return Polyline(corners, closed=True, **look)  # type: ignore[arg-type]
 
@@ -104,7 +115,19 @@ def _svg_marks(marks: Sequence[Mark]) -> Iterator[str]:
 
 
 def lay(page: Canvas, drawing: Drawing, left_pt: float, top_pt: float, scale: float = 1.0) -> None:
-    """Lay the drawing on a page, its top left corner there; at scale 1 it has its full size."""
+    """Lay the drawing on a page, its top left corner there; at scale 1 it has its full size.
+
+    Parameters
+    ----------
+    page
+        of the PDF
+    drawing
+        in mm
+    left_pt, top_pt
+        where its top left corner comes, in points from the page's lower left
+    scale
+        1 is full size
+    """
     page.saveState()
     page.translate(left_pt, top_pt)
     page.scale(scale * mm, scale * mm)

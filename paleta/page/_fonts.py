@@ -30,5 +30,15 @@ def fitting(text: str) -> str:
 
 
 def width_of(text: str, font: str, size: float) -> float:
-    """In points, or in whatever unit the size is."""
+    """In points, or in whatever unit the size is.
+
+    Parameters
+    ----------
+    text
+        on one line
+    font
+        its name
+    size
+        of the type
+    """
     return pdfmetrics.stringWidth(text, font, size)

@@ -177,7 +177,21 @@ def _varied(
 
 
 def wanted_labs(target_lab: Lab, n: int, step: float, *, shade_hue: str = "keep", meant: str = "middle") -> Floats:
-    """n x 3: the L*a*b* of an ideal ramp for `target_lab`, palest first, falling by `step`."""
+    """n x 3: the L*a*b* of an ideal ramp for `target_lab`, palest first, falling by `step`.
+
+    Parameters
+    ----------
+    target_lab
+        the wished colour
+    n
+        1 to 5 shades
+    step
+        fall in L* from each to the next
+    shade_hue
+        a key of SHADE_HUES
+    meant
+        a key of MEANT, where in the ramp the wish stands
+    """
     return _wanted(_Wish(np.array(target_lab, dtype=float), n, shade_hue, meant), step)
 
 

@@ -143,7 +143,19 @@ def _best_for(
 def price(
     chosen: NDArray[np.intp], areas: NDArray[np.float64], borders: NDArray[np.float64], shares: NDArray[np.float64]
 ) -> float:
-    """Borders between equal colours, and how far the areas lie from their shares."""
+    """Borders between equal colours, and how far the areas lie from their shares.
+
+    Parameters
+    ----------
+    chosen
+        N, which colour each thing has
+    areas
+        N, of the things
+    borders
+        N x N, lengths of their common borders
+    shares
+        wished part of the whole for each colour
+    """
     same = chosen[:, None] == chosen[None, :]
     given = np.bincount(chosen, weights=areas, minlength=len(shares))
     return float((borders * same).sum() / 2 + np.abs(given - shares).sum())

@@ -84,6 +84,15 @@ def correct_light(
     of it what it does (a gain per channel, contrast, colourfulness); and every zone is off: a little for most (the
     hand), much for a few (faults), not at all for bare paper. All of it is one robust least-squares fit. Printed greys
     (`seen_patches` P x 3 sRGB) join as paper does.
+
+    Parameters
+    ----------
+    cells
+        what the photo shows on each zone
+    patches
+        greys printed beside the picture, if there are any
+    seen_patches
+        sRGB of each in the photo
     """
     paper = on_paper(cells)
     seen, plan, at, weight = _with_patches(cells, patches, seen_patches)

@@ -61,7 +61,17 @@ def lab_of_log(log: NDArray[np.float64]) -> NDArray[np.float64]:
 
 
 def cells_of(plan: Planned, laid: NDArray[np.float32], ink: NDArray[np.bool_]) -> Cells:
-    """Measure the photo `laid` on the plan (h x w x 3 sRGB, NaN outside); `ink` h x w is left out, with its edge."""
+    """Measure the photo `laid` on the plan (h x w x 3 sRGB, NaN outside); `ink` h x w is left out, with its edge.
+
+    Parameters
+    ----------
+    plan
+        what was to be laid
+    laid
+        h x w x 3 sRGB, the photo laid on the plan; NaN outside
+    ink
+        h x w, the stamped line
+    """
     px = plan.px_per_mm
     clear = ~near_ink(ink, px)
     good = clear & ~np.isnan(laid).any(axis=-1) & (np.nan_to_num(laid, nan=1.0).max(axis=-1) < BURNT)
@@ -108,7 +118,15 @@ def _believed(wanted: NDArray[np.float32], px_per_mm: float) -> NDArray[np.float
 
 
 def near_ink(ink: NDArray[np.bool_], px_per_mm: float) -> NDArray[np.bool_]:
-    """h x w: the line and what lies within INK_MM of it."""
+    """h x w: the line and what lies within INK_MM of it.
+
+    Parameters
+    ----------
+    ink
+        h x w, the stamped line
+    px_per_mm
+        pixels to a millimetre
+    """
     reach = max(1, round(INK_MM * px_per_mm))
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1, 2 * reach + 1))
     return cv2.dilate(ink.astype(np.uint8), kernel) > 0

@@ -31,7 +31,19 @@ BLOTCH, LEAST_CELLS = 2.6, 12
 def run_over(
     plan: Planned, whole: NDArray[np.float32], clear: NDArray[np.bool_], readings: Mapping[int, RegionReading]
 ) -> list[Fault]:
-    """Regions whose colour lies on their neighbour's side of the line. `whole` as of Corrected.whole."""
+    """Regions whose colour lies on their neighbour's side of the line. `whole` as of Corrected.whole.
+
+    Parameters
+    ----------
+    plan
+        what was to be laid
+    whole
+        h x w x 3, the photo with its light taken out, as of Corrected.whole
+    clear
+        h x w, what is no line and was seen
+    readings
+        by region
+    """
     found = []
     band = max(3, round(BAND_MM * plan.px_per_mm))
     kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * band + 1, 2 * band + 1))
@@ -89,7 +101,19 @@ def _usual(plan: Planned, off: NDArray[np.float32], clear: NDArray[np.bool_], ba
 def grounds_uneven(
     plan: Planned, cells: Cells, corrected: Corrected, readings: Mapping[int, RegionReading]
 ) -> list[Fault]:
-    """Grounds that are blotchy beyond their fade."""
+    """Grounds that are blotchy beyond their fade.
+
+    Parameters
+    ----------
+    plan
+        what was to be laid
+    cells
+        what the photo shows on each zone
+    corrected
+        its light and what is left of it
+    readings
+        by region
+    """
     found = []
     for label in plan.sheet.regions.fades():
         own = np.flatnonzero(cells.region == label)

@@ -181,7 +181,19 @@ def own_change(
     sheet: Sheet, pen: Pen, shift: NDArray[np.float64], several: Sequence[tuple[int, ZoneReading]]
 ) -> NDArray[np.float64]:
     """What a swatch itself must be off in L*a*b* for its zones to be off by `shift`: through other coats it shows less,
-    in several coats of its own more."""
+    in several coats of its own more.
+
+    Parameters
+    ----------
+    sheet
+        what was to be laid
+    pen
+        whose change is asked for
+    shift
+        of its zones, in L*a*b*
+    several
+        regions, each with the reading of a zone that has the swatch
+    """
     once = _looks_moved(sheet, pen, shift)
     shown = np.mean([once.get((label, one.zone), np.zeros(3)) @ shift for label, one in several])
     return shift * float(np.clip(float(shift @ shift) / max(float(shown), 0.2 * float(shift @ shift), 1e-6), 0.5, 4.0))

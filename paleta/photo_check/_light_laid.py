@@ -48,6 +48,17 @@ def lights_laid(
 
     Every direction is tried: the light it would throw on a body's form is ranked, the shades planned for it are dealt
     out by these ranks, and what was laid (`seen_light` h x w, L*) is compared with that.
+
+    Parameters
+    ----------
+    plan
+        what was to be laid
+    groups
+        bodies by what their group is called
+    seen_light
+        h x w, lightness as laid
+    clear
+        h x w, what is no line and was seen
     """
     lamp = plan.sheet.light.lamp
     lamps = np.array([replace(lamp, azimuth_deg=azimuth).direction for azimuth in azimuths()])

@@ -43,6 +43,14 @@ def lines_of(pixels: NDArray[np.float32], px_per_mm: float, *, paler: bool | Non
 
 
 def pale_lines(pixels: NDArray[np.float32], px_per_mm: float) -> bool:
-    """Whether the stamped lines are paler than their paper."""
+    """Whether the stamped lines are paler than their paper.
+
+    Parameters
+    ----------
+    pixels
+        h x w x 3 sRGB
+    px_per_mm
+        pixels to a millimetre
+    """
     dark, pale = (float(np.percentile(lines_of(pixels, px_per_mm, paler=one), 98)) for one in (False, True))
     return pale > 2 * dark

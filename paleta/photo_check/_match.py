@@ -47,7 +47,21 @@ def match(
     template: NDArray[np.float32], seen: NDArray[np.float32], *, patch_px: int, reach_px: int, step_px: int
 ) -> Matched:
     """Where the patches of `template` lie in `seen`, to a fraction of a pixel; both of one shape, laid on each other
-    but for `reach_px`."""
+    but for `reach_px`.
+
+    Parameters
+    ----------
+    template
+        h x w
+    seen
+        h x w, laid on it
+    patch_px
+        side of a patch
+    reach_px
+        how far a patch may have moved
+    step_px
+        from patch to patch
+    """
     height, width = template.shape
     ring = cv2.copyMakeBorder(seen, reach_px, reach_px, reach_px, reach_px, cv2.BORDER_REPLICATE)
     sides = np.arange(-reach_px, reach_px + 1) / reach_px
@@ -101,7 +115,17 @@ def _between(likeness: NDArray[np.float32], place: int) -> float:
 
 
 def trusted(found: Matched, least: float, odd_px: float) -> NDArray[np.bool_]:
-    """N: which patches are alike enough and move as those around them do."""
+    """N: which patches are alike enough and move as those around them do.
+
+    Parameters
+    ----------
+    found
+        what `match` found
+    least
+        likeness that a patch must have
+    odd_px
+        how far it may move otherwise than its neighbours
+    """
     good = found.alike >= least
     if good.sum() < 3:
         return good
@@ -117,7 +141,19 @@ def field_through(
     found: Matched, good: NDArray[np.bool_], shape: tuple[int, int], *, step_px: int
 ) -> NDArray[np.float32]:
     """h x w x 2 float32: the least bent field through what the `good` patches say, on every pixel of `shape`; zeros if
-    there are too few. Least squares with a penalty on second differences ([Horn1981])."""
+    there are too few. Least squares with a penalty on second differences ([Horn1981]).
+
+    Parameters
+    ----------
+    found
+        what `match` found
+    good
+        N, which of its patches count
+    shape
+        h, w of the field
+    step_px
+        from patch to patch
+    """
     if good.sum() < 6:
         return np.zeros((*shape, 2), np.float32)
     rows, cols = (size // step_px + 2 for size in shape)
@@ -144,7 +180,15 @@ def field_through(
 
 
 def spread(at: NDArray[np.float64], rows: int, cols: int) -> csr_array:
-    """N x nodes: which share of each node a place between them (x, y in steps) has."""
+    """N x nodes: which share of each node a place between them (x, y in steps) has.
+
+    Parameters
+    ----------
+    at
+        N x 2, (x, y) in steps
+    rows, cols
+        of the grid
+    """
     left, top = np.clip(np.floor(at).astype(int), 0, (cols - 2, rows - 2)).T
     x, y = at[:, 0] - left, at[:, 1] - top
     places, nodes, shares = [], [], []
@@ -157,7 +201,13 @@ def spread(at: NDArray[np.float64], rows: int, cols: int) -> csr_array:
 
 
 def bending(rows: int, cols: int) -> csr_array:
-    """nodes x nodes: the sum of squared second differences of a field on a grid."""
+    """nodes x nodes: the sum of squared second differences of a field on a grid.
+
+    Parameters
+    ----------
+    rows, cols
+        of the grid
+    """
 
     def second(size: int) -> csr_array:
         return csr_array(diags_array([1.0, -2.0, 1.0], offsets=[0, 1, 2], shape=(size - 2, size)))
@@ -173,7 +223,13 @@ def bending(rows: int, cols: int) -> csr_array:
 
 
 def tilting(rows: int, cols: int) -> csr_array:
-    """nodes x nodes: the sum of squared first differences of a field on a grid."""
+    """nodes x nodes: the sum of squared first differences of a field on a grid.
+
+    Parameters
+    ----------
+    rows, cols
+        of the grid
+    """
     every = vstack([kron(eye_array(rows), _first(cols)), kron(_first(rows), eye_array(cols))])
     return csr_array(every.T @ every)
 

@@ -23,7 +23,19 @@ SCALES = (0.25, 4.0)
 
 def by_features(template: NDArray[np.float32], seen: NDArray[np.float32]) -> Matrix | None:
     """The likeliest plane view ([Hartley2004], chapter 4) of line picture `template` in line picture `seen`, by
-    scale-invariant features ([Lowe2004]) and random samples; None if too few of them agree."""
+    scale-invariant features ([Lowe2004]) and random samples; None if too few of them agree.
+
+    Parameters
+    ----------
+    template
+        h x w
+    seen
+        h x w
+
+    Returns
+    -------
+    3 x 3 from the one to the other.
+    """
     finder = cv2.SIFT.create(nfeatures=MOST_FEATURES, contrastThreshold=0.02, edgeThreshold=16)
     (points, marks), (others, other_marks) = (
         finder.detectAndCompute(cv2.convertScaleAbs(one, alpha=255), None) for one in (template, seen)
@@ -44,7 +56,19 @@ def by_features(template: NDArray[np.float32], seen: NDArray[np.float32]) -> Mat
 
 
 def by_corners(corners: NDArray[np.float64], shape: tuple[int, ...]) -> Iterator[Matrix]:
-    """The four ways a picture of `shape` can lie between four corners (x, y in pixels)."""
+    """The four ways a picture of `shape` can lie between four corners (x, y in pixels).
+
+    Parameters
+    ----------
+    corners
+        4 x 2, (x, y) in pixels
+    shape
+        h, w of the picture
+
+    Returns
+    -------
+    Four matrices of 3 x 3.
+    """
     height, width = shape[:2]
     own = np.array([(0, 0), (width, 0), (width, height), (0, height)], np.float32)
     for turn in range(4):
@@ -52,7 +76,15 @@ def by_corners(corners: NDArray[np.float64], shape: tuple[int, ...]) -> Iterator
 
 
 def believable(matrix: Matrix, shape: tuple[int, ...]) -> bool:
-    """Whether a plane sheet seen by a camera may look like this: not mirrored, not folded, not absurdly large."""
+    """Whether a plane sheet seen by a camera may look like this: not mirrored, not folded, not absurdly large.
+
+    Parameters
+    ----------
+    matrix
+        3 x 3
+    shape
+        h, w of the picture
+    """
     height, width = shape[:2]
     own = np.array([(0, 0), (width, 0), (width, height), (0, height)], float)
     seen = moved(matrix, own)
@@ -65,14 +97,34 @@ def believable(matrix: Matrix, shape: tuple[int, ...]) -> bool:
 
 
 def moved(matrix: Matrix, points: NDArray[np.float64]) -> NDArray[np.float64]:
-    """N x 2 points through a matrix."""
+    """N x 2 points through a matrix.
+
+    Parameters
+    ----------
+    matrix
+        3 x 3
+    points
+        N x 2, (x, y)
+    """
     whole = np.concatenate([points, np.ones((len(points), 1))], axis=1) @ matrix.T
     with np.errstate(divide="ignore", invalid="ignore"):
         return np.asarray(whole[:, :2] / whole[:, 2:])
 
 
 def resized(across: float, down: float | None = None) -> Matrix:
-    """What making a picture so many times as large does to its pixels; they are counted from their middles."""
+    """What making a picture so many times as large does to its pixels; they are counted from their middles.
+
+    Parameters
+    ----------
+    across
+        times as wide
+    down
+        times as high; None: the same
+
+    Returns
+    -------
+    3 x 3.
+    """
     down = across if down is None else down
     return np.array([(across, 0, (across - 1) / 2), (0, down, (down - 1) / 2), (0, 0, 1)])
 
@@ -97,6 +149,14 @@ def softened(pixels: NDArray[np.float32], scale: float) -> NDArray[np.float32]:
 
 
 def sampled(field: NDArray[np.float32], points: NDArray[np.float64]) -> NDArray[np.float64]:
-    """N x 2: a field h x w x 2 at N x 2 points (x, y), between its pixels too and carried on beyond its edge."""
+    """N x 2: a field h x w x 2 at N x 2 points (x, y), between its pixels too and carried on beyond its edge.
+
+    Parameters
+    ----------
+    field
+        h x w x 2
+    points
+        N x 2, (x, y) in pixels
+    """
     places = points[:, 1], points[:, 0]
     return np.stack([map_coordinates(field[..., k], places, order=1, mode="nearest") for k in (0, 1)], axis=1)

@@ -74,7 +74,21 @@ class RegionReading:
 
 
 def readings_of(plan: Planned, cells: Cells, corrected: Corrected) -> dict[int, RegionReading]:
-    """Of every coloured region of which enough was seen."""
+    """Of every coloured region of which enough was seen.
+
+    Parameters
+    ----------
+    plan
+        what was to be laid
+    cells
+        what the photo shows on each zone
+    corrected
+        its light and what is left of it
+
+    Returns
+    -------
+    By region.
+    """
     pens = pens_by_zone(plan.sheet)
     codes = cells.region.astype(np.int64) * 256 + cells.zone
     offs = {(int(label), int(zone)): place for place, (label, zone) in enumerate(corrected.zones)}
@@ -158,7 +172,15 @@ def slope_of(
     planned: NDArray[np.float64], seen: NDArray[np.float64], weight: NDArray[np.float64]
 ) -> tuple[float | None, float]:
     """Lightness seen over lightness planned of places N, and their correlation; (None, 0) where hardly any is
-    planned."""
+    planned.
+
+    Parameters
+    ----------
+    planned, seen
+        N, lightness at the same places
+    weight
+        N
+    """
     if len(planned) < 2 or np.ptp(planned) < FLAT_LIGHTNESS:
         return None, 0.0
     planned, seen = (each - np.average(each, weights=weight) for each in (planned, seen))

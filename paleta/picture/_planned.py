@@ -86,13 +86,13 @@ def accents_under(
     ]
 
 
-def accent_layer(sheet: Sheet, pen: Pen, share: NDArray[np.float32]) -> AccentLayer:
+def _accent_layer(sheet: Sheet, pen: Pen, share: NDArray[np.float32]) -> AccentLayer:
     """An accent of the sheet's swatch `pen`, as it looks where it lies."""
     paper, swatch = sheet.stamp.paper_used, sheet.colours.swatches[pen]
     return AccentLayer(share, appearance(swatch, paper), paper.lab, covers_of(swatch))
 
 
-def bare_of(sheet: Sheet, labels: NDArray[np.int32], *, px_per_mm: float) -> NDArray[np.bool_] | None:
+def _bare_of(sheet: Sheet, labels: NDArray[np.int32], *, px_per_mm: float) -> NDArray[np.bool_] | None:
     """Where on `labels` paper is left bare round glows and round the points of grounds; None if nowhere."""
     kept = reserved_zones(labels.shape, sheet.light.glows, px_per_mm=px_per_mm)
     for label, spec in sheet.regions.fades().items():
@@ -247,7 +247,7 @@ def compose(
             raise ShapeError(f"The view {view!r} needs its light.")
         steps = levels(light)
         starts = thresholds(steps, labels, zoning_of(sheet))
-        kept = bare_of(sheet, labels, px_per_mm=px_per_mm)
+        kept = _bare_of(sheet, labels, px_per_mm=px_per_mm)
     covers = (
         accents_under(sheet, lamp or sheet.light.lamp, steps, labels, px_per_mm=px_per_mm)
         if with_accents and view in ACCENTED
@@ -261,7 +261,7 @@ def compose(
         thresholds=starts,
         paper_lab=sheet.stamp.paper_used.lab,
         soft=soft_of(sheet) if soft is None else soft,
-        accents=[accent_layer(sheet, pen, cover.share) for _, pen, cover in covers],
+        accents=[_accent_layer(sheet, pen, cover.share) for _, pen, cover in covers],
         tints=tints,
         bare=kept,
         quick=quick,

@@ -25,7 +25,17 @@ Floats = NDArray[np.float32]
 
 def strokes(noise: Floats, inner: Floats, px_per_mm: float) -> Floats:
     """`noise` (h x w) drawn out along the strokes, of standard deviation 1; `inner` is the distance in px of every
-    pixel to the edge of its region. The mean over each stroke's length, as in a line integral convolution."""
+    pixel to the edge of its region. The mean over each stroke's length, as in a line integral convolution.
+
+    Parameters
+    ----------
+    noise
+        h x w
+    inner
+        h x w, distance to the edge of the region in pixels
+    px_per_mm
+        pixels to a millimetre
+    """
     along = _directions(inner, px_per_mm)
     rows, cols = noise.shape
     start = cv2.merge(np.meshgrid(np.arange(cols, dtype=np.float32), np.arange(rows, dtype=np.float32)))

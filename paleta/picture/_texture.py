@@ -30,7 +30,17 @@ POUNCE_MM, POUNCE = 0.9, 0.04
 
 def texture(labels: NDArray[np.int32], media: Mapping[int, str], px_per_mm: float) -> NDArray[np.uint8] | None:
     """h x w x 3 uint8 for a label map h x w whose regions are laid in `media` at the top; None where all dries
-    smooth, as marker does."""
+    smooth, as marker does.
+
+    Parameters
+    ----------
+    labels
+        h x w regions
+    media
+        code of the uppermost medium by region
+    px_per_mm
+        pixels to a millimetre
+    """
     there = sorted(one for one in set(media.values()) if one == POUNCED or MEDIUMS[one].texture.kind != "smooth")
     if not there:
         return None

@@ -102,6 +102,14 @@ def spread_over(shades: int, zones: int) -> tuple[int, ...]:
 
 
 def zones_covered(shades: int, zones: int) -> tuple[tuple[int, ...], ...]:
-    """For each zone of a coat the zones of its region that it covers."""
+    """For each zone of a coat the zones of its region that it covers.
+
+    Parameters
+    ----------
+    shades
+        of the coat, 1 to 5
+    zones
+        of the region, at least as many
+    """
     places = spread_over(shades, zones)
     return tuple(tuple(zone for zone, own in enumerate(places) if own == coat) for coat in range(shades))

@@ -125,7 +125,17 @@ class RegionSetting:
 
 
 def changes_of_region(one: RegionSetting, other: RegionSetting) -> list[str]:
-    """What became of a region, its colours aside."""
+    """What became of a region, its colours aside.
+
+    Parameters
+    ----------
+    one, other
+        before and after
+
+    Returns
+    -------
+    Sentences.
+    """
     lines = []
     if one.name != other.name:
         lines.append(f"{one.name} is now called {other.name}.")

@@ -121,7 +121,13 @@ def sheet_sha256(sheet: Sheet) -> str:
 
 
 def changes_between(before: Sheet, after: Sheet) -> dict[str, list[str]]:
-    """Sentences for what changed, by part in the order of work."""
+    """Sentences for what changed, by part in the order of work.
+
+    Parameters
+    ----------
+    before, after
+        two sheets of one piece
+    """
     settings = before.regions.settings, after.regions.settings
     return {name: _part(after, name).changes_from(_part(before, name), *settings) for name in PARTS}
 

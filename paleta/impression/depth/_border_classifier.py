@@ -14,7 +14,15 @@ LEVEL, BEFORE, BEHIND = 0, 1, 2
 
 def likelihoods(features: NDArray[np.float32], net: Weights | None = None) -> NDArray[np.float64]:
     """N x 3: how likely each pair is LEVEL, BEFORE and BEHIND. What is seen from the other region is the same pair.
-    Another network than Paleta's own may be asked."""
+    Another network than Paleta's own may be asked.
+
+    Parameters
+    ----------
+    features
+        N x F, what is seen at each pair of regions
+    net
+        weights; None: Paleta's own
+    """
     net = net or weights_of("border_classifier.npz", FEATURES, "tools/fit_fronts.py")
     odds = np.zeros((len(features), 3))
     for seen, order in ((features, [LEVEL, BEFORE, BEHIND]), (exchanged(features), [LEVEL, BEHIND, BEFORE])):

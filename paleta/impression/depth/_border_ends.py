@@ -30,7 +30,17 @@ BORDER_ENDS = (*MORE, *REST, "ends")
 
 
 def border_ends(labels: NDArray[np.int32], pairs: NDArray[np.int64], px_per_mm: float) -> NDArray[np.float32]:
-    """N x len(BORDER_ENDS) of each pair of regions that touch; N x 2 labels, the lower first."""
+    """N x len(BORDER_ENDS) of each pair of regions that touch; N x 2 labels, the lower first.
+
+    Parameters
+    ----------
+    labels
+        H x W regions
+    pairs
+        N x 2 labels of regions that touch, the lower first
+    px_per_mm
+        pixels to a millimetre
+    """
     more = np.zeros((len(pairs), len(ENDS), len(RINGS_MM)), np.float32)
     rest = np.full_like(more, NO_THIRD)
     of_pair, places = _ends_of(labels, pairs, px_per_mm)

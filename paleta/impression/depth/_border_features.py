@@ -49,7 +49,17 @@ def touching_regions(
     region_map: RegionMap, shapes: Shapes | None = None, junctions: list[Junction] | None = None
 ) -> Touching:
     """All pairs of regions with a border of some length between them, and what is measured of them; shapes and
-    junctions (as `t_junctions` gives them) where they are known already."""
+    junctions (as `t_junctions` gives them) where they are known already.
+
+    Parameters
+    ----------
+    region_map
+        the regions
+    shapes
+        of all regions, where they are measured already
+    junctions
+        as `t_junctions` gives them, where they are known
+    """
     borders = [one for one in region_map.borders if one.a != PAPER and one.length_mm >= LEAST_BORDER_MM]
     labels = np.array([(one.a, one.b) for one in borders], np.int64).reshape(-1, 2)
     if not len(labels):

@@ -102,7 +102,19 @@ def on_rings(
     labels: NDArray[np.int32], places: NDArray[np.float64], radius_px: float, samples: int
 ) -> NDArray[np.int32]:
     """... x samples: the labels on a ring round each of the places (... x 2, row and column), clockwise on the screen
-    from the right."""
+    from the right.
+
+    Parameters
+    ----------
+    labels
+        H x W regions
+    places
+        ... x 2, row and column of the middles
+    radius_px
+        of the rings
+    samples
+        on each ring
+    """
     y, x = (
         np.clip(np.round(places[..., axis, None] + radius_px * way), 0, labels.shape[axis] - 1).astype(int)
         for axis, way in enumerate(_compass(samples))

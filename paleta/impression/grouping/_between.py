@@ -20,7 +20,21 @@ AT_ONCE = 4096
 def between(
     region_map: RegionMap, shapes: Shapes, unlike: Floats, before: Floats, one: Places, other: Places
 ) -> list[Floats]:
-    """MEASURES of every pair; `before` n x n, how likely each stands before what it touches."""
+    """MEASURES of every pair; `before` n x n, how likely each stands before what it touches.
+
+    Parameters
+    ----------
+    region_map
+        the regions
+    shapes
+        what is measured of each
+    unlike
+        n x n, how unlike two regions look
+    before
+        n x n, how likely each stands before what it touches
+    one, other
+        places of the first and of the second of every pair
+    """
     if not len(one):
         return [np.zeros(0)] * len(MEASURES)
     chunks = [

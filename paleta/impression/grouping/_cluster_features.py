@@ -27,7 +27,21 @@ ALONE = 0.05
 
 def square_of(count: int, one: NDArray[np.intp], other: NDArray[np.intp], likelihood: NDArray[np.float32]) -> Square:
     """Pairs that were not looked at belong together as likely as their likeliest go-between with both: of a hundred
-    scales each was seen beside those most like it only."""
+    scales each was seen beside those most like it only.
+
+    Parameters
+    ----------
+    count
+        of regions
+    one, other
+        places of the first and of the second of every pair that was looked at
+    likelihood
+        of each pair, 0..1
+
+    Returns
+    -------
+    count x count, the same from either side.
+    """
     square = np.full((count, count), np.nan)
     square[one, other] = square[other, one] = likelihood
     np.fill_diagonal(square, 0)

@@ -26,7 +26,19 @@ NEARBY = 12
 
 
 def context(shapes: Shapes, unlike: Floats, borders: NDArray[np.float32], one: Places, other: Places) -> list[Floats]:
-    """MEASURES of every pair."""
+    """MEASURES of every pair.
+
+    Parameters
+    ----------
+    shapes
+        what is measured of each region
+    unlike
+        n x n, how unlike two regions look
+    borders
+        n x n, lengths of common borders in mm
+    one, other
+        places of the first and of the second of every pair
+    """
     n, touching = len(borders), borders > 0
     hops = np.minimum(shortest_path(touching, unweighted=True), FAR)
     from_paper = np.min(hops[:, shapes.on_paper], axis=1, initial=FAR)

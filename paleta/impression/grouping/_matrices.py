@@ -14,7 +14,17 @@ Floats = NDArray[np.float64]
 
 
 def less_and_more(one: Floats, other: Floats) -> tuple[Floats, Floats]:
-    """The same whichever of two comes first."""
+    """The same whichever of two comes first.
+
+    Parameters
+    ----------
+    one, other
+        a measure of the first and of the second of every pair
+
+    Returns
+    -------
+    The smaller and the larger of each.
+    """
     return np.minimum(one, other), np.maximum(one, other)
 
 
@@ -24,7 +34,13 @@ def ranks(square: Floats) -> Floats:
 
 
 def max_product_path(one: Floats, other: Floats) -> Floats:
-    """The likeliest way from the first to the second over a third: one and the same for [i, j], other for [k, j]."""
+    """The likeliest way from the first to the second over a third: one and the same for [i, j], other for [k, j].
+
+    Parameters
+    ----------
+    one, other
+        n x n likelihoods of the first part of a way and of the second
+    """
     return np.asarray(loops().likeliest_way(np.ascontiguousarray(one, float), np.ascontiguousarray(other, float)))
 
 

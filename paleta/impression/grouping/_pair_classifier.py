@@ -46,7 +46,15 @@ def first_look(pairs: Pairs) -> dict[str, Floats]:
 
 
 def seen_again(pairs: Pairs, first: Mapping[str, Floats]) -> Floats:
-    """N x len(SECOND_FEATURES), given what was likely at first sight."""
+    """N x len(SECOND_FEATURES), given what was likely at first sight.
+
+    Parameters
+    ----------
+    pairs
+        with their features
+    first
+        likelihood of each pair by grouping, at first sight
+    """
     n, at = len(pairs.labels), (pairs.one, pairs.other)
     squares = {name: _cluster_features.square_of(n, *at, first[name]) for name in GROUPINGS}
     over_parts = max_product_path(squares["parts"] + np.eye(n), squares["alike"])

@@ -51,7 +51,15 @@ class Pairs:
 
 def pairs_of(region_map: RegionMap, fronts: Weights | None = None) -> Pairs:
     """Every pair worth looking at with all its features; the same for the same map. None of more than MOST_WEIGHED
-    regions. What stands in front is told by the network `fronts`, or Paleta's own."""
+    regions. What stands in front is told by the network `fronts`, or Paleta's own.
+
+    Parameters
+    ----------
+    region_map
+        the regions
+    fronts
+        the network that says what stands in front; None: Paleta's own
+    """
     shapes = shapes_of(region_map)
     n = len(shapes.labels)
     if not 2 <= n <= MOST_WEIGHED:

@@ -17,7 +17,15 @@ MEASURES = (
 
 
 def poses(shapes: Shapes, one: Places, other: Places) -> list[Floats]:
-    """MEASURES of every pair."""
+    """MEASURES of every pair.
+
+    Parameters
+    ----------
+    shapes
+        what is measured of each region
+    one, other
+        places of the first and of the second of every pair
+    """
     low, high = shapes.rims_mm.min(axis=1), shapes.rims_mm.max(axis=1)
     sides = np.log(high - low + shapes.size_mm[:, None] * 0.05)
     long = np.log(shapes.length_mm)

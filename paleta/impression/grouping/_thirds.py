@@ -17,7 +17,21 @@ NEAR = 3
 def round_a_centre(
     shapes: Shapes, touching: NDArray[np.bool_], one: Places, other: Places
 ) -> tuple[Floats, Floats, Floats]:
-    """Of pairs that touch a third: whether both lie round it, equally far away, pointing at it."""
+    """Of pairs that touch a third: whether both lie round it, equally far away, pointing at it.
+
+    Parameters
+    ----------
+    shapes
+        what is measured of each region
+    touching
+        n x n
+    one, other
+        places of the first and of the second of every pair
+
+    Returns
+    -------
+    Three rows, 0..1 for each pair.
+    """
     centred, equally, pointing = (np.zeros(len(one)) for _ in range(3))
     middle = shapes.middle_mm
     for centre in range(len(touching)):
@@ -41,7 +55,17 @@ def round_a_centre(
 
 
 def across(shapes: Shapes, one: Places, other: Places, borders: NDArray[np.float32]) -> list[Floats]:
-    """Of every other stripe: a third lies between the two, with borders of like length to both, and all are as wide."""
+    """Of every other stripe: a third lies between the two, with borders of like length to both, and all are as wide.
+
+    Parameters
+    ----------
+    shapes
+        what is measured of each region
+    one, other
+        places of the first and of the second of every pair
+    borders
+        n x n, lengths of common borders in mm
+    """
     straight, equal = np.zeros(len(one)), np.zeros(len(one))
     for middle in range(len(borders)):
         length = borders[middle]
@@ -61,7 +85,17 @@ def across(shapes: Shapes, one: Places, other: Places, borders: NDArray[np.float
 
 
 def in_a_row(shapes: Shapes, unlike: Floats, one: Places, other: Places) -> list[Floats]:
-    """Whether a third of the same looks lies as far beyond one of the two as they are apart; and midway between."""
+    """Whether a third of the same looks lies as far beyond one of the two as they are apart; and midway between.
+
+    Parameters
+    ----------
+    shapes
+        what is measured of each region
+    unlike
+        n x n, how unlike two regions look
+    one, other
+        places of the first and of the second of every pair
+    """
     middle, count = shapes.middle_mm, min(NEAR, len(shapes.labels))
     tree, apart = KDTree(middle), middle[other] - middle[one]
     reach = np.hypot(*apart.T)[:, None] + 1e-6

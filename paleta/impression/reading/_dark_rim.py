@@ -19,7 +19,15 @@ SOFT_MM = 0.35
 
 
 def dark_rim(pixels: NDArray[np.uint8], px_per_mm: float) -> NDArray[np.uint8] | None:
-    """H x W, 255 on dark table that touches the edge, or None if there is none."""
+    """H x W, 255 on dark table that touches the edge, or None if there is none.
+
+    Parameters
+    ----------
+    pixels
+        H x W x 3 sRGB, 0..255
+    px_per_mm
+        pixels to a millimetre
+    """
     height, width = pixels.shape[:2]
     size = (max(8, width // RIM_SCALE), max(8, height // RIM_SCALE))
     grey = cv2.cvtColor(cv2.resize(pixels, size, interpolation=cv2.INTER_AREA), cv2.COLOR_RGB2GRAY)

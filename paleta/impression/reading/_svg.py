@@ -57,6 +57,15 @@ def read_svg(data: bytes, *, width_mm: float | None = None, dpi: float | None = 
     Shapes are painted in order: filled ones cover what lies behind, as an outline stamp's drawing does. Scripts,
     pictures and references to other files are left out and said so.
 
+    Parameters
+    ----------
+    data
+        the file
+    width_mm
+        on paper; None: as the drawing says
+    dpi
+        of a drawing that says no size, where no width is given
+
     Raises
     ------
     NotAnImage, ImageTooLarge, ResolutionMissing

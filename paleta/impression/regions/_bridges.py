@@ -21,7 +21,17 @@ LOOKED_BACK_MM = 1.0
 
 
 def bridges(ink: NDArray[np.bool_], px_per_mm: float, gap_mm: float) -> NDArray[np.uint8]:
-    """H x W, 255 on straight lines from end to end where two lines face each other."""
+    """H x W, 255 on straight lines from end to end where two lines face each other.
+
+    Parameters
+    ----------
+    ink
+        H x W
+    px_per_mm
+        pixels to a millimetre
+    gap_mm
+        widest gap that is bridged
+    """
     mask = np.zeros(ink.shape, np.uint8)
     px = px_per_mm / THIN_SCALE
     height, width = (size // THIN_SCALE for size in ink.shape)

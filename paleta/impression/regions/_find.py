@@ -126,7 +126,19 @@ def _cells(inked: NDArray[np.bool_], px_per_mm: float, gap_mm: float, smallest_m
 def cut_apart(
     ink: NDArray[np.bool_], distance: NDArray[np.float32], px_per_mm: float, gap_mm: float
 ) -> NDArray[np.int32]:
-    """Cells as 1..n, ink as BARRIER, cut wherever a line may be broken: rather too often than run together."""
+    """Cells as 1..n, ink as BARRIER, cut wherever a line may be broken: rather too often than run together.
+
+    Parameters
+    ----------
+    ink
+        H x W
+    distance
+        H x W, of paper from ink in pixels
+    px_per_mm
+        pixels to a millimetre
+    gap_mm
+        widest gap in a line
+    """
     bridged = bridges(ink, px_per_mm, gap_mm)
     held = _to_ink(ink | (bridged > 0)) if bridged.any() else distance
     return _fill_with_balls(held, ink, largest_px=BEYOND_GAP * gap_mm * px_per_mm / 2)

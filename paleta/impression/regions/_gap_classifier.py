@@ -33,14 +33,40 @@ def one_cell(
     px_per_mm: float,
     gap_mm: float,
 ) -> Floats:
-    """N log odds that the two cells of a neck are one, above 0 if that is likelier than a broken line."""
+    """N log odds that the two cells of a neck are one, above 0 if that is likelier than a broken line.
+
+    Parameters
+    ----------
+    necks
+        N of them
+    cells
+        H x W, from 1
+    distance
+        H x W, of paper from ink in pixels
+    ink
+        H x W
+    px_per_mm
+        pixels to a millimetre
+    gap_mm
+        widest gap in a line
+    """
     line = line_width(ink)
     seen = evidence(necks, cells, distance, ink, line=line, px_per_mm=px_per_mm, gap_mm=gap_mm)
     return judge(seen.astype(np.float32), views(necks, ink, line))
 
 
 def views(necks: Necks, ink: NDArray[np.bool_], line: float) -> Floats:
-    """N x 2 x VIEW x VIEW: the ink round each neck, 0..1; `line` is the usual width of the lines in px."""
+    """N x 2 x VIEW x VIEW: the ink round each neck, 0..1; `line` is the usual width of the lines in px.
+
+    Parameters
+    ----------
+    necks
+        N of them
+    ink
+        H x W
+    line
+        usual width of the lines in pixels
+    """
     half = necks.half_px.astype(float)
     rows, cols = (where.astype(float) for where in np.unravel_index(necks.places, ink.shape))
     near, _ = banks_of(ink, rows, cols, half, line)
@@ -57,7 +83,19 @@ def views(necks: Necks, ink: NDArray[np.bool_], line: float) -> Floats:
 
 
 def judge(seen: Floats, looked: Floats) -> Floats:
-    """Log odds from measures and views. What is mirrored is the same neck, so all four mirrored views are asked."""
+    """Log odds from measures and views. What is mirrored is the same neck, so all four mirrored views are asked.
+
+    Parameters
+    ----------
+    seen
+        N x measures
+    looked
+        N x 2 x VIEW x VIEW
+
+    Returns
+    -------
+    N.
+    """
     net = weights_of("gap_classifier.npz", FEATURES, "tools/fit_necks.py")
     odds = np.zeros(len(seen), np.float32)
     for rows in (slice(None), slice(None, None, -1)):
@@ -67,5 +105,13 @@ def judge(seen: Floats, looked: Floats) -> Floats:
 
 
 def inputs(seen: Floats, looked: Floats) -> Floats:
-    """What the network is shown of each neck, as rows."""
+    """What the network is shown of each neck, as rows.
+
+    Parameters
+    ----------
+    seen
+        N x measures
+    looked
+        N x 2 x VIEW x VIEW
+    """
     return np.concatenate([seen, looked.reshape(len(looked), len(VIEWS) * VIEW**2)], axis=1)

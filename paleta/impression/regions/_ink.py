@@ -45,6 +45,13 @@ def separate_ink(impression: Impression, more: float = 0.0) -> NDArray[np.bool_]
     page shading. The threshold is Otsu's ([Otsu1979]) on what remains, kept within bounds that paper grain and
     pale ink ask for. `more` from -1 to 1 takes paler (or only darker) marks for ink.
 
+    Parameters
+    ----------
+    impression
+        what was read
+    more
+        -1..1, how readily grey is taken for ink; 0 as usual
+
     Raises
     ------
     NoRegions

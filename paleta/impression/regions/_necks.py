@@ -34,7 +34,15 @@ class Necks:
 
 
 def find_necks(cells: NDArray[np.int32], distance: NDArray[np.float32]) -> Necks:
-    """Every pair of cells (> 0) that touch, and the place of each pair farthest from ink."""
+    """Every pair of cells (> 0) that touch, and the place of each pair farthest from ink.
+
+    Parameters
+    ----------
+    cells
+        H x W, from 1; 0 and less are none
+    distance
+        H x W, of paper from ink in pixels
+    """
     count = int(cells.max()) + 1
     codes, heights, places = [], [], []
     for here, there in (
@@ -60,7 +68,25 @@ def evidence(
     *, line: float, px_per_mm: float, gap_mm: float,
 ) -> NDArray[np.float64]:  # fmt: skip
     """N x len(FEATURES): what is seen round each neck. A break shows the end of a stroke on at least one bank, and a
-    ring round it crosses little ink; where a cell narrows, lines run along on both sides."""
+    ring round it crosses little ink; where a cell narrows, lines run along on both sides.
+
+    Parameters
+    ----------
+    necks
+        N of them
+    cells
+        H x W, from 1
+    distance
+        H x W, of paper from ink in pixels
+    ink
+        H x W
+    line
+        usual width of the lines in pixels
+    px_per_mm
+        pixels to a millimetre
+    gap_mm
+        widest gap in a line
+    """
     count = int(cells.max()) + 1
     area = loops().areas_and_firsts(cells, count)[0] / px_per_mm**2
     widest = np.zeros(count, np.float32)
@@ -107,7 +133,19 @@ class _Bank:
 def banks_of(
     ink: NDArray[np.bool_], rows: NDArray[np.float64], cols: NDArray[np.float64], half: NDArray[np.float64], line: float
 ) -> tuple[_Bank, _Bank]:
-    """The nearest ink, and the nearest more than a right angle away from it."""
+    """The nearest ink, and the nearest more than a right angle away from it.
+
+    Parameters
+    ----------
+    ink
+        H x W
+    rows, cols
+        N, the middles of the necks
+    half
+        N, half their widths in pixels
+    line
+        usual width of the lines in pixels
+    """
     angle = np.linspace(0, 2 * np.pi, RAYS, endpoint=False)
     along = (1.5 * half[:, None] + line) * np.linspace(0, 1, STEPS)
     hit = pick(
@@ -151,6 +189,15 @@ def _ring(
 
 
 def pick(picture: NDArray[Kind], y: NDArray[np.float64], x: NDArray[np.float64]) -> NDArray[Kind]:
+    """Values of a picture at places, taken from its edge where they lie outside.
+
+    Parameters
+    ----------
+    picture
+        H x W
+    y, x
+        places in pixels, of one shape
+    """
     rows = np.clip(np.round(y), 0, picture.shape[0] - 1).astype(np.intp)
     cols = np.clip(np.round(x), 0, picture.shape[1] - 1).astype(np.intp)
     return picture[rows, cols]

@@ -98,7 +98,21 @@ def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rou
 
 @njit(cache=True, nogil=True)
 def shift(trial, now, i, length, target):
-    """`now` with its stretch of `length` from `i` on moved so that it begins at `target`."""
+    """`now` with its stretch of `length` from `i` on moved so that it begins at `target`.
+
+    Parameters
+    ----------
+    trial
+        filled in
+    now
+        the sequence as it is
+    i
+        where the stretch begins
+    length
+        of the stretch
+    target
+        where it begins afterwards
+    """
     if target < i:
         trial[target : target + length] = now[i : i + length]
         trial[target + length : i + length] = now[target:i]

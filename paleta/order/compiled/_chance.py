@@ -17,12 +17,29 @@ def next_chance(state):
 
 @njit(cache=True, nogil=True)
 def below(state, limit):
+    """A whole number from 0 up to `limit`, without it.
+
+    Parameters
+    ----------
+    state
+        of the generator
+    limit
+        above 0
+    """
     return np.int64((state >> np.uint64(11)) % np.uint64(limit))
 
 
 @njit(cache=True, nogil=True)
 def worst_allowed(heat, state):
-    """How much worse chance allows the next to be: spread as -heat * log(u) is, the logarithm added up as a series."""
+    """How much worse chance allows the next to be: spread as -heat * log(u) is, the logarithm added up as a series.
+
+    Parameters
+    ----------
+    heat
+        in units of cost
+    state
+        of the generator
+    """
     u = (np.float64(state >> np.uint64(11)) + 1.0) / 9007199254740993.0
     halved = 0
     while u < 0.5:
@@ -39,5 +56,15 @@ COOLINGS, COOLER = 60, 0.9
 
 @njit(cache=True, nogil=True)
 def cooled(heat, turn, rounds):
-    """Heat falls in COOLINGS steps over all rounds, each COOLER than the one before."""
+    """Heat falls in COOLINGS steps over all rounds, each COOLER than the one before.
+
+    Parameters
+    ----------
+    heat
+        before this turn
+    turn
+        from 0
+    rounds
+        of all
+    """
     return heat * COOLER if turn and turn % (rounds // COOLINGS + 1) == 0 else heat

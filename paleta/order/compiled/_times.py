@@ -42,7 +42,23 @@ LATER = -2
 @njit(cache=True, nogil=True)
 def change_of(table, pace, held, one):
     """What changing from the stroke `held` (-1: none yet) to the stroke `one` takes: another pen, and setting up its
-    medium where another was in use."""
+    medium where another was in use.
+
+    Parameters
+    ----------
+    table
+        the work in numbers, as paleta.order.columns names its columns
+    pace
+        times by medium in ms
+    held
+        row of the stroke whose pen is in the hand, -1 for none
+    one
+        row of the next stroke
+
+    Returns
+    -------
+    In ms.
+    """
     if held < 0 or table[held, PEN] == table[one, PEN]:
         return 0
     medium = table[one, MEDIUM]
@@ -60,6 +76,29 @@ def evaluate_suffix(
     must begin later then, which is noted in `pushed`. From place `watched` on it is given up (-1) as soon as the end
     must come more than `allowed` after a known one, which waits `rests` after each place: that may be made good again.
     All in one piece: a call costs Numba more than the sums that are done here.
+
+    Parameters
+    ----------
+    table, lists, covers, pace
+        the work in numbers, as paleta.order.columns names its columns; times in ms
+    sequence
+        rows of `table` in the order they are laid
+    first
+        place from which times are worked out
+    count
+        how many rows of the sequence count
+    start, end
+        by place in ms; read before `first`, filled in from there on
+    pushed
+        by row, what must begin later than it could; changed in place
+    watched
+        place from which a late sequence is given up
+    known_end
+        ends of a sequence that is known to be good, by place
+    rests
+        its waits after each place
+    allowed
+        how much later the end may come, in ms
     """
     masks = covers.shape[1]
     touch_dry = np.full(covers.shape[2], NEVER, np.int64)  # when each region is, by what was laid there last
@@ -186,7 +225,21 @@ def times(table, lists, covers, pace, sequence, count, start, end, pushed):
 
 @njit(cache=True, nogil=True)
 def rests_of(table, pace, sequence, start, end, rests):
-    """Fills `rests` with the waiting after each place, backwards."""
+    """Fills `rests` with the waiting after each place, backwards.
+
+    Parameters
+    ----------
+    table
+        the work in numbers, as paleta.order.columns names its columns
+    pace
+        times by medium in ms
+    sequence
+        rows of `table` in the order they are laid
+    start, end
+        by place, in ms
+    rests
+        filled in, in ms
+    """
     total = 0
     for place in range(sequence.size - 1, -1, -1):
         rests[place] = total
@@ -199,7 +252,25 @@ def rests_of(table, pace, sequence, start, end, rests):
 
 @njit(cache=True, nogil=True)
 def worked(table, pace, sequence, place, first):
-    """Hand time, without waits and wiping, between the end of the stroke `first` and what stands at `place`."""
+    """Hand time, without waits and wiping, between the end of the stroke `first` and what stands at `place`.
+
+    Parameters
+    ----------
+    table
+        the work in numbers, as paleta.order.columns names its columns
+    pace
+        times by medium in ms
+    sequence
+        rows of `table` in the order they are laid
+    place
+        where it is looked back from
+    first
+        row of the stroke since whose end it is counted
+
+    Returns
+    -------
+    In ms.
+    """
     later, total = sequence[place], 0
     for k in range(place - 1, -1, -1):
         one = sequence[k]
@@ -214,7 +285,17 @@ def worked(table, pace, sequence, place, first):
 
 @njit(cache=True, nogil=True)
 def held_before(table, sequence, place):
-    """The stroke whose pen is in the hand before `place`, -1: none yet."""
+    """The stroke whose pen is in the hand before `place`, -1: none yet.
+
+    Parameters
+    ----------
+    table
+        the work in numbers, as paleta.order.columns names its columns
+    sequence
+        rows of `table` in the order they are laid
+    place
+        from 0
+    """
     for k in range(place - 1, -1, -1):
         if table[sequence[k], PEN] >= 0:
             return sequence[k]

@@ -36,11 +36,10 @@ class DemoGround:
 
 @dataclass(frozen=True)
 class DemoAccent:
-    """An accent on all that is coloured of the figure, in the palest or the darkest of a drawer."""
+    """An accent on all that is coloured of the figure, in the swatch of a drawer that is usual for it."""
 
     kind: str
     medium: str
-    darkest: bool = False
 
 
 @dataclass(frozen=True)
@@ -122,11 +121,11 @@ PIECES = (
         touches=("gloss",),
         card="Emboss the greeting before the pencil comes near it.",
         glows=(Glow(x_mm=68.4, y_mm=108, reach_mm=16, tint="#ffd27a", reserve_mm=2),),
-        # A night in dark marker round the lantern's glow, and the blackest pencil in the creases.
+        # A night in dark marker round the lantern's glow, and a deeper pencil in the creases.
         ground=DemoGround(
             "one way", ("#3a4a70",), Fade(kind="point", x_mm=68.4, y_mm=108, reach_mm=26, bare_mm=3), first=True
         ),
-        accents=(DemoAccent("crease", "pencil", darkest=True),),
+        accents=(DemoAccent("crease", "pencil"),),
     ),
     DemoPiece(
         "balloon",
@@ -151,7 +150,7 @@ PIECES = (
         # Stripes by tape, each ink deeper than the last; pencil over all of the marker, its shadow and white rims.
         ground=DemoGround("circles", ("#3f4a86", "#4f8fd0", "#a9d4f0"), widths_mm=(30, 34, 38), first=True),
         over="pencil",
-        accents=(DemoAccent("shadow", "pencil", darkest=True), DemoAccent("rim", "pencil")),
+        accents=(DemoAccent("shadow", "pencil"), DemoAccent("rim", "pencil")),
     ),
     DemoPiece(
         "21",
@@ -166,7 +165,7 @@ PIECES = (
         # dry, dry pigment in the deepest places.
         drawn_out=True,
         ground=DemoGround("wash", ("#bcd8ea",), Fade(kind="figure", reach_mm=20), first=True),
-        accents=(DemoAccent("crease", "pencil", darkest=True),),
+        accents=(DemoAccent("crease", "pencil"),),
     ),
     DemoPiece(
         "33",

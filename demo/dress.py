@@ -26,7 +26,7 @@ def dress(user: Any, piece: Piece, ground: DemoGround | None, over: str, accents
     for accent in accents:
         piece = set_accent(
             actor=user, piece=piece, version=piece.version, labels=figure, kind=accent.kind, medium=accent.medium,
-            code=_code(user, accent.medium, darkest=accent.darkest),
+            code=None,
         )  # fmt: skip
     return _with_ground(user, piece, ground) if ground is not None else piece
 
@@ -73,10 +73,3 @@ def _with_ground(user: Any, piece: Piece, ground: DemoGround) -> Piece:
         )  # fmt: skip
     order = {"masked": ground.masked, "wish": "background" if ground.first else ""}
     return describe(actor=user, piece=piece, version=piece.version, part="order", changes=order)
-
-
-def _code(user: Any, medium: str, *, darkest: bool) -> str:
-    swatches = Drawer.objects.owned_by(user).get(medium=medium).swatches.order_by("lightness")
-    found = swatches.first() if darkest else swatches.last()
-    assert found is not None
-    return found.code

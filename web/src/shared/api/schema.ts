@@ -2056,7 +2056,7 @@ export interface components {
             code: string | null;
         };
         /**
-         * @description * `crease` - Darkest in the creases
+         * @description * `crease` - A deeper shade in the creases
          *     * `shadow` - Shadow beneath
          *     * `stencil` - Stencil
          *     * `stamps` - Repeated stamp

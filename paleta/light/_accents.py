@@ -37,7 +37,11 @@ ACCENTS = {
     kind.code: kind
     for kind in (
         AccentKind(
-            "crease", "A deeper shade in the creases", "deepest creases", "touch it to the deepest points only", dark=True
+            "crease",
+            "A deeper shade in the creases",
+            "deepest creases",
+            "touch it to the deepest points only",
+            dark=True,
         ),
         AccentKind(
             "shadow", "Shadow beneath", "shadow beneath, away from the lamp", "small circles, fading outwards",

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import errno
 import logging
 from typing import Any
 
@@ -12,20 +11,20 @@ from django.core.exceptions import (
     RequestDataTooBig,
     SuspiciousOperation,
 )
-from django.db import DatabaseError, IntegrityError
+from django.db import IntegrityError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from rest_framework import exceptions, status
 from rest_framework.response import Response
 
 from paleta.errors import ImageTooLarge, PaletaError
 from server.derived.waiting import NobodyWaits
+from server.files.spare import is_full
 from server.files.store import FileMissing
 
 MEDIA_TYPE = "application/problem+json"
 CLIENT_LEFT = 499
 """No status of a standard, since nobody reads it; servers log it under this number."""
 CLIENT_LEFT_REASON = "Client Closed Request"
-OUT_OF_ROOM = (errno.ENOSPC, errno.EDQUOT)
 log = logging.getLogger(__name__)
 
 
@@ -110,8 +109,7 @@ def _foreseen(error: Exception) -> exceptions.APIException | None:
     if isinstance(error, NobodyWaits):
         stopped = "The work was stopped, since nobody waited for it any more."
         return Refused(stopped, "nobody_waits", CLIENT_LEFT)
-    full = isinstance(error, OSError) and error.errno in OUT_OF_ROOM
-    if full or (isinstance(error, DatabaseError) and "disk is full" in str(error)):
+    if is_full(error):
         sentence = "The disk is full, so nothing was stored. Make room and try again."
         return Refused(sentence, "no_room", status.HTTP_507_INSUFFICIENT_STORAGE)
     return None

@@ -42,14 +42,23 @@ def main() -> None:
     _be_thrifty()
 
     from django.conf import settings
+    from django.db import connection
     from waitress import serve
+    from waitress.server import TcpWSGIServer
 
+    from server.files import spare
+    from server.sockets import BoundedChannel
     from server.wsgi import application
 
+    # One connection stays open as long as the server runs: whoever opens the first one needs room on the disk, and
+    # those after it need none.
+    spare.with_spare(connection.introspection.table_names)
+    spare.fill()
     threading.Thread(target=_tidy_now_and_daily, daemon=True).start()
     threading.Thread(target=_warm_up, daemon=True).start()
     if os.environ.get("PALETA_DEMO", "1") != "0":
         _fill_the_demos_shelf()
+    TcpWSGIServer.channel_class = BoundedChannel
     serve(
         application,
         host=options.host,

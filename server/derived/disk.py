@@ -16,7 +16,7 @@ from server.derived.memory import memory
 def kept(kind: str, key: str, make: Callable[[], bytes]) -> bytes:
     """The bytes kept under `key`, made and kept now if there are none, and never twice at once."""
     name = f"{kind} {key}"
-    found = _cache(settings.CACHE_ROOT).get(name)
+    found = peek(kind, key)
     if found is not None:
         return found
 
@@ -33,7 +33,11 @@ def kept(kind: str, key: str, make: Callable[[], bytes]) -> bytes:
 
 def peek(kind: str, key: str) -> bytes | None:
     """The bytes if they are kept; nothing is made."""
-    return _cache(settings.CACHE_ROOT).get(f"{kind} {key}")
+    # Reading notes when it was done, which a full disk does not take: then the bytes are made again.
+    with contextlib.suppress(OSError, sqlite3.Error):
+        found: bytes | None = _cache(settings.CACHE_ROOT).get(f"{kind} {key}")
+        return found
+    return None
 
 
 @cache

@@ -12,9 +12,12 @@ import subprocess
 import sys
 import tempfile
 import time
+from functools import cache
 from pathlib import Path
 
 from django.test import SimpleTestCase
+
+from server.serve import CONNECTIONS, SILENT_S
 
 ROOT = Path(__file__).parents[2]
 HALF_SENT = b"POST /api/v1/session/ HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 500\r\n\r\n{"
@@ -25,6 +28,15 @@ def free_port() -> int:
     with socket.socket() as one:
         one.bind(("127.0.0.1", 0))
         return one.getsockname()[1]
+
+
+@cache
+def prepared_database(root: Path) -> bytes:
+    """An empty database, made once."""
+    with tempfile.TemporaryDirectory() as folder:
+        env = {**os.environ, "PALETA_VAR": folder, "PALETA_DEMO": "0", "DJANGO_SETTINGS_MODULE": "server.settings"}
+        subprocess.run([sys.executable, "manage.py", "prepare"], cwd=root, env=env, check=True, capture_output=True)
+        return (Path(folder) / "paleta.sqlite3").read_bytes()
 
 
 class ServerTestCase(SimpleTestCase):
@@ -40,7 +52,9 @@ class ServerTestCase(SimpleTestCase):
         cls.port = free_port()
         env = {**os.environ, "PALETA_VAR": cls.folder, "PALETA_DEMO": "0", "DJANGO_SETTINGS_MODULE": "server.settings"}
         env |= cls.more_env
-        subprocess.run([sys.executable, "manage.py", "prepare"], cwd=ROOT, env=env, check=True, capture_output=True)
+        database = Path(cls.folder) / "paleta.sqlite3"
+        database.write_bytes(prepared_database(ROOT))
+        database.chmod(0o600)
         command = [sys.executable, "-m", "server.serve", "--port", str(cls.port)]
         cls.server = subprocess.Popen(command, cwd=ROOT, env=env, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
         cls.stack.callback(cls.server.wait)
@@ -96,6 +110,14 @@ class ServingTest(ServerTestCase):
                 begun = time.monotonic()
                 self.assertEqual(self.ask("GET", "/api/v1/session/")[0], 200)
                 self.assertLess(time.monotonic() - begun, PATIENCE_S / 3)
+
+    def test_more_silent_connections_than_the_server_holds_keep_nobody_out(self):
+        with contextlib.ExitStack() as open_ones:
+            for _ in range(CONNECTIONS + 100):
+                open_ones.enter_context(socket.create_connection(("127.0.0.1", self.port), timeout=PATIENCE_S))
+            begun = time.monotonic()
+            self.assertEqual(self.ask("GET", "/api/v1/session/")[0], 200)
+            self.assertLess(time.monotonic() - begun, SILENT_S / 3)
 
     def test_a_body_that_is_too_large_is_refused_by_what_it_says_of_itself(self):
         """Nothing of it is sent: an answer comes all the same."""

@@ -25,5 +25,8 @@ class SessionSerializer(serializers.Serializer):
     username = serializers.CharField(allow_null=True)
     demo_available = serializers.BooleanField()
     demo_to_come = serializers.IntegerField(
-        help_text="How many pieces are still being made for the shelf of whoever is signed in; 0 but for the demo."
+        help_text="How many steps of the demo are still to be made for the shelf of whoever is signed in; else 0."
+    )
+    demo_ends_at = serializers.DateTimeField(
+        allow_null=True, help_text="When a visitor's copy of the demo goes if it is not used until then; else null."
     )

@@ -12,12 +12,12 @@ from django.db import IntegrityError, transaction
 from django.http import HttpRequest
 from rest_framework.exceptions import ValidationError
 
-from server.accounts import throttle
+from server.accounts import throttle, visits
 from server.accounts.models import DemoAccount
 from server.accounts.signals import account_opened
+from server.files.spare import with_spare
 from server.problems import Refused
 
-DEMO_USERNAME = "lantern"
 BACKEND = "django.contrib.auth.backends.ModelBackend"
 MIXED = "A name is written in letters of one script, so that none looks like another."
 TAKEN = "This name is taken. Choose another."
@@ -29,49 +29,53 @@ WRITTEN_TOGETHER = (
 """Scripts that names may be written in together. [UTS39], from memory."""
 
 
-def demo_user() -> User | None:
-    """The owner of the demo bench, None when no demo is loaded."""
-    return get_user_model().objects.filter(demo__isnull=False, is_active=True).first()
+def demo() -> DemoAccount | None:
+    """The account the demo was made in, None when no demo is loaded."""
+    return DemoAccount.objects.filter(user__is_active=True).first()
 
 
 def sign_in(request: HttpRequest, *, username: str, password: str) -> User:
-    """Sign in; after some wrong passwords from the same place each next one waits longer."""
+    """Sign in; after some wrong passwords from the same place each next one waits longer. The demo's own name and
+    password open a copy of it, as its button does. A full disk does not keep anybody out."""
+    return with_spare(lambda: _sign_in(request, username, password))
+
+
+def _sign_in(request: HttpRequest, username: str, password: str) -> User:
     name = get_user_model().normalize_username(username)
     throttle.take_guess(request, name)
     user = authenticate(request, username=name, password=password)
     if user is None:
         raise ValidationError({"password": "Name and password do not fit together. Try again."})
     throttle.forget_guesses(request, name)
+    if hasattr(user, "demo"):
+        return open_demo(request)
     login(request, user)
     return user
 
 
-def demo_to_come(user: User) -> int:
-    """How many pieces are still being made for the user's shelf; 0 unless that is the demo's."""
-    found = DemoAccount.objects.filter(user_id=user.pk).values_list("to_come", flat=True).first()
-    return found or 0
-
-
 def open_demo(request: HttpRequest) -> User:
-    user = demo_user()
-    if user is None:
+    """Sign in to a copy of the demo."""
+    found = demo()
+    if found is None:
         raise Refused("The demo bench is not loaded on this Paleta.", "demo_missing")
+    user = visits.enter(request, found)
     login(request, user, backend=BACKEND)
     return user
 
 
 def sign_out(request: HttpRequest) -> None:
-    logout(request)
+    """Sign out, on a full disk too."""
+    with_spare(lambda: logout(request))
 
 
 def open_account(request: HttpRequest, *, username: str, password: str) -> User:
     """Make an account and sign in to it. The demo's name is the demo's, loaded or not."""
-    throttle.require_room_for_accounts(request)
+    throttle.require_room(request, throttle.OPENED)
     users = get_user_model()
     name = users.normalize_username(username)
     if mixes_scripts(name):
         raise ValidationError({"username": MIXED})
-    if name.casefold() == DEMO_USERNAME or users.objects.filter(username__iexact=name).exists():
+    if visits.is_the_demos(name) or users.objects.filter(username__iexact=name).exists():
         raise ValidationError({"username": TAKEN})
     _check_password(password, users(username=name), "password")
     try:
@@ -80,7 +84,7 @@ def open_account(request: HttpRequest, *, username: str, password: str) -> User:
             account_opened.send(sender=users, user=user)
     except IntegrityError as error:
         raise ValidationError({"username": TAKEN}) from error
-    throttle.note_account(request)
+    throttle.note(request, throttle.OPENED)
     login(request, user, backend=BACKEND)
     return user
 
@@ -97,8 +101,8 @@ def mixes_scripts(name: str) -> bool:
 
 def change_password(request: HttpRequest, *, actor: User, old: str, new: str) -> None:
     """Another password; this session goes on, all others end."""
-    if DemoAccount.objects.filter(user_id=actor.pk).exists():
-        raise Refused("The demo is everybody's: its password stays.", "demo_password")
+    if visits.is_the_demos(actor.get_username()):
+        raise Refused("Your copy of the demo has no password. Open an account to keep your work.", "demo_password")
     throttle.take_guess(request, actor.get_username())
     if not actor.check_password(old):
         raise ValidationError({"old": "This is not the password you have now."})

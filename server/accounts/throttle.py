@@ -23,7 +23,9 @@ FREE_GUESSES, LONGEST_S = 5, 600
 """After so many wrong ones each waits twice as long as the one before, up to so many seconds. From memory."""
 FREE_FROM_ADDRESS = 30
 """Names of others may be guessed at from one address; so many times nobody waits."""
-OPENED_FROM_ADDRESS, OPENED_WITHIN_S = 10, 3600
+OPENED, VISITS = ("opened", 10), ("visited", 60)
+"""New accounts, and copies of the demo: so many from one address within OPENED_WITHIN_S."""
+OPENED_WITHIN_S = 3600
 REMEMBERED_S = 86_400
 """Wrong guesses are forgotten a day after the last."""
 DEVICE_COOKIE, DEVICE_SALT, MOST_NAMES = "paleta-device", "a device that signed in before", 8
@@ -70,14 +72,16 @@ def forget_guesses(request: HttpRequest, name: str) -> None:
             counts().set(key, (max(0, count - 1), 0.0), expire=REMEMBERED_S)
 
 
-def require_room_for_accounts(request: HttpRequest) -> None:
-    """Raise GuessedTooOften if many accounts were opened from this address lately."""
-    if counts().get(_key("opened", _address(request)), 0) >= OPENED_FROM_ADDRESS:
+def require_room(request: HttpRequest, counted: tuple[str, int]) -> None:
+    """Raise GuessedTooOften if many accounts of this sort, OPENED or VISITS, were made from this address lately."""
+    kind, most = counted
+    if counts().get(_key(kind, _address(request)), 0) >= most:
         raise GuessedTooOften(OPENED_WITHIN_S)
 
 
-def note_account(request: HttpRequest) -> None:
-    key = _key("opened", _address(request))
+def note(request: HttpRequest, counted: tuple[str, int]) -> None:
+    """Count an account that was made."""
+    key = _key(counted[0], _address(request))
     with counts().transact():
         counts().add(key, 0, expire=OPENED_WITHIN_S)
         counts().incr(key)

@@ -9,7 +9,7 @@ from rest_framework.request import Request
 from rest_framework.response import Response
 from rest_framework.views import APIView
 
-from server.accounts import services, throttle
+from server.accounts import services, throttle, visits
 from server.accounts.authentication import UserRequest
 from server.accounts.serializers import NewPasswordSerializer, SessionSerializer, SignInSerializer
 from server.strict_json import SmallJSON
@@ -17,12 +17,18 @@ from server.strict_json import SmallJSON
 
 def _session(request: Request, user: User | None = None) -> Response:
     who = user if user is not None else request.user
+    visit = visits.keep_up(who) if isinstance(who, User) else None
+    name = who.get_username() if isinstance(who, User) else None
     told = {
-        "username": who.get_username() if isinstance(who, User) else None,
-        "demo_available": services.demo_user() is not None,
-        "demo_to_come": services.demo_to_come(who) if isinstance(who, User) else 0,
+        "username": visits.DEMO_USERNAME if visit else name,
+        "demo_available": services.demo() is not None,
+        "demo_to_come": (visit.to_come or 0) if visit else 0,
+        "demo_ends_at": visits.ends_at(visit) if visit else None,
     }
-    return Response(SessionSerializer(told).data)
+    response = Response(SessionSerializer(told).data)
+    if visit:
+        visits.remember(response, visit)
+    return response
 
 
 def _remembered(request: Request, user: User) -> Response:

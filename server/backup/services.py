@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from functools import cache
 from importlib import import_module
 from importlib.util import find_spec
@@ -14,7 +15,6 @@ from django.apps import apps
 from django.contrib.auth.models import User
 from django.core.exceptions import ValidationError
 from django.db import DataError, IntegrityError, transaction
-from django.db.models import Model
 from django.utils import timezone
 
 from paleta.errors import PaletaError
@@ -124,9 +124,8 @@ def _restore_rows(owner: User, archive: Archive, progress: Progress) -> Restorin
     with transaction.atomic():
         for section in sections():
             for line in archive.lines(section.name):
-                row, counted = _restore_row(restoring, archive, section, line)
-                restoring.homes[section.name, line["number"]] = row
-                counted[section.name] = counted.get(section.name, 0) + 1
+                lacking = archive.lacks(line)
+                _restore_row(restoring, section, line, lacking=lacking, stored_bytes=archive.bytes_for(line))
                 done += 1
                 progress("Putting things in their places", done, max(total, 1))
         # Only now is known how much of it was new.
@@ -162,20 +161,33 @@ def _said_of(line: JsonRow, section: str) -> Iterator[None]:
         raise BackupUnreadable(f"{where} holds a value that cannot be.") from error
 
 
-def _restore_row(
-    restoring: Restoring, archive: Archive, section: Section, line: JsonRow
-) -> tuple[Model | None, dict[str, int]]:
-    """The row that a line becomes, and where it counts; None if a file that it needs was gone before the backup."""
-    if archive.lacks(line) and section.needs_files:
-        return None, restoring.left_out
-    sizes = (archive.members.get(f"files/{name}", {"bytes": 0})["bytes"] for name in line.get("files", ()))
-    line["stored_bytes"] = sum(sizes)
-    try:
-        with _said_of(line, section.name):
+def copy_rows(source: User, restoring: Restoring, wanted: Callable[[str, JsonRow], bool]) -> None:
+    """Copy what an account holds into another one, line by line as a backup would; both then name the same files.
+
+    Parameters
+    ----------
+    restoring : the account to copy into. Lines that have a home in it already are passed over; the new rows become
+        homes.
+    wanted : whether to copy a line of a section.
+    """
+    for section in sections():
+        for line in section.dump(source):
+            if (section.name, line["number"]) in restoring.homes or not wanted(section.name, line):
+                continue
+            sizes = [store.size_of(name) for name in line.get("files", ())]
+            _restore_row(restoring, section, json.loads(json.dumps(line)), lacking=0 in sizes, stored_bytes=sum(sizes))
+
+
+def _restore_row(restoring: Restoring, section: Section, line: JsonRow, *, lacking: bool, stored_bytes: int) -> None:
+    """Give a line the row it becomes; none if a file that it needs is `lacking`."""
+    row, counted = None, restoring.left_out
+    if not (lacking and section.needs_files):
+        line["stored_bytes"] = stored_bytes
+        with suppress(LeftOut), _said_of(line, section.name):
             row, made = section.restore(restoring, line)
-    except LeftOut:
-        return None, restoring.left_out
-    return row, restoring.made if made else restoring.known
+            counted = restoring.made if made else restoring.known
+    restoring.homes[section.name, line["number"]] = row
+    counted[section.name] = counted.get(section.name, 0) + 1
 
 
 def _require_fit(owner: User, section: Section) -> None:

@@ -9,7 +9,9 @@ from pathlib import Path
 from django.conf import settings
 from django.db import connection
 
+from server.accounts import visits
 from server.backup import jobs
+from server.files import spare
 from server.files.sweep import sweep
 
 EMPTY_SHARE, EMPTY_PAGES = 0.25, 2000
@@ -18,19 +20,25 @@ EMPTY_SHARE, EMPTY_PAGES = 0.25, 2000
 
 @dataclass(frozen=True, slots=True)
 class Tidied:
-    """How many pictures, files of restores and sessions went, and by how many bytes the database shrank."""
+    """How many pictures, files of restores, sessions and visitors' copies of the demo went, and by how many bytes the
+    database shrank."""
 
     pictures: int
     restores: int
     sessions: int
+    visits: int
     database_bytes: int
 
 
 def tidy(*, by_the_server: bool) -> Tidied:
-    """Remove pictures that nothing refers to, files of restores that were broken off, sessions that ended, and the
-    empty part of the database. Safe at any time, beside a running server too."""
+    """Remove visitors' copies of the demo that nobody uses, pictures that nothing refers to, files of restores that
+    were broken off, sessions that ended, and the empty part of the database. Safe beside a running server too."""
     restores = jobs.sweep_files(older_than_s=0.0 if by_the_server else jobs.KEPT_S)
-    return Tidied(sweep(), restores, _clear_sessions(), _shrink())
+    # Copies go first: their own pictures are then nobody's.
+    left = visits.sweep()
+    tidied = Tidied(sweep(), restores, _clear_sessions(), left, _shrink())
+    spare.fill()
+    return tidied
 
 
 def _clear_sessions() -> int:

@@ -11,7 +11,8 @@ from django.test import Client, TestCase
 from paleta.media import MEDIA
 from server.accounts import throttle
 from server.accounts.models import DemoAccount
-from server.accounts.services import DEMO_USERNAME, mixes_scripts
+from server.accounts.services import mixes_scripts
+from server.accounts.visits import DEMO_USERNAME
 from tests.server.builders import make_user
 from tests.server.contract import CheckedClient
 
@@ -190,7 +191,7 @@ class SessionTest(TestCase):
         self.assertEqual(self.guess("another").status_code, 429)
 
     def test_accounts_cannot_be_opened_by_the_dozen(self):
-        for number in range(throttle.OPENED_FROM_ADDRESS):
+        for number in range(throttle.OPENED[1]):
             self.assertEqual(
                 self.post("accounts/", username=f"cleo{number}", password="a-quiet-lantern").status_code, 201
             )

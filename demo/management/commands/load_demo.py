@@ -13,12 +13,13 @@ from demo.cards import card_for
 from demo.checks import load_checks
 from demo.dress import draw_out, dress
 from demo.runs import load_runs
+from demo.visits import STEPS
 from paleta.colour import hex_to_lab
 from paleta.devices import photograph
 from paleta.light import Lamp
 from paleta.order import SCHOOLS
 from server.accounts.models import DemoAccount
-from server.accounts.services import DEMO_USERNAME
+from server.accounts.visits import DEMO_USERNAME
 from server.derived import pictures
 from server.derived.maps import found_map, region_map
 from server.drawers.models import Drawer, OwnPaper
@@ -34,8 +35,6 @@ from server.recipes.services import keep_recipe
 from server.runs.models import Run
 
 PASSWORD = "quillfield-hill"
-STEPS = len(PIECES) + 2
-"""Pieces, and then the logbook and the photos of cards."""
 
 
 class Command(BaseCommand):

@@ -11,11 +11,12 @@ from server.backup.tidy import tidy
 
 
 class Command(BaseCommand):
-    help = "Remove pictures nobody refers to, broken-off restores, ended sessions, and the empty part of the database."
+    help = "Remove what serves nobody any more: pictures, broken-off restores, sessions, visitors' copies of the demo."
 
     def handle(self, *args: Any, **options: Any) -> None:
         done = tidy(by_the_server=False)
         self.stdout.write(
-            f"{done.pictures} pictures, {done.restores} files of restores and {done.sessions} sessions removed; "
+            f"{done.pictures} pictures, {done.restores} files of restores, {done.sessions} sessions and {done.visits} "
+            "copies of the demo removed; "
             f"the database is {done.database_bytes / 1e6:.1f} MB smaller"
         )

@@ -16,9 +16,18 @@ export function AccountPage() {
         <BackupBox />
       </Panel>
       <div className="flex flex-col gap-5">
-        <Panel title="Another password">
-          <PasswordForm />
-        </Panel>
+        {session?.demo_ends_at ? (
+          <Panel title="A copy of the demo">
+            <p>
+              What you do here nobody else sees. It goes a day after you last used it; a backup brings it into an
+              account of your own.
+            </p>
+          </Panel>
+        ) : (
+          <Panel title="Another password">
+            <PasswordForm />
+          </Panel>
+        )}
         <Panel title="Keys">
           <Tick checked={keysOn} onKeep={turnSingleKeys}>
             Single keys do something by themselves

@@ -10,7 +10,8 @@ import { GoOn } from "./GoOn";
 import { PieceTile } from "./PieceTile";
 
 export function ShelfPage() {
-  const toCome = useQuery(sessionQuery).data?.demo_to_come ?? 0;
+  const session = useQuery(sessionQuery).data;
+  const toCome = session?.demo_to_come ?? 0;
   // While the demo is still being made, its pieces and runs come one after the other.
   const askEvery = toCome > 0 ? 3_000 : false;
   const shelf = useInfiniteQuery({ ...shelfQuery, refetchInterval: askEvery });
@@ -36,7 +37,10 @@ export function ShelfPage() {
     <div className="flex grow flex-col px-5 pb-10 pt-2">
       <div className="mb-4 flex flex-wrap items-baseline gap-3">
         <h1 className="text-[26px]">Shelf</h1>
-        <p className="grow">{pieces && pieces.length > 0 ? `${shelf.data?.pages[0]?.count} stamped images` : ""}</p>
+        <p className="grow">
+          {pieces && pieces.length > 0 ? `${shelf.data?.pages[0]?.count} stamped images. ` : ""}
+          {session?.demo_ends_at && "Your own copy of the demo: it goes a day after you last used it."}
+        </p>
         <input
           ref={recipeInput}
           type="file"

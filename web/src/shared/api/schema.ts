@@ -4477,8 +4477,13 @@ export interface components {
         Session: {
             username: string | null;
             demo_available: boolean;
-            /** @description How many pieces are still being made for the shelf of whoever is signed in; 0 but for the demo. */
+            /** @description How many steps of the demo are still to be made for the shelf of whoever is signed in; else 0. */
             demo_to_come: number;
+            /**
+             * Format: date-time
+             * @description When a visitor's copy of the demo goes if it is not used until then; else null.
+             */
+            demo_ends_at: string | null;
         };
         /**
          * @description * `keep` - keeps its hue

@@ -168,12 +168,6 @@ class Archive:
             raise BackupUnreadable("A picture that the backup speaks of is not in it.")
         return bool(absent)
 
-    def bytes_for(self, line: JsonRow) -> int:
-        """How much the files of a line take that are in the backup."""
-        return sum(
-            self.members[f"files/{name}"]["bytes"] for name in line.get("files", ()) if f"files/{name}" in self.members
-        )
-
     def files(self) -> list[str]:
         return [name.removeprefix("files/") for name in self.members if name.startswith("files/")]
 

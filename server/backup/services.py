@@ -22,7 +22,7 @@ from server.backup.archive import Archive, BackupUnreadable, open_archive, write
 from server.backup_registry import JsonRow, LeftOut, Restoring, Section, in_order
 from server.derived import jobs, worker
 from server.files import store
-from server.pieces.quota import require_room
+from server.pieces.quota import recount, require_room
 from server.problems import Refused
 
 CHECKED_AT_ONCE, CHECKED_BYTES = 20, 16_000_000
@@ -124,10 +124,10 @@ def _restore_rows(owner: User, archive: Archive, progress: Progress) -> Restorin
     with transaction.atomic():
         for section in sections():
             for line in archive.lines(section.name):
-                lacking = archive.lacks(line)
-                _restore_row(restoring, section, line, lacking=lacking, stored_bytes=archive.bytes_for(line))
+                _restore_row(restoring, section, line, lacking=archive.lacks(line))
                 done += 1
                 progress("Putting things in their places", done, max(total, 1))
+        _count_files(restoring)
         # Only now is known how much of it was new.
         require_room(owner, more_pieces=0)
         for section in sections():
@@ -174,15 +174,22 @@ def copy_rows(source: User, restoring: Restoring, wanted: Callable[[str, JsonRow
         for line in section.dump(source):
             if (section.name, line["number"]) in restoring.homes or not wanted(section.name, line):
                 continue
-            sizes = [store.size_of(name) for name in line.get("files", ())]
-            _restore_row(restoring, section, json.loads(json.dumps(line)), lacking=0 in sizes, stored_bytes=sum(sizes))
+            lacking = not all(store.place_of(name).exists() for name in line.get("files", ()))
+            _restore_row(restoring, section, json.loads(json.dumps(line)), lacking=lacking)
+    _count_files(restoring)
 
 
-def _restore_row(restoring: Restoring, section: Section, line: JsonRow, *, lacking: bool, stored_bytes: int) -> None:
+def _count_files(restoring: Restoring) -> None:
+    """Every row that names files of a piece is there now."""
+    for (section, _), row in restoring.homes.items():
+        if section == "pieces" and row is not None:
+            recount(row.pk)
+
+
+def _restore_row(restoring: Restoring, section: Section, line: JsonRow, *, lacking: bool) -> None:
     """Give a line the row it becomes; none if a file that it needs is `lacking`."""
     row, counted = None, restoring.left_out
     if not (lacking and section.needs_files):
-        line["stored_bytes"] = stored_bytes
         with suppress(LeftOut), _said_of(line, section.name):
             row, made = section.restore(restoring, line)
             counted = restoring.made if made else restoring.known

@@ -14,7 +14,6 @@ from server.backup_registry import JsonRow, Restoring, Section, check
 from server.photo_check.models import PhotoCheck
 from server.photo_check.services import MOST_CHECKS
 from server.pieces.backup import pieces_of
-from server.pieces.quota import count_bytes
 from server.problems import Refused
 
 PLAIN = (
@@ -70,7 +69,6 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     check(row)
     row.save()
     PhotoCheck.objects.filter(pk=row.pk).update(made_at=made_at)
-    count_bytes(row.piece_id, line["stored_bytes"])
     return row, True
 
 

@@ -33,7 +33,7 @@ from server.ownership import locked, require_owner
 from server.photo_check.models import PhotoCheck
 from server.photo_check.things import things_told
 from server.pieces.models import Piece
-from server.pieces.quota import count_bytes, require_room
+from server.pieces.quota import recount, require_room
 from server.problems import ChangedElsewhere, Refused
 from server.recipes.models import RecipeRecord
 from server.recipes.services import FrozenSheet, freeze, recipe_of, write_version
@@ -90,8 +90,7 @@ def check_photo(
             if isinstance(frozen, FrozenSheet)
             else frozen
         )
-        count_bytes(piece.pk, more)
-        return PhotoCheck.objects.create(
+        check = PhotoCheck.objects.create(
             owner=actor,
             piece=piece,
             recipe=record,
@@ -103,6 +102,8 @@ def check_photo(
             things=things_told(sheet, readings, found.report["lights"]),
             **found.report,
         )
+        recount(piece.pk)
+        return check
 
 
 def _run_of(piece: Piece, pk: int) -> Run:
@@ -184,8 +185,8 @@ def dismiss_fault(*, actor: User, check: PhotoCheck, place: int, fine: bool) -> 
 def forget_check(*, actor: User, check: PhotoCheck) -> None:
     """Take a photo check away. Its files are swept later, if nobody else refers to them."""
     require_owner(actor, check)
-    count_bytes(check.piece_id, -sum(store.size_of(name) for name in {check.photo_sha256, check.flat_sha256}))
     check.delete()
+    recount(check.piece_id)
 
 
 def checks_beside(check: PhotoCheck) -> list[PhotoCheck]:

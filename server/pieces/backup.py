@@ -209,7 +209,6 @@ def _restore_piece(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
         if other.current_sheet == plain and _steps_of(other) == steps:
             return other, False
     fill(piece, sheet_from_plain(plain), plain)
-    piece.stored_bytes = line["stored_bytes"]
     check(piece)
     piece.save()
     Step.objects.bulk_create(Step(piece=piece, **step) for step in steps)

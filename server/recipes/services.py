@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from django.contrib.auth.models import User
@@ -172,9 +171,3 @@ def check_pictures(recipe: Recipe) -> None:
         raise RecipeError("The pictures inside the recipe are not of the size it names.")
     if labels != set(recipe.sheet.regions.settings):
         raise RecipeError("The regions on the recipe's sheet are not those of its region map.")
-
-
-def files_referred_to() -> Iterator[str]:
-    """Every file that a kept version needs."""
-    for names in RecipeRecord.objects.values_list("impression_sha256", "regions_sha256").iterator():
-        yield from names

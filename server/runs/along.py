@@ -47,7 +47,7 @@ from server.files import store
 from server.ownership import locked, require_owner
 from server.pieces.models import Piece
 from server.pieces.pace import paces_of
-from server.pieces.quota import count_bytes, require_room
+from server.pieces.quota import recount, require_room
 from server.pieces.steps import prepare_step, write_step
 from server.problems import Refused, TooLarge
 from server.recipes.models import RecipeRecord
@@ -336,7 +336,7 @@ def add_photo(*, actor: User, run: Run, data: bytes, id: str, at_s: float, card:
         run = locked(run)
         if not run.events.filter(client_id=id).exists():
             _write(run, [event])
-            count_bytes(run.piece_id, len(small))
+            recount(run.piece_id)
     update_summary(run)
     return run
 

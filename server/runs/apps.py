@@ -2,25 +2,25 @@ from collections.abc import Iterator
 
 from django.apps import AppConfig
 
+from server.files.uses import FileUse, Scope, refers
+
 
 class RunsConfig(AppConfig):
     name = "server.runs"
 
     def ready(self) -> None:
-        from server.files.sweep import refers
         from server.pieces.pace import register_pace_source
-        from server.pieces.quota import register_kept_bytes
-        from server.runs.services import pace_learnt, photos_without_a_piece
+        from server.runs.services import pace_learnt
 
         register_pace_source(pace_learnt)
-        register_kept_bytes(photos_without_a_piece)
         refers(_files_referred_to)
 
 
-def _files_referred_to() -> Iterator[str]:
+def _files_referred_to(scope: Scope) -> Iterator[FileUse]:
     """Every photo of a run."""
     from paleta.run import Photographed
     from server.runs.models import RunEvent
 
-    photos = RunEvent.objects.filter(body__kind=Photographed.kind)
-    yield from photos.values_list("body__sha256", flat=True).iterator()
+    photos = RunEvent.objects.filter(body__kind=Photographed.kind, **scope.lookup("run__owner_id", "run__piece_id"))
+    for use in photos.values_list("run__owner_id", "run__piece_id", "body__sha256").iterator():
+        yield FileUse(*use)

@@ -13,7 +13,6 @@ from paleta.order import Pace
 from paleta.run import Photographed, event_from_plain, event_to_plain
 from server.backup_registry import JsonRow, Restoring, Section, check
 from server.pieces.backup import pieces_of
-from server.pieces.quota import count_bytes
 from server.problems import Refused
 from server.runs.models import Run, RunEvent
 from server.runs.services import MOST_RUNS
@@ -75,7 +74,6 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     check(run)
     run.save()
     Run.objects.filter(pk=run.pk).update(made_at=made_at)
-    count_bytes(run.piece_id, line["stored_bytes"])
     RunEvent.objects.bulk_create(
         RunEvent(run=run, number=number, client_id=event.id, body=event_to_plain(event))
         for number, event in enumerate(events, start=1)

@@ -6,20 +6,18 @@ from dataclasses import asdict
 
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.db.models import Q, QuerySet
+from django.db.models import Q
 from django.utils import timezone
 
 from paleta.order import LEAST_TIMED, Plan, Timed, TimedPasses, learn, own_pace
 from paleta.recipe import sheet_from_plain
-from paleta.run import Photographed
 from server.derived import background, plans
-from server.files import store
 from server.ownership import require_owner
 from server.pieces.models import Piece
 from server.pieces.pace import KnownPace, paces_of
-from server.pieces.quota import count_bytes
+from server.pieces.quota import recount
 from server.problems import Refused
-from server.runs.models import Run, RunEvent
+from server.runs.models import Run
 
 RUNS_HEARD = 40
 """The last ones teach; a hand grows quicker."""
@@ -83,20 +81,9 @@ def runs_of(piece: Piece) -> list[Run]:
 def forget_run(*, actor: User, run: Run) -> None:
     """Throw a logged time away: the clock was forgotten."""
     require_owner(actor, run)
-    freed = _photo_bytes(run.events.all())
     with transaction.atomic():
-        count_bytes(run.piece_id, -freed)
         run.delete()
-
-
-def photos_without_a_piece(owner_id: int) -> int:
-    """Bytes of the photos of runs whose piece was taken off the shelf: they stay in the logbook."""
-    return _photo_bytes(RunEvent.objects.filter(run__owner_id=owner_id, run__piece=None))
-
-
-def _photo_bytes(events: QuerySet[RunEvent]) -> int:
-    photos = events.filter(body__kind=Photographed.kind).values_list("body__sha256", flat=True)
-    return sum(store.size_of(name) for name in set(photos))
+        recount(run.piece_id)
 
 
 def pace_learnt(owner_id: int, medium: str) -> KnownPace:

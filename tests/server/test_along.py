@@ -17,12 +17,11 @@ from server.drawers.models import SwatchRecord
 from server.files.store import size_of
 from server.pieces.models import Piece
 from server.pieces.pace import pace_of
-from server.pieces.quota import require_room
+from server.pieces.quota import kept_bytes, require_room
 from server.problems import Refused
 from server.runs import along
 from server.runs.along import MOST_AT_ONCE, MOST_PHOTOS, plan_followed, record, state_of, update_summary
 from server.runs.models import Run, RunEvent
-from server.runs.services import photos_without_a_piece
 from tests.builders import as_file, line_drawing
 from tests.server.base import ApiTestCase
 from tests.server.builders import make_piece
@@ -325,7 +324,7 @@ class AfterTest(AlongTestCase):
         self.assertEqual(self.client.post(f"/api/v1/runs/{run['id']}/photos/", values).status_code, 201)
         (kept,) = RunEvent.objects.filter(body__kind="photographed")
         Piece.objects.get(pk=self.piece.pk).delete()
-        self.assertEqual(photos_without_a_piece(self.ana.pk), size_of(kept.body["sha256"]))
+        self.assertEqual(kept_bytes(self.ana), size_of(kept.body["sha256"]))
         with self.settings(MOST_ACCOUNT_BYTES=10), self.assertRaises(Refused):
             require_room(self.ana, more_bytes=0)
 

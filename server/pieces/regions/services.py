@@ -19,6 +19,7 @@ from server.derived import jobs, worker
 from server.derived.maps import map_sha256, region_map
 from server.files import store
 from server.pieces.models import Piece
+from server.pieces.quota import recount
 from server.pieces.steps import keep_step
 
 FIND_LIMIT_S = 60.0
@@ -68,7 +69,9 @@ def find_again(*, actor: User, piece: Piece, version: int, gap_mm: float, sensit
     ).with_regions({})
     lost = f"; no longer there: {', '.join(carried.lost)}" if carried.lost else ""
     what = f"Found {len(carried.regions)} regions with gaps up to {gap_mm:.1f} mm{lost}"
-    return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=again)
+    piece = keep_step(actor=actor, piece=piece, version=version, what=what, sheet=again)
+    recount(piece.pk)
+    return piece
 
 
 def join_regions(*, actor: User, piece: Piece, version: int, labels: Sequence[int]) -> Piece:

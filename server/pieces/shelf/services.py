@@ -17,7 +17,7 @@ from server.files import store
 from server.ownership import require_owner
 from server.pieces.models import Piece, Step
 from server.pieces.presenters import present_sheet
-from server.pieces.quota import require_room
+from server.pieces.quota import recount, require_room
 from server.pieces.steps import fill
 
 READ_LIMIT_S = 60.0
@@ -98,7 +98,6 @@ def put_on_shelf(
         height_px=stamping.height_px,
         width_px=stamping.width_px,
         dpi=dpi,
-        stored_bytes=len(picture) + len(packed_map),
         warnings=list(warnings),
         position=1,
     )
@@ -107,6 +106,7 @@ def put_on_shelf(
     with transaction.atomic():
         piece.save()
         Step.objects.create(piece=piece, number=1, what="Stamped")
+        recount(piece.pk)
     return piece
 
 

@@ -12,7 +12,7 @@ MOST_FROM_ADDRESS = 100
 """A browser opens six at a time; a household or a class behind one address stays below."""
 
 
-class BoundedChannel(HTTPChannel):
+class BoundedChannel(HTTPChannel):  # type: ignore[misc]
     """A connection; a further one from an address that holds many closes that which was silent longest, so that
     whoever sits behind the same address still gets in. The proxy's are all its visitors' and are not counted."""
 

@@ -42,7 +42,8 @@ def enter(request: HttpRequest, demo: DemoAccount) -> User:
     GuessedTooOften
         If many copies were made for this address lately.
     """
-    visit = DemoVisit.objects.select_related("user").filter(pk=_visit_of(request)).first()
+    known = _visit_of(request)
+    visit = DemoVisit.objects.select_related("user").filter(pk=known).first() if known is not None else None
     if visit is None:
         throttle.require_room(request, throttle.VISITS)
         with transaction.atomic():

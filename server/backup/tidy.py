@@ -11,8 +11,10 @@ from django.db import connection
 
 from server.accounts import visits
 from server.backup import jobs
+from server.backup.storage import note_tidied
 from server.files import spare
 from server.files.sweep import sweep
+from server.pieces.quota import recount_all
 
 EMPTY_SHARE, EMPTY_PAGES = 0.25, 2000
 """The database is written anew once so much of it is empty; before that it would cost more than it gives."""
@@ -20,13 +22,14 @@ EMPTY_SHARE, EMPTY_PAGES = 0.25, 2000
 
 @dataclass(frozen=True, slots=True)
 class Tidied:
-    """How many pictures, files of restores, sessions and visitors' copies of the demo went, and by how many bytes the
-    database shrank."""
+    """How many pictures, files of restores, sessions and visitors' copies of the demo went, how many pieces had been
+    counted wrong, and by how many bytes the database shrank."""
 
     pictures: int
     restores: int
     sessions: int
     visits: int
+    recounted: int
     database_bytes: int
 
 
@@ -36,8 +39,9 @@ def tidy(*, by_the_server: bool) -> Tidied:
     restores = jobs.sweep_files(older_than_s=0.0 if by_the_server else jobs.KEPT_S)
     # Copies go first: their own pictures are then nobody's.
     left = visits.sweep()
-    tidied = Tidied(sweep(), restores, _clear_sessions(), left, _shrink())
+    tidied = Tidied(sweep(), restores, _clear_sessions(), left, recount_all(), _shrink())
     spare.fill()
+    note_tidied(tidied)
     return tidied
 
 

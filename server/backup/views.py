@@ -17,6 +17,7 @@ from rest_framework.views import APIView
 from server.accounts.authentication import UserRequest
 from server.backup import jobs
 from server.backup.services import write_backup
+from server.backup.storage import storage_of
 from server.problems import TooLarge
 
 LARGEST_PART = 9_000_000
@@ -57,6 +58,39 @@ class BackupView(APIView):
         name = f"paleta-{timezone.now():%Y-%m-%d}.zip"
         headers = {"Content-Disposition": f'attachment; filename="{name}"', "Cache-Control": "no-store"}
         return StreamingHttpResponse(write_backup(request.user), content_type="application/zip", headers=headers)
+
+
+class TidiedSerializer(serializers.Serializer):
+    """What housekeeping did last for all accounts of this Paleta."""
+
+    at = serializers.DateTimeField()
+    pictures = serializers.IntegerField(help_text="That nothing referred to any more.")
+    restores = serializers.IntegerField(help_text="Files of restores that were broken off.")
+    sessions = serializers.IntegerField()
+    visits = serializers.IntegerField(help_text="Copies of the demo that nobody used for a day.")
+    recounted = serializers.IntegerField(help_text="Pieces whose bytes had been counted wrong.")
+    database_bytes = serializers.IntegerField(help_text="By how much the database shrank.")
+
+
+class StorageSerializer(serializers.Serializer):
+    """What of the account lies on disk."""
+
+    pieces = serializers.IntegerField()
+    most_pieces = serializers.IntegerField()
+    bytes = serializers.IntegerField()
+    most_bytes = serializers.IntegerField()
+    missing = serializers.ListField(
+        child=serializers.CharField(allow_blank=True),
+        help_text="Titles of pieces whose pictures are gone; empty for photos of a run whose piece is gone.",
+    )
+    tidied = TidiedSerializer(allow_null=True)
+
+
+class StorageView(APIView):
+    @extend_schema(operation_id="storage_read", responses=StorageSerializer)
+    def get(self, request: UserRequest) -> Response:
+        """How much the account keeps, what is missing of it, and when housekeeping was done."""
+        return Response(StorageSerializer(storage_of(request.user)).data)
 
 
 class RestoresView(APIView):

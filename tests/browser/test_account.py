@@ -9,7 +9,12 @@ from tempfile import TemporaryDirectory
 
 from playwright.sync_api import Page, expect
 
+from server.accounts import throttle
+from server.accounts.models import DemoAccount
+from server.accounts.visits import DEMO_USERNAME
 from server.backup.services import write_backup
+from server.backup.tidy import tidy
+from server.files import store
 from server.pieces.models import Piece
 from tests.browser.base import WORD, BrowserTest
 from tests.server.builders import coloured, make_piece, make_user
@@ -44,6 +49,31 @@ class AccountTest(BrowserTest):
         page.get_by_role("link", name="Ball and box").click()
         self.picture_is_drawn()
         expect(page.get_by_role("listbox", name="Passes in order")).to_be_visible()
+
+    def test_what_lies_here_is_shown_and_what_is_lost_is_said_before_a_backup(self):
+        piece = make_piece(self.ana)
+        page = self.open_account()
+        expect(page.get_by_role("region", name="What lies here")).to_contain_text("1 piece of at most 20,000")
+        expect(page.get_by_text("Left out")).to_have_count(0)
+        # The file alone goes, as by a hand in the media folder; other tests stand on the same one.
+        data = store.fetch(piece.regions_sha256)
+        store.place_of(piece.regions_sha256).unlink()
+        self.addCleanup(store.keep, data)
+        tidy(by_the_server=False)
+        page.reload()
+        expect(page.get_by_text("Left out, since their pictures are gone from the disk: Ball and box.")).to_be_visible()
+        expect(page.get_by_role("region", name="What lies here")).to_contain_text("Housekeeping, once a day")
+
+    def test_a_copy_of_the_demo_says_that_it_goes(self):
+        DemoAccount.objects.create(user=make_user(DEMO_USERNAME))
+        throttle.counts().clear()
+        self.page.goto(self.live_server_url)
+        self.page.get_by_role("button", name="Open the demo bench").click()
+        expect(self.page.get_by_text("it goes a day after you last used it")).to_be_visible()
+        self.page.get_by_role("link", name="Account").click()
+        expect(self.page.get_by_role("heading", name=f"Account of {DEMO_USERNAME}")).to_be_visible()
+        expect(self.page.get_by_role("region", name="A copy of the demo")).to_be_visible()
+        expect(self.page.get_by_role("region", name="Another password")).to_have_count(0)
 
     def test_a_damaged_backup_says_so_and_brings_nothing(self):
         other = make_user("ben")

@@ -108,7 +108,7 @@ RUN_ROUTES = {
 OPEN_ROUTES = {"session/", "session/demo/", "accounts/"}
 LIST_ROUTES = {
     "pieces/", "pieces/look/", "pieces/import/", "drawers/", "trade/", "substitutes/", "gotos/", "schools/",
-    "backup/", "restores/", "runs/", "papers/",
+    "backup/", "storage/", "restores/", "runs/", "papers/",
 }  # fmt: skip
 DRAWER_ROUTES = {
     "": ("get", None, 200),

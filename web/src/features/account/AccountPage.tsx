@@ -4,6 +4,7 @@ import { sessionQuery } from "@/shared/api";
 import { Tick, turnSingleKeys, useSingleKeysOn } from "@/shared/ui";
 import { BackupBox } from "./BackupBox";
 import { PasswordForm } from "./PasswordForm";
+import { StorageBox } from "./StorageBox";
 
 /** What belongs to whoever is signed in, beside their pieces and drawers. */
 export function AccountPage() {
@@ -28,6 +29,9 @@ export function AccountPage() {
             <PasswordForm />
           </Panel>
         )}
+        <Panel title="What lies here">
+          <StorageBox />
+        </Panel>
         <Panel title="Keys">
           <Tick checked={keysOn} onKeep={turnSingleKeys}>
             Single keys do something by themselves

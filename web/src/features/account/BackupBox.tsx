@@ -1,8 +1,9 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { api, type Restore } from "@/shared/api";
 import { counted, FileButton, Refusal } from "@/shared/ui";
-import { useRestore } from "./api";
+import { storageQuery, useRestore } from "./api";
 
 const KINDS: Record<string, [string, string]> = {
   drawers: ["drawer", "drawers"],
@@ -14,6 +15,18 @@ const KINDS: Record<string, [string, string]> = {
   papers: ["paper", "papers"],
   checks: ["photo check", "photo checks"],
 };
+
+/** What a backup would have to leave out, before it is made. */
+function Lost() {
+  const missing = useQuery(storageQuery).data?.missing ?? [];
+  if (missing.length === 0) return null;
+  const titles = missing.map((title) => title || "a photo of a run");
+  return (
+    <p role="status" className="rounded bg-faint p-3">
+      Left out, since their pictures are gone from the disk: {titles.join(", ")}. An older backup may still have them.
+    </p>
+  );
+}
 
 /** One file with everything of the account, and the way back from it. */
 export function BackupBox() {
@@ -29,8 +42,9 @@ export function BackupBox() {
     <div className="flex flex-col gap-3">
       <p>
         Everything of this account in one file: pieces with their pictures, steps and kept versions, drawers and charts,
-        papers, schools, go-tos, runs and photo checks. What has lost its picture is left out.
+        papers, schools, go-tos, runs and photo checks.
       </p>
+      <Lost />
       <p>
         <a
           className="inline-block rounded bg-ink px-3 py-1.5 text-sheet hover:bg-black"

@@ -1,12 +1,18 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, type Request, type Restore } from "@/shared/api";
+import { api, type Request, type Restore, type AccountStorage } from "@/shared/api";
 
 export const useChangePassword = () =>
   useMutation({
     mutationFn: (passwords: Request<"NewPassword">) => api.put<void>("/accounts/password/", passwords),
     meta: { quiet: true },
   });
+
+/** How much of the account lies on disk, and what is missing there. */
+export const storageQuery = queryOptions({
+  queryKey: ["storage"] as const,
+  queryFn: ({ signal }) => api.get<AccountStorage>("/storage/", { signal }),
+});
 
 const PART_BYTES = 4_000_000;
 const ASK_EVERY_MS = 400;

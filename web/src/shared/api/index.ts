@@ -34,6 +34,7 @@ export type {
   Batch,
   ChartLine,
   ChartSheet,
+  AccountStorage,
   Drawer,
   DrawerDetail,
   Form,

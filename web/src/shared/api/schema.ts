@@ -1998,6 +1998,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/storage/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description How much the account keeps, what is missing of it, and when housekeeping was done. */
+        get: operations["storage_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/substitutes/": {
         parameters: {
             query?: never;
@@ -4671,6 +4688,16 @@ export interface components {
             /** @default 0 */
             owned: number;
         };
+        /** @description What of the account lies on disk. */
+        Storage: {
+            pieces: number;
+            most_pieces: number;
+            bytes: number;
+            most_bytes: number;
+            /** @description Titles of pieces whose pictures are gone; empty for photos of a run whose piece is gone. */
+            missing: string[];
+            tidied: components["schemas"]["Tidied"] | null;
+        };
         /** @description A stretch of the plan that is done on every card before going on. */
         Stretch: {
             first_pass: number;
@@ -4794,6 +4821,22 @@ export interface components {
             labels: number[];
             /** @default true */
             together: boolean;
+        };
+        /** @description What housekeeping did last for all accounts of this Paleta. */
+        Tidied: {
+            /** Format: date-time */
+            at: string;
+            /** @description That nothing referred to any more. */
+            pictures: number;
+            /** @description Files of restores that were broken off. */
+            restores: number;
+            sessions: number;
+            /** @description Copies of the demo that nobody used for a day. */
+            visits: number;
+            /** @description Pieces whose bytes had been counted wrong. */
+            recounted: number;
+            /** @description By how much the database shrank. */
+            database_bytes: number;
         };
         /** @description A finishing touch; its time counts from the end of the colouring. */
         TouchStep: {
@@ -9522,6 +9565,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    storage_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Storage"];
                 };
             };
             /** @description A problem. */

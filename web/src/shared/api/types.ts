@@ -5,6 +5,7 @@ type Schemas = components["schemas"];
 export type Request<Name extends string> = `${Name}Request` extends keyof Schemas ? Schemas[`${Name}Request`] : never;
 
 export type Piece = Schemas["Piece"];
+export type AccountStorage = Schemas["Storage"];
 export type ShelfPiece = Schemas["ShelfPiece"];
 export type Region = Schemas["Region"];
 export type Ramp = Schemas["Ramp"];

@@ -6,8 +6,8 @@ from typing import Any
 
 from demo.benches import PIECES
 from server.accounts.models import DemoAccount, DemoVisit
-from server.backup.services import copy_rows, sections
-from server.backup_registry import JsonRow, Restoring
+from server.backup.services import copy_rows
+from server.backup_registry import JsonRow
 
 STEPS = len(PIECES) + 2
 """Of making the demo: its pieces in their order, then the logbook and the photos of cards."""
@@ -21,12 +21,8 @@ def bring_up(visit: DemoVisit, demo: DemoAccount, **_: Any) -> None:
             return bool(line["number" if section == "pieces" else "piece"] <= STEPS - demo.to_come)
         return demo.to_come <= {"runs": 1, "checks": 0}.get(section, STEPS)
 
-    restoring = Restoring(visit.user)
-    for section in sections():
-        rows = section.models[0]._base_manager.in_bulk(visit.copied.get(section.name, {}).values())
-        for number, pk in visit.copied.get(section.name, {}).items():
-            restoring.homes[section.name, int(number)] = rows.get(pk)
-    copy_rows(demo.user, restoring, finished)
+    homes = {(section, int(number)): key for section, keys in visit.copied.items() for number, key in keys.items()}
+    copy_rows(demo.user, visit.user, homes, finished)
     visit.copied = {}
-    for (name, number), row in restoring.homes.items():
-        visit.copied.setdefault(name, {})[str(number)] = row.pk if row is not None else None
+    for (name, number), key in homes.items():
+        visit.copied.setdefault(name, {})[str(number)] = key

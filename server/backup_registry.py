@@ -18,19 +18,26 @@ JsonRow = dict[str, Any]
 
 
 class LeftOut(Exception):
-    """A line points at one whose file was gone when the backup was made, so it is left out with it."""
+    """A line points at one whose file was gone when the backup was made, or that was deleted meanwhile, so it is left
+    out with it."""
 
 
 @dataclass
 class Restoring:
     """What a restore has in hand: whose account, and which new row each old one became.
 
-    `homes` maps (section, number of a line) to the row it became, made anew or found as it was already; None where a
-    file that it needs was gone when the backup was made. `made`, `known` and `left_out` count by section.
+    What the `owner` has already is looked for there; what is made belongs to the `holder` until all of it is there, so
+    that the database is never locked for long and the owner gets all or nothing. `homes` maps (section, number of a
+    line) to the key of the row it became, made anew or found as it was already; None where a file that it needs was
+    gone when the backup was made. `made`, `known` and `left_out` count by section; `undo` takes back what had to be
+    added to rows that the owner has already.
     """
 
     owner: User
-    homes: dict[tuple[str, int], Model | None] = field(default_factory=dict)
+    holder: User
+    models: dict[str, type[Model]]
+    homes: dict[tuple[str, int], int | None] = field(default_factory=dict)
+    undo: list[Callable[[], None]] = field(default_factory=list)
     made: dict[str, int] = field(default_factory=dict)
     known: dict[str, int] = field(default_factory=dict)
     left_out: dict[str, int] = field(default_factory=dict)
@@ -45,7 +52,11 @@ class Restoring:
         KeyError
             If the backup names one that it does not hold.
         """
-        row = self.homes[section, number]
+        key = self.homes[section, number]
+        model = self.models[section]
+        # Sheets, plans and logs are large, and no other row needs them.
+        heavy = [one.name for one in model._meta.concrete_fields if isinstance(one, JSONField)]
+        row = None if key is None else model._base_manager.defer(*heavy).filter(pk=key).first()
         if row is None:
             raise LeftOut
         return row

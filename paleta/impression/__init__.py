@@ -19,7 +19,14 @@ from paleta.impression.regions._edits import (
     parts_of_split,
 )
 from paleta.impression.regions._find import find_regions
-from paleta.impression.regions._region_map import PAPER, Region, RegionMap, labels_from_png, labels_to_png
+from paleta.impression.regions._region_map import (
+    PAPER,
+    Region,
+    RegionMap,
+    labels_from_png,
+    labels_in,
+    labels_to_png,
+)
 from paleta.impression.regions._ring import is_ring
 
 __all__ = [
@@ -49,6 +56,7 @@ __all__ = [
     "is_ring",
     "is_svg",
     "labels_from_png",
+    "labels_in",
     "labels_to_png",
     "likeness_doubts",
     "parts_of_split",

@@ -7,7 +7,7 @@ import json
 import math
 import re
 from collections.abc import Mapping
-from dataclasses import asdict
+from dataclasses import asdict, fields
 from typing import Any, NoReturn
 
 from paleta.errors import RecipeError
@@ -20,12 +20,21 @@ from paleta.recipe._sheet import sheet_from_plain, sheet_to_plain
 LARGEST_BYTES = 24_000_000
 MOST_DIGITS = 40
 DEEPEST = 30
+PASS_FIELDS = tuple(one.name for one in fields(Pass))
 HALVES = re.compile(rb"\\u[dD][89a-fA-F]")
 """Half of a surrogate pair may be written like this; only then is the whole file looked through."""
 
 
-def dump(recipe: Recipe) -> bytes:
-    """The recipe as UTF-8 JSON with sorted keys; `load` gives an equal recipe back."""
+def dump(recipe: Recipe, *, to_read: bool = True) -> bytes:
+    """The recipe as UTF-8 JSON with sorted keys; `load` gives an equal recipe back.
+
+    Parameters
+    ----------
+    recipe
+        With or without its pictures.
+    to_read
+        Whether it stands line by line for people to read, which takes three times as long to write.
+    """
     plain = {
         "format": FORMAT,
         "format_version": FORMAT_VERSION,
@@ -35,9 +44,9 @@ def dump(recipe: Recipe) -> bytes:
         "plan": plan_to_plain(recipe.plan),
         "files": {name: base64.b64encode(data).decode() for name, data in recipe.files.items()},
     }
-    return (
-        json.dumps(whole_numbers(plain), sort_keys=True, indent=1, ensure_ascii=False, allow_nan=False) + "\n"
-    ).encode()
+    look: dict[str, Any] = {"indent": 1} if to_read else {"separators": (",", ":")}
+    text = json.dumps(whole_numbers(plain), sort_keys=True, ensure_ascii=False, allow_nan=False, **look)
+    return f"{text}\n".encode()
 
 
 def load(data: bytes) -> Recipe:
@@ -82,8 +91,11 @@ def build(plain: dict[str, Any]) -> Recipe:
 
 def plan_to_plain(plan: Plan) -> dict[str, Any]:
     """The plan as it stands in a recipe file; `plan_from_plain` leads back."""
+    # Passes are flat and many: to copy them as deep ones would take most of the time.
     return {
-        "passes": [{**asdict(one), "zones": list(one.zones)} for one in plan.passes],
+        "passes": [
+            {**{name: getattr(one, name) for name in PASS_FIELDS}, "zones": list(one.zones)} for one in plan.passes
+        ],
         "handling": [asdict(one) for one in plan.handling],
         **{name: getattr(plan, name) for name in ("pen_changes", "duration_s", "bound_s")},
     }

@@ -9,6 +9,7 @@ from importlib.resources import files
 from typing import Any
 
 import jsonschema
+import jsonschema_rs
 
 from paleta.errors import RecipeError
 from paleta.fields import LABEL, Schema, schema_of
@@ -132,6 +133,8 @@ def _check_lengths(plain: dict[str, Any]) -> None:
 
 
 def _check(plain: dict[str, Any], version: int) -> None:
+    if _quick(version).is_valid(plain):
+        return
     fault = next(_validator(version).iter_errors(plain), None)
     if fault is not None:
         place = " / ".join(str(step) for step in fault.absolute_path) or "the top"
@@ -142,21 +145,38 @@ def _short(message: str, most: int) -> str:
     return message if len(message) <= most else message[: most - 3] + "..."
 
 
+def _schema(version: int) -> Any:
+    if version == FORMAT_VERSION:
+        return SCHEMA
+    return json.loads((files("paleta.recipe") / "formats" / f"{version}.schema.json").read_text())
+
+
 @cache
 def _validator(version: int) -> jsonschema.Draft202012Validator:
-    if version == FORMAT_VERSION:
-        return jsonschema.Draft202012Validator(SCHEMA)
-    frozen = files("paleta.recipe") / "formats" / f"{version}.schema.json"
-    return jsonschema.Draft202012Validator(json.loads(frozen.read_text()))
+    """Says what is wrong, in words that are the same for every version of its library; slow."""
+    return jsonschema.Draft202012Validator(_schema(version))
+
+
+@cache
+def _quick(version: int) -> jsonschema_rs.Draft202012Validator:
+    """Says only whether something is, thirty times as fast."""
+    return jsonschema_rs.Draft202012Validator(_schema(version))
 
 
 def sheet_schema_fault(plain: Any) -> str:
     """What is wrong with a plain sheet of today's format, in a sentence; empty if nothing is."""
+    if _quick_for_sheets().is_valid(plain):
+        return ""
     fault = next(_sheet_validator().iter_errors(plain), None)
     if fault is None:
         return ""
     place = " / ".join(str(step) for step in fault.absolute_path) or "the top"
     return f"At {place}: {_short(fault.message, 160)}."
+
+
+@cache
+def _quick_for_sheets() -> jsonschema_rs.Draft202012Validator:
+    return jsonschema_rs.Draft202012Validator(schema_of(Sheet))
 
 
 @cache

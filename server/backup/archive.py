@@ -172,7 +172,11 @@ class Archive:
         return [name.removeprefix("files/") for name in self.members if name.startswith("files/")]
 
     def count(self, section: str) -> int:
-        return sum(1 for _ in self.lines(section))
+        """How many lines a section has, by their ends alone."""
+        if f"{section}.jsonl" not in self.members:
+            return 0
+        with self.opened.open(f"{section}.jsonl") as member:
+            return sum(chunk.count(b"\n") for chunk in _chunks_of(member))
 
 
 @contextlib.contextmanager

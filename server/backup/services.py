@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
-from functools import cache
+from functools import cache, partial
 from importlib import import_module
 from importlib.util import find_spec
 from pathlib import Path
@@ -18,6 +18,7 @@ from django.db import DataError, IntegrityError, transaction
 from django.utils import timezone
 
 from paleta.errors import PaletaError
+from server.backup import holding
 from server.backup.archive import Archive, BackupUnreadable, open_archive, write_archive
 from server.backup_registry import JsonRow, LeftOut, Restoring, Section, in_order
 from server.derived import jobs, worker
@@ -118,21 +119,39 @@ def _bring_files(archive: Archive, progress: Progress) -> None:
 
 
 def _restore_rows(owner: User, archive: Archive, progress: Progress) -> Restoring:
-    restoring = Restoring(owner)
+    restoring = _restoring(owner, holding.open_holder())
     total = sum(archive.count(section.name) for section in sections())
     done = 0
-    with transaction.atomic():
+
+    def restore(section: Section, line: JsonRow) -> None:
+        nonlocal done
+        _restore_row(restoring, section, line, lacking=archive.lacks(line))
+        done += 1
+        progress("Putting things in their places", done, max(total, 1))
+
+    try:
         for section in sections():
-            for line in archive.lines(section.name):
-                _restore_row(restoring, section, line, lacking=archive.lacks(line))
-                done += 1
-                progress("Putting things in their places", done, max(total, 1))
-        _count_files(restoring)
-        # Only now is known how much of it was new.
-        require_room(owner, more_pieces=0)
-        for section in sections():
-            _require_fit(owner, section)
+            holding.in_short_transactions(archive.lines(section.name), partial(restore, section))
+        holding.in_short_transactions(iter(_new_pieces(restoring)), recount)
+        with transaction.atomic():
+            holding.hand_over(restoring)
+            # Only now is known how much of it was new.
+            require_room(owner, more_pieces=0)
+            for section in sections():
+                _require_fit(owner, section)
+    except BaseException:
+        holding.take_back(restoring)
+        raise
+    restoring.holder.delete()
     return restoring
+
+
+def _restoring(owner: User, holder: User) -> Restoring:
+    return Restoring(owner, holder, {section.name: section.models[0] for section in sections()})
+
+
+def _new_pieces(restoring: Restoring) -> list[int]:
+    return [key for (section, _), key in restoring.homes.items() if section == "pieces" and key is not None]
 
 
 @contextmanager
@@ -161,39 +180,38 @@ def _said_of(line: JsonRow, section: str) -> Iterator[None]:
         raise BackupUnreadable(f"{where} holds a value that cannot be.") from error
 
 
-def copy_rows(source: User, restoring: Restoring, wanted: Callable[[str, JsonRow], bool]) -> None:
+def copy_rows(
+    source: User, owner: User, homes: dict[tuple[str, int], int | None], wanted: Callable[[str, JsonRow], bool]
+) -> None:
     """Copy what an account holds into another one, line by line as a backup would; both then name the same files.
 
     Parameters
     ----------
-    restoring : the account to copy into. Lines that have a home in it already are passed over; the new rows become
-        homes.
+    homes : by section and number of the source's lines, the key of the row that each became. Lines that have one are
+        passed over; what is copied is added.
     wanted : whether to copy a line of a section.
     """
+    restoring = _restoring(owner, owner)
+    restoring.homes.update(homes)
     for section in sections():
         for line in section.dump(source):
-            if (section.name, line["number"]) in restoring.homes or not wanted(section.name, line):
+            if (section.name, line["number"]) in homes or not wanted(section.name, line):
                 continue
             lacking = not all(store.place_of(name).exists() for name in line.get("files", ()))
             _restore_row(restoring, section, json.loads(json.dumps(line)), lacking=lacking)
-    _count_files(restoring)
-
-
-def _count_files(restoring: Restoring) -> None:
-    """Every row that names files of a piece is there now."""
-    for (section, _), row in restoring.homes.items():
-        if section == "pieces" and row is not None:
-            recount(row.pk)
+    for pk in set(_new_pieces(restoring)) - set(homes.values()):
+        recount(pk)
+    homes.update(restoring.homes)
 
 
 def _restore_row(restoring: Restoring, section: Section, line: JsonRow, *, lacking: bool) -> None:
     """Give a line the row it becomes; none if a file that it needs is `lacking`."""
-    row, counted = None, restoring.left_out
+    key, counted = None, restoring.left_out
     if not (lacking and section.needs_files):
         with suppress(LeftOut), _said_of(line, section.name):
             row, made = section.restore(restoring, line)
-            counted = restoring.made if made else restoring.known
-    restoring.homes[section.name, line["number"]] = row
+            key, counted = row.pk, restoring.made if made else restoring.known
+    restoring.homes[section.name, line["number"]] = key
     counted[section.name] = counted.get(section.name, 0) + 1
 
 

@@ -10,7 +10,7 @@ from django.conf import settings
 from django.db import connection
 
 from server.accounts import visits
-from server.backup import jobs
+from server.backup import holding, jobs
 from server.backup.storage import note_tidied
 from server.files import spare
 from server.files.sweep import sweep
@@ -36,7 +36,7 @@ class Tidied:
 def tidy(*, by_the_server: bool) -> Tidied:
     """Remove visitors' copies of the demo that nobody uses, pictures that nothing refers to, files of restores that
     were broken off, sessions that ended, and the empty part of the database. Safe beside a running server too."""
-    restores = jobs.sweep_files(older_than_s=0.0 if by_the_server else jobs.KEPT_S)
+    restores = jobs.sweep_files(older_than_s=0.0 if by_the_server else jobs.KEPT_S) + holding.sweep()
     # Copies go first: their own pictures are then nobody's.
     left = visits.sweep()
     tidied = Tidied(sweep(), restores, _clear_sessions(), left, recount_all(), _shrink())

@@ -32,6 +32,7 @@ from paleta.impression import (
     find_sheet,
     is_svg,
     labels_from_png,
+    labels_in,
     labels_to_png,
     likeness_doubts,
     read,
@@ -245,7 +246,7 @@ def check_pictures(
     region_map = apply_edits(labels_from_png(packed_map, dpi=dpi), edits)
     if impression.pixels.shape[:2] != size or region_map.labels.shape != size:
         return None
-    return {int(label) for label in np.unique(region_map.labels)} - {0}
+    return labels_in(region_map.labels)
 
 
 def check_pieces(

@@ -53,7 +53,7 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
         charts = [{"number": one.number, "codes": one.codes, "paper": one.paper} for one in drawer.charts.all()]
         if (drawer.name, drawer.medium, [_plain(one) for one in drawer.swatches.order_by("pk")], charts) == content:
             return drawer, False
-    drawer = Drawer(owner=restoring.owner, name=line["name"], medium=line["medium"])
+    drawer = Drawer(owner=restoring.holder, name=line["name"], medium=line["medium"])
     check(drawer)
     drawer.save()
     SwatchRecord.objects.bulk_create(
@@ -101,7 +101,7 @@ def _restore_paper(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     if known is not None:
         return known, False
     named = {name: getattr(paper, name) for name in ("code", *PAPER_FIELDS)}
-    record = OwnPaper(owner=restoring.owner, lab=list(paper.lab), **named)
+    record = OwnPaper(owner=restoring.holder, lab=list(paper.lab), **named)
     check(record)
     record.save()
     return record, True

@@ -65,7 +65,9 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     except (KeyError, TypeError, ValueError, IndexError) as error:
         raise Refused("A photo check in the backup cannot be read.", "backup_unreadable") from error
     run = restoring.home("runs", line["run"]) if line["run"] is not None else None
-    row = PhotoCheck(owner=restoring.owner, piece=piece, recipe=recipe, run=run, **{name: line[name] for name in PLAIN})
+    row = PhotoCheck(
+        owner=restoring.holder, piece=piece, recipe=recipe, run=run, **{name: line[name] for name in PLAIN}
+    )
     check(row)
     row.save()
     PhotoCheck.objects.filter(pk=row.pk).update(made_at=made_at)

@@ -90,8 +90,8 @@ def from_lines(restoring: Restoring) -> Rename:
     sections = {"drawer": "drawers", "school": "schools"}
 
     def rename(kind: str, number: str) -> str:
-        row = restoring.homes.get((sections[kind], int(number or 0)))
-        return str(row.pk) if row is not None else ("" if kind == "drawer" else "0")
+        key = restoring.homes.get((sections[kind], int(number or 0)))
+        return str(key) if key is not None else ("" if kind == "drawer" else "0")
 
     return rename
 
@@ -117,7 +117,7 @@ def _restore_school(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     for record in OwnSchool.objects.owned_by(restoring.owner):
         if record.body == body:
             return record, False
-    return OwnSchool.objects.create(owner=restoring.owner, body=body), True
+    return OwnSchool.objects.create(owner=restoring.holder, body=body), True
 
 
 def _dump_gotos(owner: User) -> Iterator[JsonRow]:
@@ -136,7 +136,7 @@ def _restore_goto(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
              if all(getattr(one, name) == value for name, value in values.items())]  # fmt: skip
     if found:
         return found[0], False
-    goto = GoTo(owner=restoring.owner, **values)
+    goto = GoTo(owner=restoring.holder, **values)
     check(goto)
     goto.save()
     return goto, True
@@ -201,7 +201,7 @@ def _restore_piece(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     ]
     if not all(isinstance(words, str) for words in line["warnings"]):
         raise Refused("A piece in the backup is not a possible one.", "backup_unreadable")
-    piece = Piece(owner=restoring.owner, **{name: line[name] for name in PLAIN})
+    piece = Piece(owner=restoring.holder, **{name: line[name] for name in PLAIN})
     same = Piece.objects.owned_by(restoring.owner).filter(
         impression_sha256=piece.impression_sha256, regions_sha256=piece.regions_sha256
     )

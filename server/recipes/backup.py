@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Iterator
 from datetime import datetime
+from functools import partial
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -41,7 +42,7 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     checked = to_newest(line["recipe"])
     recipe = build({**checked, "sheet": renamed_sheet(checked["sheet"], from_lines(restoring))})
     piece = restoring.home("pieces", line["piece"])
-    body = dump(recipe).decode()
+    body = dump(recipe, to_read=False).decode()
     there = piece.recipes.filter(number=recipe.version).first()
     if there is not None:
         return there, False
@@ -64,7 +65,18 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     if recipe.version >= (piece.latest_recipe or 0):
         piece.latest_recipe, piece.latest_sheet_sha256 = recipe.version, sha256
         type(piece).objects.filter(pk=piece.pk).update(latest_recipe=recipe.version, latest_sheet_sha256=sha256)
+    if piece.owner_id == restoring.owner.pk:
+        restoring.undo.append(partial(_take_back, record))
     return record, True
+
+
+def _take_back(record: RecipeRecord) -> None:
+    """Remove a version that was added to a piece the owner has already."""
+    piece = record.piece
+    record.delete()
+    newest = piece.recipes.last()
+    number, sha256 = (newest.number, newest.sheet_sha256) if newest else (None, "")
+    type(piece).objects.filter(pk=piece.pk).update(latest_recipe=number, latest_sheet_sha256=sha256)
 
 
 SECTION = Section("recipes", (RecipeRecord,), _dump, _restore, after=("pieces",))

@@ -84,7 +84,7 @@ def _store(
     record = RecipeRecord.objects.create(
         piece=piece,
         number=recipe.version,
-        body=dump(replace(recipe, files={})).decode(),
+        body=dump(replace(recipe, files={}), to_read=False).decode(),
         sheet_sha256=sha256,
         impression_sha256=recipe.impression.sha256,
         regions_sha256=recipe.impression.regions_sha256,

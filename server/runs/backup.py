@@ -64,7 +64,7 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
         raise Refused("A run in the backup speaks of a photo that is not in it.", "backup_unreadable")
     recipe = piece.recipes.filter(number=values["recipe_number"]).first() if piece and line["follows"] else None
     run = Run(
-        owner=restoring.owner,
+        owner=restoring.holder,
         piece=piece,
         recipe=recipe,
         finished_at=finished_at,

@@ -16,8 +16,10 @@ from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import CommandError, call_command
 from django.db.models import Model
+from django.utils import timezone
 
 from paleta.order import SCHOOLS, school_to_plain
+from server.backup import holding
 from server.backup.services import restore_backup, sections, write_backup
 from server.drawers.models import Drawer
 from server.files.store import place_of
@@ -164,6 +166,37 @@ class BackupTest(BackupTestCase):
         self.assertEqual((restored.made["drawers"], restored.known["drawers"]), (1, 4))
         self.assertEqual(restored.made["pieces"], 1)
 
+    def test_it_is_brought_in_short_transactions_and_a_killed_one_is_swept(self):
+        """Others write meanwhile; what the owner is given comes at once, at the end."""
+        data, seen = self.backup_of(self.ana), []
+        hand_over = holding.hand_over
+
+        def look_first(restoring):
+            seen.append((Piece.objects.owned_by(self.ben).count(), Piece.objects.owned_by(restoring.holder).count()))
+            hand_over(restoring)
+
+        with patch.object(holding, "LOCKED_S", 0.0), patch.object(holding, "hand_over", look_first):
+            self.restore(self.ben, data)
+        self.assertEqual((seen, Piece.objects.owned_by(self.ben).count()), ([(0, 1)], 1))
+        with patch.object(holding, "hand_over", side_effect=SystemExit), patch.object(holding, "take_back"):
+            self.assertRaises(SystemExit, self.restore, self.ben, data)
+        left = get_user_model().objects.filter(username__startswith=holding.PREFIX)
+        self.assertEqual((left.count(), holding.sweep()), (1, 0))
+        left.update(date_joined=timezone.now() - 2 * holding.OLD)
+        self.assertEqual((holding.sweep(), left.count()), (1, 0))
+
+    def test_a_version_that_came_to_a_piece_that_was_there_goes_again_if_the_rest_is_bad(self):
+        data = self.backup_of(self.ana)
+        self.piece.recipes.get(number=3).delete()
+        Piece.objects.filter(pk=self.piece.pk).update(latest_recipe=2)
+        bad = packed(altered(members(data), "runs", lambda line: line.update(cards="many")))
+        with self.assertRaises(Refused):
+            self.restore(self.ana, bad)
+        self.assertEqual([one.number for one in self.piece.recipes.all()], [1, 2])
+        self.assertEqual(Piece.objects.get(pk=self.piece.pk).latest_recipe, 2)
+        self.assertEqual(self.restore(self.ana, data).made, {"recipes": 1})
+        self.assertEqual(Piece.objects.get(pk=self.piece.pk).latest_recipe, 3)
+
     def test_every_model_that_belongs_to_a_user_is_in_a_section(self):
         covered = {model for section in sections() for model in section.models}
         users = {get_user_model()}
@@ -192,6 +225,7 @@ class BadBackupTest(BackupTestCase):
             self.restore(self.ben, data)
         self.assertIn(words, str(caught.exception.detail))
         self.assertEqual(self.rows(self.ben), before)
+        self.assertFalse(get_user_model().objects.filter(username__startswith=holding.PREFIX).exists())
 
     def test_files_that_are_none_or_not_whole(self):
         good = self.backup_of(self.ana)

@@ -4,14 +4,11 @@ from __future__ import annotations
 
 import contextlib
 import errno
-import http.cookiejar
 import json
 import sqlite3
 import subprocess
 import tempfile
 import unittest
-import urllib.error
-import urllib.request
 from collections import namedtuple
 from pathlib import Path
 from unittest.mock import patch
@@ -21,7 +18,7 @@ from django.test import SimpleTestCase, override_settings
 
 from server.derived import disk
 from server.files import spare
-from tests.server.test_serving import ServerTestCase
+from tests.server.test_serving import ServerTestCase, Visitor
 
 Usage = namedtuple("Usage", "total used free")
 FULL = OperationalError("database or disk is full")
@@ -96,20 +93,11 @@ class FullDiskTest(ServerTestCase):
         super().setUpClass()
 
     def setUp(self):
-        jar = http.cookiejar.CookieJar()
-        self.jar, self.opener = jar, urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
+        self.visitor = Visitor(self.port)
 
     def call(self, method: str, path: str, **body: str) -> int:
-        token = next((cookie.value for cookie in self.jar if cookie.name == "csrftoken"), "")
-        headers = {"Content-Type": "application/json", "X-CSRFToken": token or ""}
-        address = f"http://127.0.0.1:{self.port}/api/v1/{path}"
-        request = urllib.request.Request(address, json.dumps(body).encode() if body else None, headers, method=method)
-        try:
-            with self.opener.open(request, timeout=30) as answer:
-                return answer.status
-        except urllib.error.HTTPError as error:
-            self.words = error.read().decode()
-            return error.code
+        self.said = self.visitor.ask(method, path, json.dumps(body).encode() if body else None)
+        return self.visitor.status
 
     def test_reading_and_signing_in_go_on_and_a_change_is_refused_with_the_reason(self):
         ana = {"username": "ana", "password": "a-quiet-lantern"}
@@ -125,7 +113,7 @@ class FullDiskTest(ServerTestCase):
                     self.assertEqual(self.call("GET", path), 200)
             # The database's log has room for some more changes, until it must grow.
             self.assertIn(507, (self.call("POST", "drawers/", **drawer) for _ in range(150)))
-            self.assertIn("The disk is full", self.words)
+            self.assertIn("The disk is full", self.said["detail"])
             self.assertEqual(self.call("DELETE", "session/"), 204)
             self.assertEqual(self.call("GET", "drawers/"), 401)
             self.assertEqual(self.call("POST", "session/", **ana), 200)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import http.client
+import http.cookiejar
 import json
 import os
 import re
@@ -12,11 +13,15 @@ import subprocess
 import sys
 import tempfile
 import time
+import urllib.error
+import urllib.request
 from functools import cache
 from pathlib import Path
+from typing import Any
 
 from django.test import SimpleTestCase
 
+from server.backup.archive import write_archive
 from server.serve import CONNECTIONS, SILENT_S
 
 ROOT = Path(__file__).parents[2]
@@ -87,6 +92,27 @@ class ServerTestCase(SimpleTestCase):
             connection.close()
 
 
+class Visitor:
+    """Somebody's browser: what the server set is sent back, with the token that every change must carry."""
+
+    def __init__(self, port: int) -> None:
+        self.base = f"http://127.0.0.1:{port}/api/v1/"
+        self.jar = http.cookiejar.CookieJar()
+        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
+
+    def ask(self, method: str, path: str, body: bytes | None = None, kind: str = "application/json") -> Any:
+        """The answer's JSON, None where it has none; its status as `status`."""
+        token = next((cookie.value for cookie in self.jar if cookie.name == "csrftoken"), None)
+        headers = {"Content-Type": kind, "X-CSRFToken": token or ""}
+        request = urllib.request.Request(self.base + path, body, headers, method=method)
+        try:
+            with self.opener.open(request, timeout=PATIENCE_S) as answer:
+                self.status, said = answer.status, answer.read()
+        except urllib.error.HTTPError as error:
+            self.status, said = error.code, error.read()
+        return json.loads(said) if said else None
+
+
 class BehindAProxyTest(ServerTestCase):
     more_env = {"PALETA_HTTPS": "1"}
 
@@ -124,6 +150,25 @@ class ServingTest(ServerTestCase):
         with socket.create_connection(("127.0.0.1", self.port), timeout=PATIENCE_S) as one:
             one.sendall(b"POST /api/v1/pieces/ HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 600000000\r\n\r\n")
             self.assertTrue(one.recv(100).startswith(b"HTTP/1.1 413"))
+
+    def test_a_backup_is_restored_beside_the_server_and_a_bad_one_refused(self):
+        drawer = {"number": 1, "name": "From a backup", "medium": "marker", "swatches": [], "charts": []}
+        lines = [("drawers", iter([drawer]))]
+        good = b"".join(write_archive(lines, open, username="eve", made_at="2026-01-01T00:00:00+00:00"))
+        eve = Visitor(self.port)
+        eve.ask("GET", "session/")
+        eve.ask("POST", "accounts/", b'{"username": "eve", "password": "a-quiet-lantern"}')
+        for data, state in ((good, "done"), (b"no zip", "refused")):
+            at = f"restores/{eve.ask('POST', 'restores/')['code']}/"
+            eve.ask("PUT", f"{at}part/?at=0", data, "application/octet-stream")
+            told = eve.ask("POST", at)
+            until = time.monotonic() + 4 * PATIENCE_S
+            while told["state"] == "working" and time.monotonic() < until:
+                time.sleep(0.3)
+                told = eve.ask("GET", at)
+            self.assertEqual(told["state"], state, told)
+        names = [one["name"] for one in eve.ask("GET", "drawers/")["results"]]
+        self.assertEqual(names.count("From a backup"), 1)
 
     def test_a_long_address_and_a_wrong_host_are_problem_documents(self):
         for path, headers, status in (

@@ -23,7 +23,7 @@ from numpy.typing import NDArray
 from paleta.errors import EditError
 from paleta.ground import smooth
 from paleta.impression.regions._find import give_leftovers_to_nearest
-from paleta.impression.regions._region_map import RegionMap
+from paleta.impression.regions._region_map import RegionMap, labels_in
 
 Edit = Mapping[str, Any]
 _POINT = {
@@ -135,13 +135,17 @@ def apply_edits(region_map: RegionMap, edits: Sequence[Edit]) -> RegionMap:
         If an edit names a region that is not there (any more), or a barrier does not part its region.
     """
     labels, ink = region_map.labels, region_map.ink
-    alive = {region.label for region in region_map.regions} if edits else set()
+    alive = labels_in(labels) if edits else set()
+    joins: list[list[int]] = []
     for edit in edits:
         check_edit(edit, alive)
         if edit["op"] == "join":
-            labels = _join(labels, sorted(set(edit["regions"])))
-            alive -= set(sorted(set(edit["regions"]))[1:])
-        elif edit["op"] == "erase":
+            joins.append(sorted(set(edit["regions"])))
+            alive -= set(joins[-1][1:])
+            continue
+        # Joins that follow each other are one look through the map.
+        labels, joins = _joined(labels, joins), []
+        if edit["op"] == "erase":
             labels, ink = _erase(labels, ink, edit["region"], region_map.px_per_mm)
             alive.discard(edit["region"])
         elif edit["op"] in GROUNDS:
@@ -150,6 +154,7 @@ def apply_edits(region_map: RegionMap, edits: Sequence[Edit]) -> RegionMap:
         else:
             labels, parts = _split(labels, edit["region"], edit["line"], region_map.px_per_mm)
             alive |= set(parts)
+    labels = _joined(labels, joins)
     return RegionMap(labels=labels, ink=ink, dpi=region_map.dpi) if edits else region_map
 
 
@@ -168,9 +173,13 @@ def parts_of_split(region_map: RegionMap, region: int, line: Sequence[Sequence[f
     return _split(region_map.labels, region, line, region_map.px_per_mm)[1]
 
 
-def _join(labels: NDArray[np.int32], regions: Sequence[int]) -> NDArray[np.int32]:
+def _joined(labels: NDArray[np.int32], joins: Sequence[Sequence[int]]) -> NDArray[np.int32]:
+    """The labels after one join after the other, each into the first region it names."""
+    if not joins:
+        return labels
     table = np.arange(int(labels.max()) + 1, dtype=np.int32)
-    table[list(regions[1:])] = regions[0]
+    for regions in joins:
+        table[np.isin(table, regions)] = regions[0]
     return table[labels]
 
 

@@ -89,6 +89,11 @@ def touching_pairs(labels: NDArray[np.int32]) -> tuple[NDArray[np.int64], NDArra
     return np.stack([found // span, found % span], axis=1), counts
 
 
+def labels_in(labels: NDArray[np.int32]) -> set[int]:
+    """The regions of an H x W label map, the paper around them left out."""
+    return {int(label) for label in np.flatnonzero(np.bincount(labels.ravel()))} - {PAPER}
+
+
 def _measure(labels: NDArray[np.int32], ink: NDArray[np.bool_], px_per_mm: float) -> list[Region]:
     count = int(labels.max()) + 1
     flat = labels.ravel()

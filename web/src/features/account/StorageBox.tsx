@@ -16,7 +16,9 @@ export function StorageBox() {
         {counted(pieces, "piece")} of at most {most_pieces.toLocaleString("en")}, and {size(bytes)} of pictures of at
         most {size(most_bytes)}.
       </p>
-      <progress className="h-3 w-full accent-ink" max={1} value={bytes / most_bytes} aria-label="Room taken" />
+      <span aria-hidden className="block h-1 bg-line">
+        <span className="block h-1 bg-ink" style={{ width: `${(100 * bytes) / most_bytes}%` }} />
+      </span>
       <p className="text-soft">{tidied ? whatWasDone(tidied) : "Housekeeping has not been done yet."}</p>
     </div>
   );

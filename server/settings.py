@@ -4,6 +4,7 @@ import os
 import secrets
 import sys
 from pathlib import Path
+from typing import Any
 
 # Whatever the server writes is for its own user alone.
 os.umask(0o077)
@@ -80,10 +81,16 @@ DATABASES = {
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
-AUTH_PASSWORD_VALIDATORS = [
-    {"NAME": f"django.contrib.auth.password_validation.{name}"}
-    for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator")
-] + [{"NAME": f"server.accounts.passwords.{name}"} for name in ("NotMonotonous", "NotTheName")]
+SHORTEST_PASSWORD = 12
+"""[ASVS] 2.1.1."""
+_KNOWN = "django.contrib.auth.password_validation"
+AUTH_PASSWORD_VALIDATORS: list[dict[str, Any]] = [
+    {"NAME": f"{_KNOWN}.MinimumLengthValidator", "OPTIONS": {"min_length": SHORTEST_PASSWORD}},
+    {"NAME": f"{_KNOWN}.UserAttributeSimilarityValidator"},
+    {"NAME": f"{_KNOWN}.CommonPasswordValidator"},
+    {"NAME": "server.accounts.passwords.NotMonotonous"},
+    {"NAME": "server.accounts.passwords.NotTheName"},
+]
 LANGUAGE_CODE = "en"
 TIME_ZONE = "UTC"
 USE_TZ = True
@@ -118,7 +125,12 @@ LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
     "filters": {"worth_logging": {"()": "server.problems.WorthLogging"}},
-    "loggers": {"django.request": {"filters": ["worth_logging"]}},
+    "formatters": {"line": {"format": "%(asctime)s %(levelname)s %(name)s: %(message)s"}},
+    "handlers": {"said": {"class": "logging.StreamHandler", "formatter": "line"}},
+    "loggers": {
+        "django.request": {"filters": ["worth_logging"]},
+        "server.accounts": {"handlers": ["said"], "level": "WARNING" if TESTING else "INFO", "propagate": False},
+    },
 }
 
 TEST_RUNNER = "tests.runner.Runner"

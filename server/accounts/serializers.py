@@ -3,7 +3,8 @@ from typing import Any
 from django.contrib.auth.validators import UnicodeUsernameValidator
 from rest_framework import serializers
 
-LONGEST_PASSWORD = 200
+LONGEST_PASSWORD = 128
+"""[ASVS] 2.1.2."""
 
 
 class PasswordField(serializers.CharField):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import unicodedata
 
 from django.contrib.auth import authenticate, get_user_model, login, logout, update_session_auth_hash
@@ -18,6 +19,7 @@ from server.accounts.signals import account_opened
 from server.files.spare import with_spare
 from server.problems import Refused
 
+log = logging.getLogger(__name__)
 BACKEND = "django.contrib.auth.backends.ModelBackend"
 MIXED = "A name is written in letters of one script, so that none looks like another."
 TAKEN = "This name is taken. Choose another."
@@ -45,8 +47,10 @@ def _sign_in(request: HttpRequest, username: str, password: str) -> User:
     throttle.take_guess(request, name)
     user = authenticate(request, username=name, password=password)
     if user is None:
+        log.info("Wrong password for %r from %s", name, throttle.address_of(request))
         raise ValidationError({"password": "Name and password do not fit together. Try again."})
     throttle.forget_guesses(request, name)
+    log.info("%r signed in from %s", name, throttle.address_of(request))
     if hasattr(user, "demo"):
         return open_demo(request)
     login(request, user)
@@ -85,6 +89,7 @@ def open_account(request: HttpRequest, *, username: str, password: str) -> User:
     except IntegrityError as error:
         raise ValidationError({"username": TAKEN}) from error
     throttle.note(request, throttle.OPENED)
+    log.info("Account %r opened from %s", name, throttle.address_of(request))
     login(request, user, backend=BACKEND)
     return user
 
@@ -111,6 +116,7 @@ def change_password(request: HttpRequest, *, actor: User, old: str, new: str) ->
     actor.set_password(new)
     actor.save(update_fields=["password"])
     update_session_auth_hash(request, actor)
+    log.info("Another password for %r from %s", actor.get_username(), throttle.address_of(request))
 
 
 def _check_password(password: str, user: User, field: str) -> None:

@@ -8,6 +8,7 @@ restart, and are taken before a password is looked at, so that guesses at one mo
 from __future__ import annotations
 
 import hashlib
+import logging
 import secrets
 import time
 from functools import cache
@@ -19,6 +20,7 @@ from django.core import signing
 from django.http import HttpRequest, HttpResponse
 from rest_framework.exceptions import Throttled
 
+log = logging.getLogger(__name__)
 FREE_GUESSES, LONGEST_S = 5, 600
 """After so many wrong ones each waits twice as long as the one before, up to so many seconds. From memory."""
 FREE_FROM_ADDRESS = 30
@@ -54,6 +56,7 @@ def take_guess(request: HttpRequest, name: str) -> None:
         now, found = time.time(), {key: counts().get(key, (0, 0.0)) for key, _ in keys}
         until_s = max(until for _, until in found.values())
         if until_s > now:
+            log.info("%r from %s has to wait", name, address_of(request))
             raise GuessedTooOften(until_s - now)
         for key, free in keys:
             count = found[key][0] + 1
@@ -75,13 +78,13 @@ def forget_guesses(request: HttpRequest, name: str) -> None:
 def require_room(request: HttpRequest, counted: tuple[str, int]) -> None:
     """Raise GuessedTooOften if many accounts of this sort, OPENED or VISITS, were made from this address lately."""
     kind, most = counted
-    if counts().get(_key(kind, _address(request)), 0) >= most:
+    if counts().get(_key(kind, address_of(request)), 0) >= most:
         raise GuessedTooOften(OPENED_WITHIN_S)
 
 
 def note(request: HttpRequest, counted: tuple[str, int]) -> None:
     """Count an account that was made."""
-    key = _key(counted[0], _address(request))
+    key = _key(counted[0], address_of(request))
     with counts().transact():
         counts().add(key, 0, expire=OPENED_WITHIN_S)
         counts().incr(key)
@@ -102,7 +105,7 @@ def _keys(request: HttpRequest, name: str) -> list[tuple[str, int]]:
     device = _device(request)
     if device is not None and name in device["names"]:
         return [(_key("device", f"{device['id']} {name}"), FREE_GUESSES)]
-    address = _address(request)
+    address = address_of(request)
     return [(_key("name", f"{address} {name}"), FREE_GUESSES), (_key("address", address), FREE_FROM_ADDRESS)]
 
 
@@ -122,7 +125,7 @@ def counts() -> Cache:
     return Cache(str(settings.GUESSES_ROOT))
 
 
-def _address(request: HttpRequest) -> str:
+def address_of(request: HttpRequest) -> str:
     return request.META.get("REMOTE_ADDR", "")
 
 

@@ -215,6 +215,16 @@ class SessionTest(TestCase):
         self.assertEqual(elsewhere.get("/api/v1/pieces/").status_code, 401)
         self.assertTrue(Client().login(username="ana", password="another-quiet-word"))
 
+    def test_sign_ins_are_logged_without_passwords(self):
+        make_user("ana")
+        with self.assertLogs("server.accounts", "INFO") as said:
+            self.post("session/", username="ana", password="guessed-wrongly")
+            self.post("session/", username="ana", password="ana-has-a-long-word")
+        self.assertEqual([line.split(":", 2)[2] for line in said.output],
+                         ["Wrong password for 'ana' from 127.0.0.1", "'ana' signed in from 127.0.0.1"])  # fmt: skip
+        self.assertNotIn("guessed", "".join(said.output))
+        self.assertNotIn("ana-has", "".join(said.output))
+
     def test_the_demos_password_stays(self):
         user = make_user(DEMO_USERNAME)
         DemoAccount.objects.create(user=user)

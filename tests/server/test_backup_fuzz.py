@@ -13,7 +13,7 @@ from server.backup.services import write_backup
 from tests.server.test_backup import BackupTestCase
 from tools.fuzz_backups import altered, tried
 
-COUNT = int(os.environ.get("PALETA_ALTERED", 25))
+COUNT = int(os.environ.get("PALETA_ALTERED", "25"))
 
 
 class AlteredBackupTest(BackupTestCase):

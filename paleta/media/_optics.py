@@ -20,7 +20,7 @@ from numpy.typing import NDArray
 
 from paleta.colour import Lab
 from paleta.media._layer import Layer
-from paleta.media._spectrum import DARKEST, lab_to_reflectance
+from paleta.media._spectrum import DARKEST, lab_to_reflectance, reflectance_to_lab
 from paleta.media._swatch import DILUTED, FIRM_PRESSURE, LIGHT_PRESSURE, Swatch
 
 Floats = NDArray[np.float64]
@@ -33,6 +33,13 @@ SETTLES = 0.8
 spectrum knows nothing of the red that blue pigments reflect. From memory; no dilution series was at hand."""
 EVEN_COVERAGE = 0.7
 """Share of the paper that one layer at even pressure covers. From memory, common practice."""
+LEAST_BODY, WHITE_BODY, PALE_CHROMA = 0.3, 0.9, 30.0
+"""How much of a pencil's grain hides what it lies on: of strong or dark colours, of white, and the chroma at which a
+pale one has lost a third of the way from one to the other. Common practice is that white covers best, pastels next, and
+yellow over black is hardly seen; the numbers are from memory."""
+HIGHEST = 1.15
+"""Of a grain's root reflectance. The smooth spectrum of a pale strong colour is a little above its white paper in one
+band; without some room there it would have to cover all of it to be so."""
 FULL_COATS, MORE_COATS = 2.0, 0.3
 """Coats of marker that paper takes up whole, and how much of one more it ever holds of all others (common practice: a
 third coat hardly darkens). From memory."""
@@ -224,7 +231,8 @@ def lay_inkpad(below: Floats, layer: Layer) -> Floats:
 
 
 def lay_pencil(below: Floats, layer: Layer) -> Floats:
-    """Grains cover a share of what lies below, as much as the pencil is pressed; light spreads between them.
+    """Grains lie on a share of what is below, as much as the pencil is pressed; light spreads between them. Wax is no
+    paint: through a grain shines what it lies on, the more the stronger its colour.
 
     Parameters
     ----------
@@ -238,9 +246,25 @@ def lay_pencil(below: Floats, layer: Layer) -> Floats:
     Reflectance by band.
     """
     covered, solid = _grains(layer.swatch, layer.pressure)
+    body = _body(layer.swatch)
+    paper = spectrum_of(layer.swatch.paper.lab) ** (1 / YULE_NIELSEN_N)
+    # On its own paper this is the grain as it was measured, whatever its body.
+    through = np.minimum(solid / paper, 1.0) * below ** (1 / YULE_NIELSEN_N)
+    grain = solid + (1 - body) * (through - np.minimum(solid, paper))
     # A part of a coat covers its part; whole ones cover what was left bare by those before.
     covered = covered * layer.coats if layer.coats < 1 else 1 - (1 - covered) ** layer.coats
-    return (covered * solid + (1 - covered) * below ** (1 / YULE_NIELSEN_N)) ** YULE_NIELSEN_N
+    laid = (covered * grain + (1 - covered) * below ** (1 / YULE_NIELSEN_N)) ** YULE_NIELSEN_N
+    return np.clip(laid, DARKEST, 1.0)
+
+
+@lru_cache(maxsize=20_000)
+def _body(swatch: Swatch) -> float:
+    """How much of a pencil's grain is a skin of its own colour, 0..1; through the rest shines what it lies on. White
+    has most of it; the darker and the more chromatic a pencil, the less. It runs smoothly over all colours."""
+    _, solid = _grains(swatch, 1.0)
+    lightness, a, b = (float(one) for one in reflectance_to_lab(solid**YULE_NIELSEN_N))
+    pale = max(0.0, lightness / 100) ** 2 * float(np.exp(-((np.hypot(a, b) / PALE_CHROMA) ** 2)))
+    return LEAST_BODY + (WHITE_BODY - LEAST_BODY) * min(1.0, pale)
 
 
 def _grains(swatch: Swatch, pressure: float) -> tuple[float, Floats]:
@@ -254,7 +278,7 @@ def _grains(swatch: Swatch, pressure: float) -> tuple[float, Floats]:
         if lab is not None:
             seen = spectrum_of(lab) ** (1 / YULE_NIELSEN_N)
             share = _coverage(seen, paper, min(1.0, even * at))
-            solid = np.clip((seen - (1 - share) * paper) / share, DARKEST ** (1 / YULE_NIELSEN_N), 1.0)
+            solid = np.clip((seen - (1 - share) * paper) / share, DARKEST ** (1 / YULE_NIELSEN_N), HIGHEST)
             known.append((at, share, solid))
     at, share, solid = known[0]
     if pressure <= at:
@@ -271,5 +295,5 @@ def _coverage(measured: Floats, paper: Floats, usual: float) -> float:
     """Share of the paper that a layer covers: as usual, or as much more as a colour so dark, or so much paler than its
     paper, needs."""
     darker = (paper - measured) / (paper - DARKEST ** (1 / YULE_NIELSEN_N))
-    paler = (measured - paper) / np.maximum(1 - paper, 1e-6)
+    paler = (measured - paper) / (HIGHEST - paper)
     return float(min(1.0, max(usual, 0.05, darker.max(), paler.max())))

@@ -52,7 +52,7 @@ class RecipeViews(PieceActions):
             return self.show(self.get_object(), status=201)
         return Response(list(piece.recipes.values("number", "saved_at", "previous", "changes")))
 
-    @extend_schema(responses={(200, "application/json"): OpenApiTypes.BINARY}, parameters=[NUMBER])
+    @extend_schema(responses={(200, "application/json"): OpenApiTypes.OBJECT}, parameters=[NUMBER])
     @action(detail=True, url_path=ONE)
     def recipe_file(self, request: UserRequest, pk: str, number: str) -> HttpResponse:
         piece = self.get_object()

@@ -301,22 +301,28 @@ class StackColourTest(SimpleTestCase):
     def test_pencil_over_dyed_paper_follows_murray_davies_and_yule_nielsen(self):
         """R^(1/n) = c S^(1/n) + (1 - c) B^(1/n) with n = 2 [Yule1951]: on white paper a pencil measured at 0.49 that
         covers 0.7 of a paper of 0.81 has a solid of ((0.7 - 0.27) / 0.7)^2 = 0.37735; over a dye that leaves 0.25 it
-        comes to (0.7 * 0.614286 + 0.3 * 0.5)^2 = 0.3364."""
+        comes to (0.7 * 0.614286 + 0.3 * 0.5)^2 = 0.3364 if the grains hide it, and to (0.7 * 0.614286 * 0.5 / 0.9 + 0.3
+        * 0.5)^2 = 0.151235 if they are as clear as a filter."""
         paper, measured, dyed = (np.full(3, value) for value in (0.81, 0.49, 0.25))
         root, share = 1 / YULE_NIELSEN_N, 0.7
         solid = (measured**root - (1 - share) * paper**root) / share
         np.testing.assert_allclose(solid**2, 0.37735, atol=1e-5)
         np.testing.assert_allclose((share * solid + (1 - share) * dyed**root) ** 2, 0.3364, atol=1e-9)
-        # The same by the code, on real spectra: what it lays over a dyed paper is that sum.
+        clear = share * solid * dyed**root / paper**root + (1 - share) * dyed**root
+        np.testing.assert_allclose(clear**2, 0.151235, atol=1e-5)
+        # The same by the code, on real spectra: what it lays over a dyed paper lies between the two sums, at one place
+        # for every wavelength.
         marker = Swatch(code="m", name="m", medium="marker", lab=(45.0, 40.0, 10.0))
         pencil = Swatch(code="p", name="p", medium="pencil", lab=(70.0, 5.0, 30.0))
         below, alone = self.spectrum(Layer(marker)), self.spectrum(Layer(pencil))
         bare = spectrum_of(REFERENCE_PAPER.lab)
         both = self.spectrum(Layer(marker), Layer(pencil))
-        # Linear in the roots with one share at every wavelength: the share left of what is below.
-        left = (both**root - alone**root) / (below**root - bare**root)
-        self.assertLess(float(np.ptp(left)), 1e-6)
-        self.assertAlmostEqual(float(left.mean()), 1 - EVEN_COVERAGE, delta=1e-6)
+        grain = (alone**root - (1 - EVEN_COVERAGE) * bare**root) / EVEN_COVERAGE
+        hidden = EVEN_COVERAGE * grain + (1 - EVEN_COVERAGE) * below**root
+        filtered = EVEN_COVERAGE * grain * (below / bare) ** root + (1 - EVEN_COVERAGE) * below**root
+        place = (both**root - filtered) / (hidden - filtered)
+        self.assertLess(float(np.ptp(place)), 1e-6)
+        self.assertTrue(0.3 < place.mean() < 0.9, place)
 
     def test_coats_of_other_lengths_share_out_their_zones(self):
         self.assertEqual(spread_over(2, 3), (0, 0, 1))

@@ -127,6 +127,40 @@ class AppearanceTest(SimpleTestCase):
         self.assertLess(float(difference(both, after)), 0.1)
 
 
+class PencilOverTest(SimpleTestCase):
+    """What a pencil hides of what it goes over. That white covers best, pastels next, and that yellow is hardly seen on
+    black is common practice."""
+
+    black = Layer(swatch("marker", (18, 0, 0)))
+
+    def over_black(self, lab) -> tuple[float, float, float]:
+        return appearance_of_layers([self.black, Layer(swatch("pencil", lab))], REFERENCE_PAPER)
+
+    def test_white_covers_best_and_strong_colours_let_black_through(self):
+        white, pastel, yellow = (self.over_black(lab) for lab in ((96.5, 0, -1), (86, 15, 5), (88, 2, 80)))
+        self.assertGreater(white[0], pastel[0] + 15)
+        self.assertLess(yellow[0], 88 / 2)
+        self.assertLess(yellow[0], white[0] - 20)
+
+    def test_it_runs_smoothly_over_all_colours(self):
+        """From one colour to the next, two apart, what is seen on black moves by no more than three times as much."""
+        for hue in np.radians([20, 90, 150, 270]):
+            for lightness in (45, 60, 75):
+                ladder = [(lightness, c * np.cos(hue), c * np.sin(hue)) for c in range(0, 52, 2)]
+                seen = np.array([self.over_black(tuple(map(float, lab))) for lab in ladder])
+                steps = np.linalg.norm(np.diff(seen, axis=0), axis=1)
+                self.assertLess(float(steps.max()), 6.0, (hue, lightness))
+
+    def test_a_light_hand_of_the_palest_softens_and_does_not_take_over(self):
+        petal = (62.0, 45.0, 5.0)
+        both = [Layer(swatch("marker", petal)), Layer(swatch("pencil", (88, 2, 80)), pressure=0.4)]
+        found = appearance_of_layers(both, REFERENCE_PAPER)
+        self.assertLess(abs(found[0] - petal[0]), 5)
+        self.assertGreater(found[2], petal[2])
+        turned = np.degrees(np.arctan2(found[2], found[1]) - np.arctan2(petal[2], petal[1]))
+        self.assertLess(turned, 40)
+
+
 class RefusalTest(SimpleTestCase):
     def test_impossible_values_are_refused_by_name(self):
         for make, words in (

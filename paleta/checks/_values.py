@@ -132,10 +132,10 @@ def _spoken(sheet: Sheet, label: int) -> str:
 
 
 def _neighbours(sheet: Sheet, means: Mapping[int, np.ndarray], region_map: RegionMap) -> list[ValueWarning]:
-    """What lies side by side and cannot be told apart: once for two things, however many borders they share, and the
-    least apart first."""
+    """What lies side by side and cannot be told apart: once for all that are alike for the same ramps, however many
+    things and borders they share, and the least apart first."""
     leads = sheet.regions.thing_leads()
-    close: dict[tuple[str, int, int], list[tuple[float, int, int]]] = defaultdict(list)
+    close: dict[tuple[str, frozenset[object]], list[tuple[float, int, int]]] = defaultdict(list)
     for border in region_map.borders:
         if border.a not in means or border.b not in means or border.length_mm < MERGING_BORDER_MM:
             continue
@@ -144,30 +144,43 @@ def _neighbours(sheet: Sheet, means: Mapping[int, np.ndarray], region_map: Regio
             continue
         apart = float(difference(means[border.a], means[border.b]))
         first, second = sorted((border.a, border.b), key=lambda label: leads[label])
+        ramps = frozenset((one.coats, other.coats))
         if apart < GREENS_ALIKE and _green(means[border.a]) and _green(means[border.b]):
-            close["greens_alike", leads[first], leads[second]].append((apart, first, second))
+            close["greens_alike", ramps].append((apart, first, second))
         elif apart < ALIKE and one.coats != other.coats:
-            close["merging", leads[first], leads[second]].append((apart, first, second))
+            close["merging", ramps].append((apart, first, second))
     return [
-        _side_by_side(sheet, kind, pairs, [label for label in means if leads[label] == changed])
-        for (kind, _, changed), pairs in sorted(close.items(), key=lambda item: (min(item[1]), item[0]))
+        _side_by_side(sheet, kind, sorted(pairs), leads, means)
+        for (kind, _), pairs in sorted(close.items(), key=lambda item: (min(item[1]), item[0][0]))
     ]
 
 
 def _side_by_side(
-    sheet: Sheet, kind: str, pairs: Sequence[tuple[float, int, int]], thing: Sequence[int]
+    sheet: Sheet,
+    kind: str,
+    pairs: Sequence[tuple[float, int, int]],
+    leads: Mapping[int, int],
+    coloured: Mapping[int, object],
 ) -> ValueWarning:
-    """`thing` holds all coloured regions of what is to be changed; those with the ramp at fault are."""
-    apart, one, other = min(pairs)
+    """One line for pairs of the same ramps. Of each pair one thing is changed, in all its coloured regions that have a
+    ramp at fault, and as few things as will do."""
+    settings, things = sheet.regions.settings, set[int]()
+    for _, one, other in pairs:
+        if leads[one] not in things and leads[other] not in things:
+            things.add(leads[other])
     regions = tuple(sorted({label for _, *pair in pairs for label in pair}))
-    faulty = {sheet.regions.settings[second].coats for _, _, second in pairs}
-    changed = tuple(sorted(label for label in thing if sheet.regions.settings[label].coats in faulty))
+    faulty = {settings[label].coats for label in regions if leads[label] in things}
+    changed = tuple(sorted(one for one in coloured if leads[one] in things and settings[one].coats in faulty))
+    apart, one, other = pairs[0]
     first, second = _spoken(sheet, one), _spoken(sheet, other)
+    alone = len({(leads[a], leads[b]) for _, a, b in pairs}) == 1
+    who = f"{first} and {second}" if alone else _named(sheet, [label for _, *pair in pairs for label in pair])
+    others = second if alone else _named(sheet, changed)
     if kind == "greens_alike":
-        sentence = f"{first} and {second} grow side by side in the same green."
-        return ValueWarning(kind, regions, sentence, "other_hue", changed, f"Give {second} another green")
-    sentence = f"{first} and {second} are only {apart:.0f} apart: they will merge."
-    return ValueWarning(kind, regions, sentence, "set_off", changed, f"Set {second} off")
+        sentence = f"{who} grow side by side in the same green."
+        return ValueWarning(kind, regions, sentence, "other_hue", changed, f"Give {others} another green")
+    sentence = f"{who} are only {apart:.0f} apart{'' if alone else ' where they touch'}: they will merge."
+    return ValueWarning(kind, regions, sentence, "set_off", changed, f"Set {others} off")
 
 
 def _focal(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[ValueWarning]:

@@ -27,6 +27,7 @@ from paleta.recipe import (
 from server.backup_registry import JsonRow, Restoring, Section, check
 from server.drawers.backup import drawers_of
 from server.pieces.colours.gotos import MOST_GOTOS
+from server.pieces.colours.value_warnings import MOST_LEFT
 from server.pieces.models import GoTo, OwnSchool, Piece, Step
 from server.pieces.schools import MOST_SCHOOLS
 from server.pieces.steps import fill
@@ -164,6 +165,7 @@ def _dump_pieces(owner: User) -> Iterator[JsonRow]:
             **{name: getattr(piece, name) for name in PLAIN},
             "created_at": piece.created_at.isoformat(),
             "changed_at": piece.changed_at.isoformat(),
+            "left_as_is": piece.left_as_is,
             "sheet_format": FORMAT_VERSION,
             "sheet": renamed_sheet(piece.current_sheet, rename),
             "steps": steps,
@@ -199,9 +201,11 @@ def _restore_piece(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
         for step in line["steps"]
         if line["sheet_format"] == FORMAT_VERSION
     ]
-    if not all(isinstance(words, str) for words in line["warnings"]):
+    # Backups made before lines could be left know of none.
+    left = line.get("left_as_is", [])
+    if not all(isinstance(words, str) for words in (*line["warnings"], *left)) or len(left) > MOST_LEFT:
         raise Refused("A piece in the backup is not a possible one.", "backup_unreadable")
-    piece = Piece(owner=restoring.holder, **{name: line[name] for name in PLAIN})
+    piece = Piece(owner=restoring.holder, left_as_is=left, **{name: line[name] for name in PLAIN})
     same = Piece.objects.owned_by(restoring.owner).filter(
         impression_sha256=piece.impression_sha256, regions_sha256=piece.regions_sha256
     )

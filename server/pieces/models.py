@@ -19,6 +19,7 @@ class Piece(models.Model):
 
     current_sheet is what paleta.recipe.sheet_to_plain gave. Title, medium, lamp and counts are copies of what it says,
     for the shelf; so are latest_recipe and latest_sheet_sha256 of the newest kept version (None: there is none yet).
+    left_as_is names lines of the value guard that are meant so and no longer told.
     """
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="pieces")
@@ -37,6 +38,7 @@ class Piece(models.Model):
     dpi = models.FloatField()
     stored_bytes = models.PositiveIntegerField(default=0)
     warnings = models.JSONField(default=list)
+    left_as_is = models.JSONField(default=list, blank=True)
     current_sheet = models.JSONField()
     latest_recipe = models.PositiveIntegerField(null=True)
     latest_sheet_sha256 = models.CharField(max_length=64, blank=True, default="")

@@ -5,16 +5,20 @@ from __future__ import annotations
 from collections.abc import Iterator
 from datetime import datetime
 
+import jsonschema_rs
 from django.contrib.auth.models import User
 from django.db.models import Model
 
 from paleta.errors import EventError, PlanImpossible
+from paleta.media import MEDIA
 from paleta.order import Pace
+from paleta.recipe import sheet_schema_fault
 from paleta.run import Photographed, event_from_plain, event_to_plain
 from server.backup_registry import JsonRow, Restoring, Section, check
 from server.pieces.backup import pieces_of
 from server.problems import Refused
 from server.runs.models import Run, RunEvent
+from server.runs.serializers import DIFFERED_KINDS
 from server.runs.services import MOST_RUNS
 from server.runs.upgrades import upgraded_run
 
@@ -23,6 +27,55 @@ PLAIN = (
     "waits_s", "handling_s", "note", "sheet", "pace", "lines", "passes_laid", "pens", "pens_text", "differed", "times",
     "photo",
 )  # fmt: skip
+
+
+COPIED = jsonschema_rs.Draft202012Validator(
+    {
+        "properties": {
+            "lines": {
+                "type": "array",
+                "items": {
+                    "type": "array",
+                    "items": {"type": "integer", "minimum": 1, "maximum": 10**6},
+                    "minItems": 2,
+                    "maxItems": 2,
+                },
+            },
+            "pens": {"type": "array", "items": {"type": "string"}},
+            "differed": {
+                "type": "array",
+                "items": {
+                    "properties": {
+                        "kind": {"enum": [kind for kind, _ in DIFFERED_KINDS]},
+                        "sentence": {"type": "string"},
+                        "lays": {"type": "boolean"},
+                    },
+                    "required": ["kind", "sentence", "lays"],
+                    "additionalProperties": False,
+                },
+            },
+            "times": {
+                "type": "object",
+                "propertyNames": {"enum": [*MEDIA]},
+                "additionalProperties": {
+                    "type": "array",
+                    "items": {
+                        "type": "array",
+                        "prefixItems": [
+                            {"type": "number", "minimum": 0},
+                            {"type": "integer", "minimum": 1},
+                            {"type": "number", "minimum": 0},
+                            {"type": "boolean"},
+                        ],
+                        "minItems": 4,
+                        "maxItems": 4,
+                    },
+                },
+            },
+        }
+    }
+)
+"""What the logbook copies from a log, and the order of the passes: nothing else looks at them before they are used."""
 
 
 def _dump(owner: User) -> Iterator[JsonRow]:
@@ -49,6 +102,8 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
         values = upgraded_run({name: line[name] if name != "mixed" else line.get(name, False) for name in PLAIN})
     except (KeyError, TypeError) as error:
         raise Refused("A run in the backup cannot be read.", "backup_unreadable") from error
+    if not COPIED.is_valid(values) or (values["sheet"] is not None and sheet_schema_fault(values["sheet"])):
+        raise Refused("A run in the backup is not a possible one.", "backup_unreadable")
     runs = Run.objects.owned_by(restoring.owner)
     same = {"made_at": made_at, "piece": piece, "seconds": values["seconds"], "note": values["note"]}
     there = runs.filter(**same, cards=values["cards"], events_count=len(line["log"])).first()

@@ -163,7 +163,10 @@ class ExactTest(SimpleTestCase):
 class GuardTest(SimpleTestCase):
     """Five regions in a row; what each case changes is written out."""
 
-    def guard(
+    def guard(self, looks: dict, **more) -> dict:
+        return {one.kind: one for one in self.every_line(looks, **more)}
+
+    def every_line(
         self,
         looks: dict,
         roles: dict | None = None,
@@ -171,7 +174,7 @@ class GuardTest(SimpleTestCase):
         ramps: dict | None = None,
         paper: str = "smooth-white",
         things: dict | None = None,
-    ) -> dict:
+    ) -> list:
         labels = np.zeros((200, 500), np.int32)
         for label in range(1, 6):
             labels[20:180, 90 * label - 70 : 90 * label + 20] = label
@@ -186,8 +189,7 @@ class GuardTest(SimpleTestCase):
             for label in looks
         }
         sheet = make_sheet("Row", settings=regions, swatches=pens, key=key, paper=paper)
-        found = value_warnings(sheet, looks, region_map(labels, dpi=254))
-        return {one.kind: one for one in found}
+        return value_warnings(sheet, looks, region_map(labels, dpi=254))
 
     def full(self, **changed) -> dict:
         looks = {
@@ -243,6 +245,15 @@ class GuardTest(SimpleTestCase):
         self.assertEqual(found.regions, (1, 2, 3, 4))
         self.assertEqual(found.changed, (2, 4))
         self.assertEqual(found.sentence, "Leaves and Stem grow side by side in the same green.")
+
+    def test_all_that_merge_for_the_same_ramps_are_one_line_and_no_more_are_changed_than_must_be(self):
+        """Five leaves in one green round a stem are one line; the thing that each pair shares is what is changed."""
+        green = [(30, -30, 20), (70, -30, 20)]
+        things = {number: f"Leaf {number}" for number in (1, 3, 4, 5)} | {2: "Stem"}
+        found = self.every_line(self.full(r1=green, r2=green, r3=green, r4=green, r5=green), things=things)
+        (found,) = [one for one in found if one.kind == "greens_alike"]
+        self.assertIn("more grow side by side in the same green", found.sentence)
+        self.assertTrue(set(found.changed) < set(found.regions))
 
     def test_the_regions_of_one_thing_may_look_alike(self):
         green = [(30, -30, 20), (70, -30, 20)]

@@ -6,6 +6,7 @@ import numpy as np
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from paleta.order import SCHOOLS, school_to_plain
+from server.pieces.models import Piece
 from tests.builders import as_file
 from tests.server.base import ApiTestCase
 
@@ -27,10 +28,13 @@ class ColourTestCase(ApiTestCase):
 
 
 class GuardTest(ColourTestCase):
-    def test_a_shallow_ramp_is_named_and_put_right_by_one_call(self):
+    def make_flat(self):
         drawer = self.send("get", f"drawers/{self.ana.drawers.get(medium='marker').pk}/").json()["swatches"]
         yellows = [one["code"] for one in drawer if one["family"] == "yellow"][:2]
         self.change("ramp", {"labels": [1], "codes": yellows})
+
+    def test_a_shallow_ramp_is_named_and_put_right_by_one_call(self):
+        self.make_flat()
         warnings = self.send("get", self.at("value-warnings")).json()
         warning = next(one for one in warnings if one["kind"] == "no_depth")
         self.assertEqual(warning["regions"], [1])
@@ -40,6 +44,21 @@ class GuardTest(ColourTestCase):
         self.assertProblem(
             self.change("remedy", {"kind": "no_depth", "regions": [1]}, "post"), 422, "invalid_fields", "no longer"
         )
+
+    def test_a_line_that_is_meant_so_is_left_and_told_again(self):
+        self.make_flat()
+        version = Piece.objects.get(pk=self.piece.pk).version
+        (told,) = [one for one in self.send("get", self.at("value-warnings")).json() if one["kind"] == "no_depth"]
+        self.assertFalse(told["left"])
+        choice = {"kind": "no_depth", "regions": told["regions"], "left": True}
+        found = self.send("put", self.at("leave-warning"), choice).json()
+        self.assertEqual([one["left"] for one in found if one["kind"] == "no_depth"], [True])
+        self.assertEqual(self.send("get", self.at("value-warnings")).json(), found)
+        self.assertEqual(Piece.objects.get(pk=self.piece.pk).version, version)
+        again = self.send("put", self.at("leave-warning"), {**choice, "left": False}).json()
+        self.assertFalse(any(one["left"] for one in again))
+        odd = self.send("put", self.at("leave-warning"), {**choice, "regions": [99]})
+        self.assertProblem(odd, 422, "invalid_fields", "no longer")
 
     def test_a_key_is_kept_and_guarded(self):
         self.assertEqual(self.change("colours", {"key": "night"}).json()["colours"]["key"], "night")

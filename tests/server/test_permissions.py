@@ -49,6 +49,7 @@ PIECE_ROUTES = {
     "batch/": ("get", None, 422),
     "value-warnings/": ("get", None, 200),
     "remedy/": ("post", {"kind": "key", "regions": [1]}, 422),
+    "leave-warning/": ("put", {"kind": "key", "regions": [1], "left": True}, 422),
     "missing-pen/": ("post", {"wish_hex": "#aa5544", "shades": 3}, 200),
     "counterparts/": ("post", {"codes": ["none"], "drawer": "own"}, 422),
     "palette/": ("post", {"first_hex": "#aa5544", "scheme": "triad"}, 200),

@@ -85,11 +85,16 @@ class ValueWarningSerializer(serializers.Serializer):
     remedy = serializers.ChoiceField(choices=[*REMEDIES.items()])
     changed = serializers.ListField(child=serializers.IntegerField(), help_text="What the remedy is done to.")
     remedy_words = serializers.CharField()
+    left = serializers.BooleanField(help_text="Whether it is meant so and no longer told.")
 
 
 class RemedySerializer(serializers.Serializer):
     kind = serializers.ChoiceField(choices=KIND_CHOICES)
     regions = LabelsField()
+
+
+class LeaveSerializer(RemedySerializer):
+    left = serializers.BooleanField()
 
 
 class MissingSerializer(serializers.Serializer):

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 import numpy as np
 from django.contrib.auth.models import User
+from django.db import transaction
 from rest_framework.exceptions import ValidationError
 
 from paleta import checks
@@ -18,6 +19,7 @@ from paleta.picture import looks_of
 from paleta.recipe import RegionSetting, Sheet
 from server.derived import pictures
 from server.derived.maps import region_map
+from server.ownership import locked, require_owner
 from server.pieces.colours.ramps import drawer_of, laid, pens_of
 from server.pieces.models import Piece
 from server.pieces.steps import keep_step
@@ -26,13 +28,45 @@ LIGHTER, OTHER_HUE_DEG, DEEPER_STEP = 14.0, 28.0, 18.0
 DARK_GREEN, DARK = 60.0, 62.0
 """Below these L* another hue turns the other way, and what is set off becomes paler rather than darker. From memory."""
 LILAC = (2.0, -5.0)
-MOST_SHADES = 5
+MOST_SHADES, MOST_LEFT = 5, 300
 
 
 def value_warnings(piece: Piece, sheet: Sheet) -> list[ValueWarning]:
     looks = looks_of(sheet)
     outline = pictures.outline_of(piece.stamping, sheet)
     return checks.value_warnings(sheet, looks, region_map(piece.stamping, sheet), outline)
+
+
+def name_of(warning: ValueWarning) -> str:
+    """What a line of the value guard is about: as long as that is the same, it is the same line."""
+    return f"{warning.kind} {' '.join(map(str, warning.regions))}"
+
+
+def leave_as_is(*, actor: User, piece: Piece, kind: str, regions: Sequence[int], left: bool) -> Piece:
+    """Tell a line of the value guard no longer, since it is meant so; or tell it again. It is no step of the sheet: a
+    recipe does not carry it.
+
+    Raises
+    ------
+    ValidationError
+        If the sheet has no such warning any more.
+    """
+    require_owner(actor, piece)
+    found = _standing(piece, kind, regions)
+    with transaction.atomic():
+        current = locked(piece)
+        names = [one for one in current.left_as_is if one != name_of(found)]
+        current.left_as_is = [*names, name_of(found)][-MOST_LEFT:] if left else names
+        Piece.objects.filter(pk=current.pk).update(left_as_is=current.left_as_is)
+    return current
+
+
+def _standing(piece: Piece, kind: str, regions: Sequence[int]) -> ValueWarning:
+    asked = (kind, tuple(regions))
+    found = next((one for one in value_warnings(piece, piece.sheet()) if (one.kind, one.regions) == asked), None)
+    if found is None:
+        raise ValidationError({"kind": "This warning no longer stands; the colours have changed since."})
+    return found
 
 
 def apply_remedy(*, actor: User, piece: Piece, version: int, kind: str, regions: Sequence[int]) -> Piece:
@@ -44,10 +78,7 @@ def apply_remedy(*, actor: User, piece: Piece, version: int, kind: str, regions:
         If the sheet has no such warning any more, or the drawer has no better ramp.
     """
     sheet = piece.sheet()
-    asked = (kind, tuple(regions))
-    found = next((one for one in value_warnings(piece, sheet) if (one.kind, one.regions) == asked), None)
-    if found is None:
-        raise ValidationError({"kind": "This warning no longer stands; the colours have changed since."})
+    found = _standing(piece, kind, regions)
     drawers: dict[str, list[Swatch]] = {}
     changed: dict[int, RegionSetting] = {}
     swatches: dict[Pen, Swatch] = {}

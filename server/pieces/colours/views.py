@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import asdict
+from typing import Any
 
 from django.db.models import QuerySet
 from django.shortcuts import get_object_or_404
@@ -21,11 +22,17 @@ from server.drawers.models import Drawer
 from server.drawers.serializers import SwatchSerializer
 from server.pieces.colours import gotos, palettes, ramps, value_warnings
 from server.pieces.colours import serializers as shapes
-from server.pieces.models import GoTo
+from server.pieces.models import GoTo, Piece
 from server.pieces.serializers import RampSerializer
 from server.pieces.views import PieceActions, changes
 from server.strict_json import StrictJSON
 from server.uploads import uploaded
+
+
+def _present_warnings(piece: Piece) -> list[dict[str, Any]]:
+    left = set(piece.left_as_is)
+    found = value_warnings.value_warnings(piece, piece.sheet())
+    return [{**asdict(one), "left": value_warnings.name_of(one) in left} for one in found]
 
 
 class ColourViews(PieceActions):
@@ -55,9 +62,16 @@ class ColourViews(PieceActions):
     @action(detail=True, pagination_class=None, url_path="value-warnings")
     def value_warnings(self, request: UserRequest, pk: str) -> Response:
         """The value guard."""
-        piece = self.get_object()
-        found = value_warnings.value_warnings(piece, piece.sheet())
-        return Response([asdict(one) for one in found])
+        return Response(_present_warnings(self.get_object()))
+
+    @extend_schema(request=shapes.LeaveSerializer, responses=shapes.ValueWarningSerializer(many=True))
+    @action(detail=True, methods=["put"], pagination_class=None, url_path="leave-warning")
+    def leave_warning(self, request: UserRequest, pk: str) -> Response:
+        """A line of the value guard is meant so, or is told again."""
+        form = self.read_form(shapes.LeaveSerializer)
+        return Response(
+            _present_warnings(value_warnings.leave_as_is(actor=request.user, piece=self.get_object(), **form))
+        )
 
     @changes(shapes.RemedySerializer)
     @action(detail=True, methods=["post"])

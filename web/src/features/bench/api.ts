@@ -1,6 +1,6 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, useChange } from "@/shared/api";
+import { api, pieceQueries, useChange } from "@/shared/api";
 import type {
   Glow,
   GoTo,
@@ -170,6 +170,14 @@ export const useLayGround = (id: number) => useChange(id, "put", "lay-ground", (
 export const useColourWishes = (id: number) => useChange<void>(id, "post", "colour-wishes");
 export const useRemedy = (id: number) =>
   useChange(id, "post", "remedy", ({ kind, regions }: ValueWarning) => ({ kind, regions }));
+/** A line of the value guard is meant so, or is told again. It is no step: the sheet stays as it is. */
+export function useLeaveWarning(id: number, version: number) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (choice: Request<"Leave">) => api.put<ValueWarning[]>(`/pieces/${id}/leave-warning/`, choice),
+    onSuccess: (warnings) => client.setQueryData(pieceQueries.valueWarnings(id, version).queryKey, warnings),
+  });
+}
 /** No labels: every region that is still open. */
 export const useSharePalette = (id: number) =>
   useChange(id, "put", "share-palette", (choice: Request<"SharePalette">) => choice);

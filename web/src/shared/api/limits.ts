@@ -32,6 +32,7 @@ export const LIMITS = {
   LampRequest: {"azimuth_deg": {"minimum": 0, "maximum": 360}, "elevation_deg": {"minimum": 0, "maximum": 90}, "ambient": {"minimum": 0, "maximum": 0.9}},
   LayGoToRequest: {"labels": {"maxItems": 4000}},
   LayGroundRequest: {"labels": {"maxItems": 4000}},
+  LeaveRequest: {"regions": {"maxItems": 4000}},
   LightFormRequest: {"true_to_scene": {"minimum": 0, "maximum": 1}, "shade": {"minimum": -1, "maximum": 1}, "follow": {"minimum": 0, "maximum": 1}},
   MeasureRequest: {"code": {"maxLength": 40}, "lab": {"maxItems": 3}, "second": {"maxItems": 3}},
   NewPasswordRequest: {"old": {"maxLength": 128}, "new": {"maxLength": 128}},

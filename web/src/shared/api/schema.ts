@@ -1012,6 +1012,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pieces/{id}/leave-warning/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description A line of the value guard is meant so, or is told again. */
+        put: operations["pieces_leave_warning_update"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pieces/{id}/light/": {
         parameters: {
             query?: never;
@@ -3314,6 +3331,11 @@ export interface components {
         LayOverRequest: {
             drawer: number;
         };
+        LeaveRequest: {
+            kind: components["schemas"]["ValueWarningKind"];
+            regions: number[];
+            left: boolean;
+        };
         /** @description An exact length: as it is sent back, and as it is read in each unit ("≈" where that is only the nearest). */
         Length: {
             exact: string;
@@ -4909,6 +4931,8 @@ export interface components {
             /** @description What the remedy is done to. */
             changed: number[];
             remedy_words: string;
+            /** @description Whether it is meant so and no longer told. */
+            left: boolean;
         };
         /**
          * @description * `no_depth` - No depth
@@ -7272,6 +7296,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pieces_leave_warning_update: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValueWarning"][];
                 };
             };
             /** @description A problem. */

@@ -3,18 +3,22 @@ limits are from memory."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
+from paleta.colour import difference
 from paleta.ground import shades_for
-from paleta.recipe import Sheet
+from paleta.media import Swatch, seen_on
+from paleta.recipe import RegionSetting, Sheet
 
 NO_DEPTH = 14.0
 """Between palest and deepest, in L*; less hardly shows as a fade."""
+FAR = 12.0
+"""CIEDE2000 between the wished colour and the nearest in a ground; at so much nobody would call it the same."""
 
 
 def ground_advice(sheet: Sheet, lengths_mm: Mapping[int, float]) -> list[str]:
-    """One sentence for every ground whose fade is too shallow or too long for its swatches; `lengths_mm` is how long
-    the fade of each ground is, as paleta.ground.length_mm tells.
+    """One sentence for every ground that is far from its wish, or whose fade is too shallow or too long for its
+    swatches. What was proposed is the most that the drawer has: only one's own choice is asked for more.
 
     Parameters
     ----------
@@ -26,9 +30,12 @@ def ground_advice(sheet: Sheet, lengths_mm: Mapping[int, float]) -> list[str]:
     lines = []
     for label, length in lengths_mm.items():
         setting = sheet.regions.settings[label]
-        if not setting.coats or length <= 0:
+        if not setting.coats:
             continue
         swatches = [sheet.colours.swatches[pen] for pen in setting.coats[0].pens]
+        lines += _far_from_wish(sheet, setting, swatches)
+        if length <= 0:
+            continue
         lights = [swatch.lab[0] for swatch in swatches]
         apart = max(lights) - min(lights)
         if len(swatches) == 2 and apart < NO_DEPTH:
@@ -36,9 +43,22 @@ def ground_advice(sheet: Sheet, lengths_mm: Mapping[int, float]) -> list[str]:
                 f"{setting.name}: {swatches[0].name} and {swatches[1].name} are only {apart:.0f} apart in lightness; a "
                 "third, deeper one at the far end gives the fade its depth."
             )
-        elif len(swatches) < shades_for(length) and len(swatches) > 1:
+        elif setting.by_hand and 1 < len(swatches) < shades_for(length):
             lines.append(
                 f"{setting.name} fades over {length:.0f} mm in {len(swatches)} shades: {shades_for(length)} melt "
                 "better over so long a way."
             )
     return lines
+
+
+def _far_from_wish(sheet: Sheet, setting: RegionSetting, swatches: Sequence[Swatch]) -> list[str]:
+    if setting.wish_lab is None or setting.by_hand:
+        return []
+    paper = sheet.stamp.paper_used
+    apart, nearest = min((float(difference(seen_on(one, paper), setting.wish_lab)), one.name) for one in swatches)
+    if apart <= FAR:
+        return []
+    return [
+        f"{setting.name} will not look as wished: {nearest} comes nearest in this drawer and is {apart:.0f} off. "
+        "Another medium or another colour may do better."
+    ]

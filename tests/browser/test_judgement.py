@@ -113,7 +113,7 @@ class ColoursTest(BrowserTest):
         marker.swatches.filter(family__in=("leaf", "lime", "sea green"), lightness__lt=60).delete()
         page = self.open_piece(coloured(make_piece(self.ana), hexes=("#4f8f3a",)), "?section=colours")
         self.click_picture(0.25, 0.37)
-        expect(page.get_by_text(re.compile("A pen is missing: .*green .*Nearest owned"))).to_be_visible()
+        expect(page.get_by_text(re.compile("Not in your drawer: .*green .*The nearest you own"))).to_be_visible()
         page.get_by_label("The same from").first.select_option(label="Pencil roll")
         pencils = {one.name for one in self.ana.drawers.get(medium="pencil").shades()}
         answer = page.locator("label", has_text="The same from").first.locator("xpath=following-sibling::span")

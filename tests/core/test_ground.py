@@ -265,9 +265,10 @@ class AccentTest(SimpleTestCase):
 
 
 class AdviceTest(SimpleTestCase):
-    def advice(self, *lights: float) -> list[str]:
+    def advice(self, *lights: float, **more) -> list[str]:
         pens = [Swatch(code=f"i{light}", name=f"Ink {light}", medium="inkpad", lab=(light, 0, -20)) for light in lights]
-        setting = RegionSetting("Sky", fade=Fade(), coats=coats(*(pen.code for pen in pens), medium="inkpad"))
+        ramp = coats(*(pen.code for pen in pens), medium="inkpad")
+        setting = RegionSetting("Sky", fade=Fade(), coats=ramp, **{"by_hand": True, **more})
         return ground_advice(make_sheet(settings={1: setting}, swatches=by_pen(pens)), {1: 90.0})
 
     def test_two_inks_close_together_want_a_third(self):  # common practice; docs/trade-notes.md, Grounds
@@ -277,6 +278,14 @@ class AdviceTest(SimpleTestCase):
 
     def test_a_long_fade_in_few_shades_is_told(self):
         self.assertIn("90 mm", self.advice(80, 40)[0])
+
+    def test_what_was_proposed_is_the_most_there_is_and_asks_for_no_more(self):
+        self.assertEqual(self.advice(80, 40, by_hand=False), [])
+
+    def test_a_ground_far_from_its_wish_says_so_and_one_near_does_not(self):
+        (told,) = self.advice(80, 40, by_hand=False, wish_lab=(60.0, 50.0, 40.0))
+        self.assertIn("Sky will not look as wished: Ink", told)
+        self.assertEqual(self.advice(80, 40, by_hand=False, wish_lab=(78.0, 0.0, -22.0)), [])
 
     def test_gloss_takes_neither_wax_nor_water(self):  # common practice; docs/trade-notes.md, Fit
         glossy = Paper("own-1", "Glossy card", PAPERS["smooth-white"].lab, 250, "cover", "glossy")

@@ -97,6 +97,19 @@ class GroundTest(GroundTestCase):
         back = self.change("undo", method="post").json()
         self.assertEqual({one["label"]: one["area_mm2"] for one in self.grounds(back)}, before)
 
+    def test_bands_laid_together_go_down_one_ramp_from_the_deepest_at_the_top(self):
+        label = self.take()
+        piece = self.change("bands", {"label": label, "widths_mm": [5, 6, 7], "gap_mm": 2}, "post").json()
+        labels = [one["label"] for one in self.grounds(piece)]
+        for order in (labels, labels[::-1]):
+            laid = {"labels": order, "way": "circles", "wish_hex": "#5b86c2"}
+            bands = self.grounds(self.change("lay-ground", laid).json())
+            swatches = [one["coats"][0]["ramp"]["swatches"] for one in bands]
+            self.assertTrue(all(len(one) == 1 for one in swatches))
+            lights = [one[0]["lab"][0] for one in swatches]
+            self.assertEqual(lights, sorted(lights), "the deepest lies at the top")
+            self.assertEqual(len({one[0]["code"] for one in swatches}), 3)
+
     def test_bands_are_taped_and_each_is_laid_by_itself(self):
         label = self.take()
         piece = self.change("bands", {"label": label, "widths_mm": [5, 6, 7], "gap_mm": 2}, "post").json()

@@ -11,6 +11,7 @@ from rest_framework.exceptions import ValidationError
 
 from paleta.ground import WAYS, Fade, shades_for
 from paleta.impression import apply_edits
+from paleta.media import Swatch, seen_on
 from paleta.palette import find_ramps
 from paleta.recipe import Coat, RegionSetting, Sheet, taken_from_paper
 from server.derived.light import fade_lengths
@@ -22,6 +23,7 @@ from server.pieces.steps import keep_step
 
 GROUND_NAME = "Background"
 BEHIND_ALL = -20
+MOST_STEPS = 5
 
 
 def take_ground(*, actor: User, piece: Piece, version: int, margin_mm: float = 0.0) -> Piece:
@@ -107,26 +109,45 @@ def cut_bands(
 
 def lay_ground(*, actor: User, piece: Piece, version: int, labels: Sequence[int], way: str, wish_lab: Any) -> Piece:
     """Lay grounds in a way of the trade, with a ramp near a wished colour that has as many shades as the fade is long
-    for."""
+    for. Several even ones, as bands are, go down one ramp from the deepest at the top: in one ink they would be one."""
     sheet = piece.sheet()
     chosen = WAYS[way]
     drawer = drawer_of(sheet, actor, chosen.medium).shades()
     lengths = fade_lengths(piece.stamping, sheet)
     changed, swatches = {}, {}
-    for label in labels:
-        setting = _ground_of(sheet, label)
-        ramp = None
-        for shades in range(shades_for(lengths[label]), 0, -1):
-            ramp = next(iter(find_ramps(drawer, wish_lab, shades, alternatives=1, paper=sheet.stamp.paper_used)), None)
-            if ramp is not None:
-                break
-        if ramp is None:
-            raise ValidationError({"way": "The drawer holds nothing that this ground could be laid with."})
-        coat = Coat(medium=chosen.medium, ramp=tuple(one.code for one in ramp.swatches), school=chosen.school)
-        changed[label] = replace(setting.with_coat(coat), wish_lab=wish_lab)
-        swatches.update(pens_of(ramp.swatches))
+    settings = {label: _ground_of(sheet, label) for label in labels}
+    even = [label for label, one in settings.items() if one.fade is not None and one.fade.kind == "even"]
+    steps = _steps_for(_from_the_top(piece, sheet, even), drawer, wish_lab, sheet) if len(even) > 1 else {}
+    for label, setting in settings.items():
+        laid = steps.get(label) or _longest(drawer, wish_lab, shades_for(lengths[label]), sheet)
+        coat = Coat(medium=chosen.medium, ramp=tuple(one.code for one in laid), school=chosen.school)
+        # What a band is to look like is its own step of the ramp, not the wish for all of them.
+        wish = seen_on(laid[0], sheet.stamp.paper_used) if label in steps else wish_lab
+        changed[label] = replace(setting.with_coat(coat), wish_lab=wish, by_hand=False)
+        swatches.update(pens_of(laid))
     what = f"{chosen.name} on {_names(changed)}"
     return keep_step(actor=actor, piece=piece, version=version, what=what, sheet=sheet.with_regions(changed, swatches))
+
+
+def _longest(drawer: Sequence[Swatch], wish_lab: Any, shades: int, sheet: Sheet) -> tuple[Swatch, ...]:
+    """The best ramp near a wish, of as many shades as were asked for or as the drawer has."""
+    for count in range(shades, 0, -1):
+        for ramp in find_ramps(drawer, wish_lab, count, alternatives=1, paper=sheet.stamp.paper_used):
+            return ramp.swatches
+    raise ValidationError({"way": "The drawer holds nothing that this ground could be laid with."})
+
+
+def _steps_for(
+    labels: Sequence[int], drawer: Sequence[Swatch], wish_lab: Any, sheet: Sheet
+) -> dict[int, tuple[Swatch, ...]]:
+    """One shade of a ramp for each ground, the deepest first; shades are shared where the drawer has fewer."""
+    ramp = sorted(_longest(drawer, wish_lab, min(len(labels), MOST_STEPS), sheet), key=lambda one: one.lab[0])
+    return {label: (ramp[place * len(ramp) // len(labels)],) for place, label in enumerate(labels)}
+
+
+def _from_the_top(piece: Piece, sheet: Sheet, labels: Sequence[int]) -> list[int]:
+    rows = {one.label: one.centroid[0] for one in region_map(piece.stamping, sheet).regions}
+    return sorted(labels, key=lambda label: (rows.get(label, 0.0), label))
 
 
 def _names(settings: Mapping[int, RegionSetting]) -> str:

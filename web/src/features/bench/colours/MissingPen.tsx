@@ -5,7 +5,7 @@ import { pieceQueries, type Wish } from "@/shared/api";
 import { swatchStyle } from "@/shared/ui";
 import { usePiece } from "../bench";
 
-/** The one pen that the drawer lacks for this wish, in plain words and beside the nearest one owned. */
+/** The one swatch that the drawer lacks for this wish, in plain words and beside the nearest one owned. */
 export function MissingPen({ wish }: { wish: Wish }) {
   const piece = usePiece();
   const missing = useQuery(pieceQueries.missingPen(piece.id, piece.colours.medium, piece.colours.drawer, wish)).data;
@@ -18,8 +18,8 @@ export function MissingPen({ wish }: { wish: Wish }) {
         aria-hidden
       />
       <span>
-        A pen is missing: {missing.name} ({missing.lab?.map((value) => Math.round(value)).join(" · ")}). Nearest owned:{" "}
-        <strong>{missing.nearest.name}</strong>, off by {missing.apart?.toFixed(0)}.
+        Not in your drawer: {missing.name} ({missing.lab?.map((value) => Math.round(value)).join(" · ")}). The nearest you
+        own: <strong>{missing.nearest.name}</strong>, off by {missing.apart?.toFixed(0)}.
       </span>
       <span
         className="size-5 shrink-0 rounded-sm border border-line bg-(--swatch)"

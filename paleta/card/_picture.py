@@ -11,9 +11,11 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from paleta.card._legible import contrasts
 from paleta.card._length import Length
 
 NEVER_EMPTY = 1e-6
+FOCAL_COST = 10.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,12 +54,14 @@ class Place:
 
 @dataclass(frozen=True)
 class Picture:
-    """labels H x W (0 = paper); things in the order of work; darkness: 0..1 by region, how heavy it looks."""
+    """labels H x W (0 = paper); things in the order of work; darkness: 0..1 by region, how heavy it looks; seen: the
+    picture as it is planned, h x w x 3 in 8-bit sRGB and of any size, None while nothing is known of it."""
 
     labels: NDArray[np.int32]
     px_per_mm: float
     things: tuple[Thing, ...]
     darkness: Mapping[int, float]
+    seen: NDArray[np.uint8] | None = None
 
     @cached_property
     def whole(self) -> Place:
@@ -122,6 +126,47 @@ class Picture:
             return None
         x, y, right, bottom = (self.length(int(one)) for one in (columns[0], rows[0], columns[-1] + 1, rows[-1] + 1))
         return Place(x, y, right - x, bottom - y)
+
+    def seen_in(self, place: Place) -> NDArray[np.uint8] | None:
+        """What is seen in a place, h x w x 3; None where nothing is known or the place lies beside the picture."""
+        if self.seen is None:
+            return None
+        rows, columns = self._cells(place)
+        down, across = (self.seen.shape[axis] / self.labels.shape[axis] for axis in (0, 1))
+        top, bottom = round(rows.start * down), round(rows.stop * down)
+        found = self.seen[top:bottom, round(columns.start * across) : round(columns.stop * across)]
+        return found if found.size else None
+
+    def calmest(self, ink: str, least: float, place: Place, within: Place) -> Place:
+        """A place of the same size inside `within` where an ink is read best and nothing of the focal things is hidden:
+        where least of the ground has less than the `least` contrast with it; of equal ones the nearest to `place`."""
+        assert self.seen is not None
+        rows, columns = self._cells(within)
+        labels = self.labels[rows, columns]
+        # Half a millimetre is finer than any letter.
+        step = max(1, round(self.px_per_mm / 2))
+        small = labels[::step, ::step]
+        seen = cv2.resize(self.seen, self.labels.shape[::-1], interpolation=cv2.INTER_AREA)[rows, columns]
+        cost = (contrasts(ink, seen[::step, ::step]) < least).astype(np.float64)
+        focal = [label for thing in self.things if thing.focal for label in thing.regions]
+        cost[np.isin(small, focal)] += FOCAL_COST
+        sums = cv2.integral(cost)
+        height, width = (round(float(side.mm) * self.px_per_mm / step) for side in (place.height, place.width))
+        if height >= sums.shape[0] or width >= sums.shape[1]:
+            return place
+        lost = sums[height:, width:] - sums[:-height, width:] - sums[height:, :-width] + sums[:-height, :-width]
+        y, x = (
+            float((one - other).mm) * self.px_per_mm / step for one, other in ((place.y, within.y), (place.x, within.x))
+        )
+        away = np.hypot(np.arange(lost.shape[0])[:, None] - y, np.arange(lost.shape[1])[None, :] - x)
+        row, column = np.unravel_index(int((lost + 1e-3 * away).argmin()), lost.shape)
+        right, bottom = within.right - place.width, within.bottom - place.height
+        return Place(
+            min(within.x + self.length(float(column) * step), right),
+            min(within.y + self.length(float(row) * step), bottom),
+            place.width,
+            place.height,
+        )
 
     def shares_in(self, place: Place) -> dict[int, float]:
         """By number of the thing in `things`, how much of it lies in a place on the picture, 0..1."""

@@ -5,17 +5,19 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
+from paleta.card._legible import flat, legibility
 from paleta.card._length import ZERO, inches, millimetres, show
-from paleta.card._picture import Picture
-from paleta.card._plan import CardPlan, CardWarning, on_picture, within
+from paleta.card._picture import Picture, Place
+from paleta.card._plan import CardPlan, CardWarning, PlacedLayer, on_picture, within
 from paleta.card._sizes import ENVELOPES
-from paleta.card._spec import FOAM_LESS, REVEAL
+from paleta.card._spec import FOAM_LESS, REVEAL, Greeting
 
 FLAT_MOST = millimetres(3)
 """What lies flat in an envelope. From memory, common practice."""
 ENVELOPE_ROOM = inches("1/8")
 """How much smaller overall than its envelope a card is (common practice)."""
 COVERED_MUCH = 0.25
+WHITE, BLACK = "#ffffff", "#1d1d1d"
 HIDDEN = 0.95
 
 
@@ -144,10 +146,61 @@ def _about_greeting(plan: CardPlan, picture: Picture | None) -> Iterator[CardWar
                 "Move it where it covers least" if better else "",
                 spec.changed("greeting", x=there.x, y=there.y) if better else None,
             )  # fmt: skip
+    yield from _about_reading(plan, laid, spec.greeting, picture, spot)
     if spec.greeting.embossed:
         yield CardWarning(
             "press", laid.name, "What is embossed with heat must not go through a roller press: its shine goes. "
             "Emboss before anything is layered, away from wet alcohol ink.",
+        )  # fmt: skip
+
+
+def _about_reading(
+    plan: CardPlan, laid: PlacedLayer, one: Greeting, picture: Picture | None, spot: Place | None
+) -> Iterator[CardWarning]:
+    """A greeting that is lost in what lies under it, with the ways out."""
+    spec, height_mm = plan.spec, float(laid.place.height.mm)
+    if one.strip:
+        stock = spec.stock_named(one.stock)
+        ground = None if stock is None else flat(stock.colour)
+    else:
+        ground = picture.seen_in(spot) if picture is not None and spot is not None else None
+    if ground is None:
+        return
+    now = legibility(one.colour, ground, height_mm)
+    if now.fine:
+        return
+    under = "its strip" if one.strip else "what lies under it"
+    if now.contrast < now.least:
+        sentence = (
+            f"Its ink hardly stands out from {under}: a contrast of {now.contrast:.1f}, where letters of this size "
+            f"need {now.least:g}."
+        )
+    else:
+        sentence = "What lies under it goes from light to dark: the letters are lost in it."
+    inks = {WHITE: "Emboss it in white", BLACK: "Stamp it in black"}
+    tried = {ink: legibility(ink, ground, height_mm) for ink in inks}
+    ink = max(tried, key=lambda code: tried[code].contrast)
+    better = tried[ink].contrast > max(now.contrast, now.least)
+    yield CardWarning(
+        "hard to read", laid.name, sentence, inks[ink] if better else "",
+        spec.changed("greeting", colour=ink, embossed=ink == WHITE) if better else None,
+    )  # fmt: skip
+    if one.strip:
+        return
+    yield CardWarning(
+        "or on a strip", laid.name, "Or set it on a strip of its own, where nothing lies under it.",
+        "Set it on a strip", spec.changed("greeting", strip=True),
+    )  # fmt: skip
+    assert picture is not None
+    if spot is None or plan.crop is None:
+        return
+    calm = picture.calmest(one.colour, now.least, spot, plan.crop)
+    there = picture.seen_in(calm)
+    if there is not None and legibility(one.colour, there, height_mm).fine:
+        on_front = calm.moved(plan.panel.place.x - plan.crop.x, plan.panel.place.y - plan.crop.y)
+        yield CardWarning(
+            "or elsewhere", laid.name, "Or stamp it where the picture is calm.",
+            "Move it there", spec.changed("greeting", x=on_front.x, y=on_front.y),
         )  # fmt: skip
 
 

@@ -7,6 +7,8 @@ import io
 import json
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
 from PIL import Image
 
 from paleta.card import CardPlan, CutPlan, MakingStep, Picture, Thing, cut_card, lay_out
@@ -60,7 +62,14 @@ def picture_of(stamping: Stamping, sheet: Sheet) -> Picture:
             for lead, labels in things.items()
         ),
         darkness=darkness,
+        seen=_seen(stamping, sheet),
     )
+
+
+def _seen(stamping: Stamping, sheet: Sheet) -> NDArray[np.uint8]:
+    """The picture as planned, small; it is the same however the card is laid out."""
+    data = pictures.small_picture(stamping, sheet.with_part("card", spec=None, notes=""), pictures.SHELF_PX)
+    return np.asarray(Image.open(io.BytesIO(data)).convert("RGB"))
 
 
 def card_of(stamping: Stamping, sheet: Sheet) -> CardOf | None:

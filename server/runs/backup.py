@@ -102,7 +102,10 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
         values = upgraded_run({name: line[name] if name != "mixed" else line.get(name, False) for name in PLAIN})
     except (KeyError, TypeError) as error:
         raise Refused("A run in the backup cannot be read.", "backup_unreadable") from error
-    if not COPIED.is_valid(values) or (values["sheet"] is not None and sheet_schema_fault(values["sheet"])):
+    # What the plan asked for is known whole or not yet.
+    asked = {values[name] is None for name in ("passes", "area_mm2", "changes", "waits_s")}
+    sheet = values["sheet"]
+    if not COPIED.is_valid(values) or len(asked) > 1 or (sheet is not None and sheet_schema_fault(sheet)):
         raise Refused("A run in the backup is not a possible one.", "backup_unreadable")
     runs = Run.objects.owned_by(restoring.owner)
     same = {"made_at": made_at, "piece": piece, "seconds": values["seconds"], "note": values["note"]}

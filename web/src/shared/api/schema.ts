@@ -2427,12 +2427,15 @@ export interface components {
          *     * `off the scan` - Larger than the picture
          *     * `cut away` - Coloured for nothing
          *     * `greeting off` - The greeting hangs over
+         *     * `hard to read` - The greeting is hard to read
+         *     * `or on a strip` - The greeting on a strip
+         *     * `or elsewhere` - The greeting in another place
          *     * `press` - No roller press
          *     * `grain` - Grain not known
          *     * `gone` - No longer in the picture
          * @enum {string}
          */
-        CardWarningCodeEnum: "hangs over" | "nothing left" | "foam shows" | "over" | "envelope" | "thick" | "off the scan" | "cut away" | "greeting off" | "press" | "grain" | "gone";
+        CardWarningCodeEnum: "hangs over" | "nothing left" | "foam shows" | "over" | "envelope" | "thick" | "off the scan" | "cut away" | "greeting off" | "hard to read" | "or on a strip" | "or elsewhere" | "press" | "grain" | "gone";
         Chart: {
             number: number;
             count: number;

@@ -18,8 +18,8 @@ export function MissingPen({ wish }: { wish: Wish }) {
         aria-hidden
       />
       <span>
-        Not in your drawer: {missing.name} ({missing.lab?.map((value) => Math.round(value)).join(" · ")}). The nearest you
-        own: <strong>{missing.nearest.name}</strong>, off by {missing.apart?.toFixed(0)}.
+        Not in your drawer: {missing.name} ({missing.lab?.map((value) => Math.round(value)).join(" · ")}). The nearest
+        you own: <strong>{missing.nearest.name}</strong>, off by {missing.apart?.toFixed(0)}.
       </span>
       <span
         className="size-5 shrink-0 rounded-sm border border-line bg-(--swatch)"

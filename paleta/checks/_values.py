@@ -43,7 +43,7 @@ VALUE_KINDS = {
 REMEDIES = {
     "deepen": "Take a ramp that goes deeper",
     "other_hue": "Take another hue",
-    "set_off": "Set one off from the other",
+    "set_off": "Make one stand out from the other",
     "paler": "Make it paler",
     "darker": "Make it darker",
     "tint": "Shade it with a touch of grey or lilac",
@@ -111,9 +111,7 @@ def _depth(sheet: Sheet, laid: Mapping[int, np.ndarray]) -> list[ValueWarning]:
     flat.sort(key=ranges.__getitem__)
     if not flat:
         return []
-    fall = (
-        f"{'falls' if len(flat) == 1 else 'fall'} by {ranges[flat[0]]:.0f} in lightness where most fall by {usual:.0f}"
-    )
+    fall = f"{'falls' if _one(sheet, flat) else 'fall'} by {ranges[flat[0]]:.0f} in lightness where most fall by {usual:.0f}"
     sentence = f"{_named(sheet, flat)} {fall}: no depth beside the rest."
     return [ValueWarning("no_depth", tuple(flat), sentence, "deepen", tuple(flat), REMEDIES["deepen"])]
 
@@ -124,6 +122,12 @@ def _named(sheet: Sheet, labels: Sequence[int]) -> str:
     if len(names) <= 3:
         return ", ".join(names[:-1]) + (" and " if len(names) > 1 else "") + names[-1]
     return f"{names[0]}, {names[1]} and {len(names) - 2} more"
+
+
+def _one(sheet: Sheet, labels: Sequence[int]) -> bool:
+    """Whether they are spoken of as one: a thing by its name, unless the name is of many."""
+    names = {_spoken(sheet, label) for label in labels}
+    return len(names) == 1 and not next(iter(names)).endswith("s")
 
 
 def _spoken(sheet: Sheet, label: int) -> str:
@@ -180,7 +184,7 @@ def _side_by_side(
         sentence = f"{who} grow side by side in the same green."
         return ValueWarning(kind, regions, sentence, "other_hue", changed, f"Give {others} another green")
     sentence = f"{who} are only {apart:.0f} apart{'' if alone else ' where they touch'}: they will merge."
-    return ValueWarning(kind, regions, sentence, "set_off", changed, f"Set {others} off")
+    return ValueWarning(kind, regions, sentence, "set_off", changed, f"Make {others} stand out")
 
 
 def _focal(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, float]) -> list[ValueWarning]:
@@ -222,7 +226,7 @@ def _whites(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, f
     lost.sort(key=lambda label: -areas[label])
     if not lost:
         return []
-    sentence = f"{_named(sheet, lost)} {'is' if len(lost) == 1 else 'are'} as light as the paper and will vanish."
+    sentence = f"{_named(sheet, lost)} {'is' if _one(sheet, lost) else 'are'} as light as the paper and will vanish."
     return [ValueWarning("white_vanishes", tuple(lost), sentence, "tint", tuple(lost), REMEDIES["tint"])]
 
 
@@ -276,7 +280,7 @@ def _at_night(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int,
     white.sort(key=lambda label: -areas[label])
     if not white:
         return []
-    be = "is" if len(white) == 1 else "are"
+    be = "is" if _one(sheet, white) else "are"
     sentence = f"{_named(sheet, white)} {be} as white as by day: a middle grey suits night."
     return [ValueWarning("white_at_night", tuple(white), sentence, "darker", tuple(white), REMEDIES["darker"])]
 

@@ -56,10 +56,10 @@ def fetch(name: str) -> bytes:
 
 
 def size_of(name: str) -> int:
-    """Bytes kept under a hash, 0 if they are gone."""
+    """Bytes kept under a hash, 0 if they are gone, or if it is none."""
     try:
         return place_of(name).stat().st_size
-    except FileNotFoundError:
+    except (FileNotFoundError, FileMissing):
         return 0
 
 

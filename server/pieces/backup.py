@@ -194,6 +194,9 @@ def _restore_piece(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     if fault:
         raise Refused(f"A sheet in the backup cannot be read. {fault}", "backup_unreadable")
     plain = renamed_sheet(upgraded, rename)
+    stands_on = {line["impression_sha256"], line["regions_sha256"], plain["regions"]["map_sha256"]} - {""}
+    if not stands_on <= set(line["files"]):
+        raise Refused("A piece in the backup speaks of a picture that is not in it.", "backup_unreadable")
     _check_steps(line["steps"])
     # Steps were taken on the sheet as its format was; they do not fit one that was upgraded.
     steps = [

@@ -48,6 +48,8 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
         return there, False
     if not all(isinstance(words, str) for words in line["changes"]):
         raise Refused("A version in the backup is not a possible one.", "backup_unreadable")
+    if not {recipe.impression.sha256, recipe.impression.regions_sha256} <= set(line["files"]):
+        raise Refused("A version in the backup speaks of a picture that is not in it.", "backup_unreadable")
     sha256 = sheet_sha256(recipe.sheet)
     record = RecipeRecord(
         piece=piece,

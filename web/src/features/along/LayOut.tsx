@@ -61,7 +61,7 @@ export function LayOut({ run, state, sync, onBegin }: Props) {
         <UnsentLine state={state} sync={sync} />
         <div className="sticky bottom-0 mt-3 flex flex-wrap items-center gap-4 bg-sheet py-3">
           <Button kind="main" className="min-h-14 grow px-6 text-xl" onClick={onBegin} autoFocus>
-            Begin (Space)
+            Begin <span className="pointer-coarse:hidden">(Space)</span>
           </Button>
           <Link
             to={`/pieces/${run.piece_id}`}

@@ -147,7 +147,7 @@ export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; ke
             </div>
             <div className="mb-3 grid grid-cols-2 gap-2.5 sm:grid-cols-3 lg:grid-cols-5">
               <Button kind="bar" className={ACTION} onClick={back} disabled={!last}>
-                Back (Page Up)
+                Back <span className="pointer-coarse:hidden">(Page Up)</span>
               </Button>
               <Button kind="bar" className={ACTION} onClick={() => ask("pen")} disabled={step.kind !== "stint"}>
                 Another pen
@@ -169,7 +169,7 @@ export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; ke
               onClick={done}
               autoFocus
             >
-              Done, next (Space)
+              Done, next <span className="pointer-coarse:hidden">(Space)</span>
             </Button>
             <div className="mt-2 flex items-center justify-between text-[15px]">
               <label className="flex min-h-12 items-center gap-2">

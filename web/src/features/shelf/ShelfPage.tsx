@@ -38,7 +38,7 @@ export function ShelfPage() {
       <div className="mb-4 flex flex-wrap items-baseline gap-3">
         <h1 className="text-[26px]">Shelf</h1>
         <p className="grow">
-          {pieces && pieces.length > 0 ? `${shelf.data?.pages[0]?.count} stamped images. ` : ""}
+          {pieces && pieces.length > 0 ? `${counted(shelf.data?.pages[0]?.count ?? 0, "stamped image")}. ` : ""}
           {session?.demo_ends_at && "Your own copy of the demo: it goes a day after you last used it."}
         </p>
         <input

@@ -34,16 +34,18 @@ READ = {
 LISTS = ("pieces/", "drawers/", "runs/", "gotos/", "schools/", "papers/", "storage/")
 
 
-def packed(held: dict[str, bytes]) -> bytes:
-    """A backup of these members, with a manifest that fits them."""
+def packed(held: dict[str, bytes], *, compression: int = zipfile.ZIP_STORED, keep_hashes: bool = False) -> bytes:
+    """A backup of these members, with a manifest that says so unless `keep_hashes`."""
     held = dict(held)
-    manifest = json.loads(held.pop("manifest.json"))
-    manifest["members"] = {
-        name: {"sha256": hashlib.sha256(data).hexdigest(), "bytes": len(data)} for name, data in held.items()
-    }
+    if "manifest.json" in held and not keep_hashes:
+        manifest = json.loads(held.pop("manifest.json"))
+        manifest["members"] = {
+            name: {"sha256": hashlib.sha256(data).hexdigest(), "bytes": len(data)} for name, data in held.items()
+        }
+        held["manifest.json"] = json.dumps(manifest).encode()
     out = BytesIO()
-    with zipfile.ZipFile(out, "w") as archive:
-        for name, data in {**held, "manifest.json": json.dumps(manifest).encode()}.items():
+    with zipfile.ZipFile(out, "w", compression) as archive:
+        for name, data in held.items():
             archive.writestr(name, data)
     return out.getvalue()
 

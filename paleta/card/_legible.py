@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from paleta.colour import srgb_to_lab
+from paleta.colour import srgb_to_lab, srgb_to_linear
 
 LARGE_TEXT, SMALL_TEXT = 3.0, 4.5
 """Least contrast of large and of other letters. [WCAG22], 1.4.3"""
@@ -37,9 +37,7 @@ class Legibility:
 
 def luminance(srgb: NDArray[np.uint8]) -> NDArray[np.float64]:
     """Relative luminance (...) of 8-bit sRGB colours (..., 3), 0..1. [WCAG22]"""
-    part = np.asarray(srgb, float) / 255
-    linear = np.where(part <= 0.04045, part / 12.92, ((part + 0.055) / 1.055) ** 2.4)
-    return np.asarray(linear @ np.array([0.2126, 0.7152, 0.0722]))
+    return np.asarray(srgb_to_linear(np.asarray(srgb, float) / 255) @ np.array([0.2126, 0.7152, 0.0722]))
 
 
 def contrasts(ink: str, ground: NDArray[np.uint8]) -> NDArray[np.float64]:

@@ -111,7 +111,8 @@ def _depth(sheet: Sheet, laid: Mapping[int, np.ndarray]) -> list[ValueWarning]:
     flat.sort(key=ranges.__getitem__)
     if not flat:
         return []
-    fall = f"{'falls' if _one(sheet, flat) else 'fall'} by {ranges[flat[0]]:.0f} in lightness where most fall by {usual:.0f}"
+    verb, least = "falls" if _one(sheet, flat) else "fall", ranges[flat[0]]
+    fall = f"{verb} by {least:.0f} in lightness where most fall by {usual:.0f}"
     sentence = f"{_named(sheet, flat)} {fall}: no depth beside the rest."
     return [ValueWarning("no_depth", tuple(flat), sentence, "deepen", tuple(flat), REMEDIES["deepen"])]
 

@@ -30,6 +30,7 @@ from server.recipes.models import RecipeRecord
 from server.runs.models import Run, RunEvent
 from tests.builders import as_file, line_drawing
 from tests.server.base import ApiTestCase
+from tools.fuzz_backups import packed
 
 COUNTED = (Drawer, Piece, Step, GoTo, OwnSchool, RecipeRecord, Run, RunEvent, PhotoCheck)
 PART = 50_000
@@ -38,22 +39,6 @@ PART = 50_000
 def members(data: bytes) -> dict[str, bytes]:
     with zipfile.ZipFile(BytesIO(data)) as archive:
         return {name: archive.read(name) for name in archive.namelist()}
-
-
-def packed(held: dict[str, bytes], *, compression: int = zipfile.ZIP_STORED, keep_hashes: bool = False) -> bytes:
-    """A backup of these members, with a manifest that says so unless `keep_hashes`."""
-    held = dict(held)
-    if "manifest.json" in held and not keep_hashes:
-        manifest = json.loads(held.pop("manifest.json"))
-        manifest["members"] = {
-            name: {"sha256": hashlib.sha256(data).hexdigest(), "bytes": len(data)} for name, data in held.items()
-        }
-        held["manifest.json"] = json.dumps(manifest).encode()
-    out = BytesIO()
-    with zipfile.ZipFile(out, "w", compression) as archive:
-        for name, data in held.items():
-            archive.writestr(name, data)
-    return out.getvalue()
 
 
 def altered(held: dict[str, bytes], section: str, change) -> dict[str, bytes]:

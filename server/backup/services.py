@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager, suppress
 from functools import cache, partial
 from importlib import import_module
@@ -132,7 +132,7 @@ def _restore_rows(owner: User, archive: Archive, progress: Progress) -> Restorin
     try:
         for section in sections():
             holding.in_short_transactions(archive.lines(section.name), partial(restore, section))
-        holding.in_short_transactions(iter(_new_pieces(restoring)), recount)
+        holding.in_short_transactions(iter(_pieces_in(restoring.homes.items())), recount)
         with transaction.atomic():
             holding.hand_over(restoring)
             # Only now is known how much of it was new.
@@ -150,8 +150,8 @@ def _restoring(owner: User, holder: User) -> Restoring:
     return Restoring(owner, holder, {section.name: section.models[0] for section in sections()})
 
 
-def _new_pieces(restoring: Restoring) -> list[int]:
-    return [key for (section, _), key in restoring.homes.items() if section == "pieces" and key is not None]
+def _pieces_in(homes: Iterable[tuple[tuple[str, int], int | None]]) -> list[int]:
+    return [key for (section, _), key in homes if section == "pieces" and key is not None]
 
 
 @contextmanager
@@ -199,7 +199,7 @@ def copy_rows(
                 continue
             lacking = not all(store.place_of(name).exists() for name in line.get("files", ()))
             _restore_row(restoring, section, json.loads(json.dumps(line)), lacking=lacking)
-    for pk in set(_new_pieces(restoring)) - set(homes.values()):
+    for pk in _pieces_in(restoring.homes.items() - homes.items()):
         recount(pk)
     homes.update(restoring.homes)
 

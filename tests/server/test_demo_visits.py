@@ -17,6 +17,7 @@ from server.accounts.models import DemoAccount, DemoVisit
 from server.backup.tidy import tidy
 from server.drawers.services import give_starter_drawers
 from server.pieces.models import Piece
+from server.pieces.quota import kept_bytes
 from server.recipes.services import keep_recipe
 from tests.builders import line_drawing
 from tests.server.builders import coloured, make_piece, make_user
@@ -70,6 +71,7 @@ class DemoVisitTest(TestCase):
         self.assertEqual(copy.sheet().colours.drawers, (str(drawer.pk),))
         self.assertEqual(copy.impression_sha256, self.first.impression_sha256)
         self.assertEqual(copy.sheet().colours.swatches, self.first.sheet().colours.swatches)
+        self.assertEqual(kept_bytes(copy.owner), kept_bytes(self.demo.user))
         self.assertEqual(client.get(f"/api/v1/pieces/{copy.pk}/picture/").status_code, 200)
 
     def test_the_demos_own_name_and_password_open_a_copy_too(self):

@@ -4952,7 +4952,7 @@ export interface components {
         /**
          * @description * `deepen` - Take a ramp that goes deeper
          *     * `other_hue` - Take another hue
-         *     * `set_off` - Set one off from the other
+         *     * `set_off` - Make one stand out from the other
          *     * `paler` - Make it paler
          *     * `darker` - Make it darker
          *     * `tint` - Shade it with a touch of grey or lilac

@@ -61,6 +61,7 @@ def main(address: str) -> None:
         along(page, address)
         page.goto(f"{address}/account")
         page.get_by_role("heading", name="Backup").wait_for()
+        page.get_by_text("of at most").wait_for()
         take(page, "account")
         browser.close()
 

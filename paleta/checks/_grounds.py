@@ -12,8 +12,9 @@ from paleta.recipe import RegionSetting, Sheet
 
 NO_DEPTH = 14.0
 """Between palest and deepest, in L*; less hardly shows as a fade."""
-FAR = 12.0
-"""CIEDE2000 between the wished colour and the nearest in a ground; at so much nobody would call it the same."""
+FAR = 15.0
+"""CIEDE2000 between the wished colour and the nearest in a ground; at so much nobody would call it the same. From
+memory."""
 
 
 def ground_advice(sheet: Sheet, lengths_mm: Mapping[int, float]) -> list[str]:

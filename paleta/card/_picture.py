@@ -150,16 +150,22 @@ class Picture:
         cost = (contrasts(ink, seen[::step, ::step]) < least).astype(np.float64)
         focal = [label for thing in self.things if thing.focal for label in thing.regions]
         cost[np.isin(small, focal)] += FOCAL_COST
-        sums = cv2.integral(cost)
-        height, width = (round(float(side.mm) * self.px_per_mm / step) for side in (place.height, place.width))
+        return self._cheapest(cost, step, place, within)
+
+    def _cheapest(self, cost: NDArray[np.float64], step: int, place: Place, within: Place) -> Place:
+        """A place of the same size as `place` where the sum of `cost` is least; of equal ones the nearest to it. `cost`
+        holds every `step`-th pixel of `within`.
+
+        Summed-area tables [Crow1984] give the sum over every place at once.
+        """
+        sums, scale = cv2.integral(cost), self.px_per_mm / step
+        height, width = (round(float(side.mm) * scale) for side in (place.height, place.width))
         if height >= sums.shape[0] or width >= sums.shape[1]:
             return place
-        lost = sums[height:, width:] - sums[:-height, width:] - sums[height:, :-width] + sums[:-height, :-width]
-        y, x = (
-            float((one - other).mm) * self.px_per_mm / step for one, other in ((place.y, within.y), (place.x, within.x))
-        )
-        away = np.hypot(np.arange(lost.shape[0])[:, None] - y, np.arange(lost.shape[1])[None, :] - x)
-        row, column = np.unravel_index(int((lost + 1e-3 * away).argmin()), lost.shape)
+        covered = sums[height:, width:] - sums[:-height, width:] - sums[height:, :-width] + sums[:-height, :-width]
+        y, x = (float((one - other).mm) * scale for one, other in ((place.y, within.y), (place.x, within.x)))
+        away = np.hypot(np.arange(covered.shape[0])[:, None] - y, np.arange(covered.shape[1])[None, :] - x)
+        row, column = np.unravel_index(int((covered + 1e-3 * away).argmin()), covered.shape)
         right, bottom = within.right - place.width, within.bottom - place.height
         return Place(
             min(within.x + self.length(float(column) * step), right),
@@ -180,31 +186,13 @@ class Picture:
         return found
 
     def clearest(self, place: Place, within: Place) -> Place:
-        """A place of the same size inside `within` that covers least of the figure, and of the focal things first.
-
-        Summed-area tables [Crow1984] give every place's cover at once; of equal ones the nearest to `place` is taken.
-        """
-        rows, columns = self._cells(within)
-        focal = np.zeros(self._most + 1, np.float64)
+        """A place of the same size inside `within` that covers least of the figure, and of the focal things first; of
+        equal ones the nearest to `place`."""
+        weight = np.zeros(self._most + 1, np.float64)
         for thing in self.things:
-            focal[list(thing.regions)] = 10.0 if thing.focal else 1.0 if thing.figure else 0.0
-        focal[0] = 0.0
-        sums = cv2.integral(focal[self.labels[rows, columns]])
-        height, width = (round(float(side.mm) * self.px_per_mm) for side in (place.height, place.width))
-        if height >= sums.shape[0] or width >= sums.shape[1]:
-            return place
-        cover = sums[height:, width:] - sums[:-height, width:] - sums[height:, :-width] + sums[:-height, :-width]
-        y, x = (float((one - other).mm) * self.px_per_mm for one, other in ((place.y, within.y), (place.x, within.x)))
-        away = np.hypot(np.arange(cover.shape[0])[:, None] - y, np.arange(cover.shape[1])[None, :] - x)
-        best = cover + 1e-3 * away
-        row, column = np.unravel_index(int(best.argmin()), best.shape)
-        right, bottom = within.right - place.width, within.bottom - place.height
-        return Place(
-            min(within.x + self.length(float(column)), right),
-            min(within.y + self.length(float(row)), bottom),
-            place.width,
-            place.height,
-        )
+            weight[list(thing.regions)] = FOCAL_COST if thing.focal else 1.0 if thing.figure else 0.0
+        weight[0] = 0.0
+        return self._cheapest(weight[self.labels[self._cells(within)]], 1, place, within)
 
     def widest_mm(self, regions: tuple[int, ...]) -> float:
         """How wide the regions taken together are at their widest: twice the largest circle's radius."""

@@ -7,13 +7,14 @@ use.
 from __future__ import annotations
 
 import secrets
+from contextlib import suppress
 from datetime import datetime, timedelta
 
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.contrib.auth.models import User
 from django.core import signing
-from django.db import transaction
+from django.db import OperationalError, transaction
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 
@@ -61,7 +62,9 @@ def keep_up(user: User) -> DemoVisit | None:
         return None
     if timezone.now() - visit.used_at > NOTED_AGAIN:
         visit.used_at = timezone.now()
-        visit.save(update_fields=["used_at"])
+        # A full disk does not keep anybody from looking.
+        with suppress(OperationalError):
+            visit.save(update_fields=["used_at"])
     demo = DemoAccount.objects.first()
     if visit.to_come and demo is not None and demo.to_come < visit.to_come:
         with transaction.atomic():

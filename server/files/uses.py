@@ -1,6 +1,6 @@
 """Which rows name which files: what a sweep leaves, what counts for an account, and what is missing, by one list.
 
-An app whose rows name files says so once, when it is made ready: `refers(uses)`.
+An app whose rows name files says so once, when it is made ready: `refers(named)`.
 """
 
 from __future__ import annotations
@@ -43,9 +43,9 @@ class Scope:
 _holders: list[Callable[[Scope], Iterable[FileUse]]] = []
 
 
-def refers(uses: Callable[[Scope], Iterable[FileUse]]) -> None:
-    """`uses` gives every file that an app's rows name."""
-    _holders.append(uses)
+def refers(named: Callable[[Scope], Iterable[FileUse]]) -> None:
+    """`named` gives every file that an app's rows name."""
+    _holders.append(named)
 
 
 def uses(scope: Scope) -> Iterator[FileUse]:

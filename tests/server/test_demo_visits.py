@@ -4,9 +4,12 @@ from __future__ import annotations
 
 import json
 from datetime import timedelta
+from importlib import import_module
 from unittest.mock import patch
 
+from django.apps import apps
 from django.contrib.auth import get_user_model
+from django.db import OperationalError
 from django.test import Client, TestCase
 from django.utils import timezone
 
@@ -115,6 +118,23 @@ class DemoVisitTest(TestCase):
         self.assertEqual(len(self.shelf(kept)), 1)
         self.assertEqual(left.get("/api/v1/pieces/").status_code, 401)
         self.assertTrue(Piece.objects.filter(pk=self.first.pk).exists())
+
+    def test_a_full_disk_keeps_no_visitor_from_looking(self):
+        client = self.enter()
+        later = timezone.now() + 2 * visits.NOTED_AGAIN
+        with (
+            patch("django.utils.timezone.now", return_value=later),
+            patch.object(DemoVisit, "save", side_effect=OperationalError("database or disk is full")),
+        ):
+            self.assertEqual(client.get("/api/v1/session/").status_code, 200)
+
+    def test_who_sat_in_the_demos_own_account_sits_there_no_more(self):
+        client = Client()
+        client.force_login(self.demo.user)
+        self.assertEqual(client.get("/api/v1/pieces/").status_code, 200)
+        import_module("server.accounts.migrations.0003_demo_visits").end_sessions_of_the_demo(apps, None)
+        self.assertEqual(client.get("/api/v1/pieces/").status_code, 401)
+        self.assertTrue(Client().login(username=visits.DEMO_USERNAME, password=PASSWORD))
 
     def test_copies_for_one_address_are_counted(self):
         with patch.object(throttle, "VISITS", ("visited", 1)):

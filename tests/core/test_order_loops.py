@@ -9,7 +9,7 @@ from django.test import SimpleTestCase
 
 from paleta.order import PACES, Job, Ways, Work, batch, check_batch, expand, make_plan, school_named
 from paleta.order._search import TICKS, loops, tables_of
-from paleta.order.columns import PEN
+from paleta.order.columns import NEVER, PEN
 from paleta.order.compiled import _anneal, _chance, _times
 from tests.core.test_order_search import allowed, earliest, small_work
 
@@ -70,6 +70,56 @@ class TimesTest(SimpleTestCase):
                 )  # fmt: skip
                 self.assertEqual(now, whole)
                 np.testing.assert_array_equal(ends, end)
+
+    def test_what_the_search_leaves_out_of_its_sums_changes_nothing(self):
+        """Changes of a good order by chance: one that is out of turn breaks a rule, none is shorter than what is
+        reckoned before it is timed, and timing that stops where all goes on as before gives the whole time."""
+        chance, out_of_turn, stopped = np.random.default_rng(8), 0, 0
+        for turn in range(60):
+            school = school_named(CODES[turn % len(CODES)])
+            work = small_work(chance, 9, 3)
+            chains = [chain for chain in (expand(job, school) for job in work.jobs) if chain]
+            tables = tables_of(work, chains, Ways.of(school))
+            table, lists, covers, pace = tables.columns
+            now, missing = loops().built(*tables.columns, tables.blocks_at, tables.blocks, turn % 3)
+            count = len(now)
+            start, end, pushed, rests = (np.zeros(count, np.int64) for _ in range(4))
+            whole = -1 if missing else loops().times(*tables.columns, now, count, start, end, pushed)
+            if whole < 0:
+                continue
+            _times.rests_of(table, pace, now, start, end, rests)
+            place_of, seen = np.empty(count, np.int64), np.full(count, -1, np.int64)
+            place_of[now] = np.arange(count)
+            plain = pushed.max() < 0
+            for change in range(30):
+                length = int(chance.integers(1, min(4, count)))
+                i, target = chance.integers(0, count - length + 1, 2)
+                trial = now.copy()
+                _anneal.shift(trial, now, i, length, target)
+                first, last = min(i, target), max(i, target) + length - 1
+                again, ends, later = (np.zeros(count, np.int64) for _ in range(3))
+                found = loops().times(*tables.columns, trial, count, again, ends, later)
+                if not _anneal.in_turn(table, lists, trial, first, last, place_of, seen, change):
+                    out_of_turn += 1
+                    self.assertEqual(found, -1)
+                elif found >= 0:
+                    more = _anneal.changing(table, pace, trial, first, last)
+                    more -= _anneal.changing(table, pace, now, first, last)
+                    self.assertGreaterEqual(found, whole + more - rests[0])
+                    begun, ended, none = start.copy(), end.copy(), np.full(count, NEVER, np.int64)
+                    quick = (
+                        _times.evaluate_suffix(
+                            *tables.columns, trial, first, count, begun, ended, none, last, end, rests, 10**9
+                        )
+                        if plain
+                        else _times.LATER
+                    )
+                    if quick != _times.LATER:
+                        stopped += 1
+                        self.assertEqual(quick, found)
+                        np.testing.assert_array_equal(ended, ends)
+        self.assertGreater(out_of_turn, 300)
+        self.assertGreater(stopped, 100)
 
     def test_waits_are_what_is_left_between_laying_and_changing(self):
         school, pace = school_named("M1"), PACES["marker"]

@@ -75,6 +75,7 @@ def evaluate_suffix(
     LATER if a stroke that must meet wet paper would come too late although the hand is quick enough: what it follows
     must begin later then, which is noted in `pushed`. From place `watched` on it is given up (-1) as soon as the end
     must come more than `allowed` after a known one, which waits `rests` after each place: that may be made good again.
+    There it also ends as soon as all goes on as in the known one; `end` must hold the known ends beforehand then.
     All in one piece: a call costs Numba more than the sums that are done here.
 
     Parameters
@@ -106,7 +107,7 @@ def evaluate_suffix(
     done = np.zeros(len(table), np.bool_)
     on = np.zeros(masks, np.int64)  # 0: does not lie; else the place where it was laid, from 1
     soiled = np.full(masks, -1, np.int64)  # the pen whose ink is on it
-    now, held, reached = 0, -1, NEVER
+    now, held, reached, settled = 0, -1, NEVER, NEVER
     for place in range(first):
         one = sequence[place]
         done[one] = True
@@ -177,6 +178,12 @@ def evaluate_suffix(
             touch_dry[where], coat_dry[where] = now + pace[medium, TOUCH], now + pace[medium, COAT]
         if place > watched and now - known_end[one] - rests[place] > allowed:
             return -1
+        if masks == 0 and now != known_end[one]:
+            # So long may be waited for it, or something must meet it wet; afterwards it makes no difference any more.
+            lasts = max(pace[medium, TOUCH], pace[medium, COAT], pace[medium, BLEND])
+            settled = max(settled, now + lasts, known_end[one] + lasts)
+        elif place > watched and masks == 0 and now >= settled:
+            return known_end[sequence[count - 1]]
     return now
 
 

@@ -80,7 +80,7 @@ class TimesTest(SimpleTestCase):
             work = small_work(chance, 9, 3)
             chains = [chain for chain in (expand(job, school) for job in work.jobs) if chain]
             tables = tables_of(work, chains, Ways.of(school))
-            table, lists, covers, pace = tables.columns
+            table, lists, _, pace = tables.columns
             now, missing = loops().built(*tables.columns, tables.blocks_at, tables.blocks, turn % 3)
             count = len(now)
             start, end, pushed, rests = (np.zeros(count, np.int64) for _ in range(4))

@@ -6,6 +6,7 @@ from server import problems, web
 
 APPS = (
     "accounts", "drawers", "pieces", "recipes", "cards", "runs", "photo_check", "restamp", "printing", "backup",
+    "derived",
 )  # fmt: skip
 urlpatterns = [
     *(path("api/v1/", include(f"server.{app}.urls")) for app in APPS),

@@ -16,9 +16,6 @@ SHADOW_DARK = 0.8
 """Part of the lamp's light that a cast shadow takes; the rest comes round from what is lit. From memory."""
 PRINTED_DARK = 0.75
 """Part of the light that densely printed shading takes when it is followed whole."""
-FLAT_FADE = 0.16
-"""A flat body loses this much light from the side of the lamp to the far side, so that it can be shaded at all:
-walls grow darker towards the far end (common practice)."""
 
 
 def illuminate(
@@ -61,9 +58,7 @@ def illuminate(
     -------
     float32, 0..1.
     """
-    facing = relief.normals @ np.array(lamp.direction, np.float32)
-    if len(relief.flat):
-        facing.ravel()[relief.flat] += FLAT_FADE * (relief.across @ np.array(lamp.direction[:2], np.float32))
+    facing = relief.facing @ np.array(lamp.direction, np.float32)
     np.clip(facing, 0, 1, out=facing)
     shade = cast_shadow(relief, lamp) if shadows else None
     if shade is not None:

@@ -24,6 +24,11 @@ SCALE = 2
 STAIR_BLUR_PX = 1.0
 
 
+FLAT_FADE = 0.16
+"""A flat body loses this much light from the side of the lamp to the far side, so that it can be shaded at all:
+walls grow darker towards the far end (common practice)."""
+
+
 @dataclass(frozen=True, eq=False)
 class Relief:
     """The surface of a picture, on every SCALE-th pixel.
@@ -46,6 +51,14 @@ class Relief:
     shape: tuple[int, int]
     px_per_mm: float
     step_px: int = SCALE
+
+    @cached_property
+    def facing(self) -> NDArray[np.float32]:
+        """h x w x 3: what a lamp's direction is multiplied by. The normals, and what lies flat leans a little, so that
+        it darkens away from the lamp; it does not change while the lamp turns."""
+        found = self.normals.copy()
+        found.reshape(-1, 3)[self.flat, :2] += FLAT_FADE * self.across
+        return found
 
     @cached_property
     def casting(self) -> Casting:

@@ -10,7 +10,7 @@ from paleta.materials import Paper
 from paleta.media import MEDIUMS, Layer, Swatch, appearance_of_layers
 from paleta.order import Job, School, expand
 from paleta.picture._texture import POUNCED
-from paleta.recipe import Coat, Sheet, spread_over, zoning_of
+from paleta.recipe import Coat, Sheet, once_per_sheet, spread_over, zoning_of
 
 OWN_TAKES, OTHER_TAKES = 0.9, 0.08
 """Part of a wet blend that a stroke of the zone's own swatch makes up once it is laid, and one that goes over the zone
@@ -26,7 +26,8 @@ UNCHOSEN = {
 WHITE_LIGHTNESS = 95.0
 
 
-def looks_of(sheet: Sheet) -> dict[int, tuple[Lab, ...]]:
+@once_per_sheet
+def looks_of(sheet: Sheet) -> Mapping[int, tuple[Lab, ...]]:
     """For every region not left as paper, the Lab of its zones, deepest first, through all its coats."""
     looks: dict[int, tuple[Lab, ...]] = {}
     paper = sheet.stamp.paper_used

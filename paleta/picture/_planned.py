@@ -34,14 +34,15 @@ from paleta.media import appearance, covers_of
 from paleta.order import Pen
 from paleta.picture._looks import looks_of
 from paleta.picture._paint import SOFT_DRAWN, SOFT_GROUND, SOFT_LEVELS, AccentLayer, Canvas, paint
-from paleta.recipe import Sheet, bodies_of, zoning_of
+from paleta.recipe import Sheet, bodies_of, once_per_sheet, zoning_of
 
 UNLIT = ("line", "ink", "regions")
 """Views that no lamp changes."""
 ACCENTED = ("coloured", "values")
 
 
-def soft_of(sheet: Sheet) -> dict[int, float]:
+@once_per_sheet
+def soft_of(sheet: Sheet) -> Mapping[int, float]:
     """How far the shades of each region melt: as those of its uppermost coat, and all the way on a ground or where one
     pen is drawn out."""
     return {

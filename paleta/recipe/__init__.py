@@ -5,6 +5,7 @@ from paleta.recipe._carry import CarriedOver, carry_over, first_setting, taken_f
 from paleta.recipe._changes import what_changed
 from paleta.recipe._coat import Accent, Coat, accents_in_laying_order, spread_over
 from paleta.recipe._colours import KEY_NAMES, Colours
+from paleta.recipe._derived import once_per_sheet
 from paleta.recipe._file import build, dump, load, plan_from_plain, plan_to_plain
 from paleta.recipe._finish import Finish
 from paleta.recipe._formats import (
@@ -68,6 +69,7 @@ __all__ = [
     "first_setting",
     "load",
     "new_name",
+    "once_per_sheet",
     "paper_from_plain",
     "plan_from_plain",
     "plan_to_plain",

@@ -25,7 +25,7 @@ from paleta.recipe._regions import Regions
 from paleta.recipe._stamp import Stamp
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True, weakref_slot=True)
 class Sheet:
     """The whole sheet. Each part checks itself; what two of them must agree on is checked here."""
 

@@ -9,10 +9,12 @@ from paleta.light import ACCENTS, Body, Zoning
 from paleta.media import MEDIUMS
 from paleta.order import Job, Mask, Work
 from paleta.recipe._coat import accents_in_laying_order, zones_covered
+from paleta.recipe._derived import once_per_sheet
 from paleta.recipe._sheet import Sheet
 
 
-def bodies_of(sheet: Sheet) -> list[Body]:
+@once_per_sheet
+def bodies_of(sheet: Sheet) -> Sequence[Body]:
     """The bodies of the sheet by their lowest region, which also says their form."""
     mates: dict[int, list[int]] = {}
     for label, lead in sheet.regions.leads().items():
@@ -32,6 +34,7 @@ def bodies_of(sheet: Sheet) -> list[Body]:
     ]
 
 
+@once_per_sheet
 def zoning_of(sheet: Sheet) -> Zoning:
     """As many zones as the longest ramp has swatches, or as are planned while there is none, and one more where the
     highlight stays bare; 0 where paper is left. Grounds are zoned by themselves."""

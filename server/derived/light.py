@@ -26,7 +26,7 @@ from paleta.light import (
 )
 from paleta.order import Pen
 from paleta.picture import accents_under, sheet_light
-from paleta.recipe import Sheet, bodies_of, zoning_of
+from paleta.recipe import Sheet, bodies_of, once_per_sheet, zoning_of
 from server.derived import disk, jobs, worker
 from server.derived.fingerprint import code_of
 from server.derived.maps import Stamping, map_key, map_sha256, region_map
@@ -41,6 +41,11 @@ FORMS_KEY = code_of("colour", "ground", "impression", "light", "media", "picture
 
 def relief_key(stamping: Stamping, sheet: Sheet) -> str:
     """Names the relief of the sheet's bodies."""
+    return _relief_key(sheet, stamping)
+
+
+@once_per_sheet
+def _relief_key(sheet: Sheet, stamping: Stamping) -> str:
     text = f"{FORMS_KEY} {map_key(stamping, sheet)} {bodies_of(sheet)}"
     return hashlib.sha256(text.encode()).hexdigest()
 

@@ -7,7 +7,7 @@ import json
 from dataclasses import dataclass
 
 from paleta.impression import RegionMap, apply_edits, labels_from_png
-from paleta.recipe import Sheet
+from paleta.recipe import Sheet, once_per_sheet
 from server.derived.memory import memory
 from server.files import store
 
@@ -30,6 +30,11 @@ def map_sha256(stamping: Stamping, sheet: Sheet) -> str:
 
 def map_key(stamping: Stamping, sheet: Sheet) -> str:
     """Names the map after the sheet's edits."""
+    return _map_key(sheet, stamping)
+
+
+@once_per_sheet
+def _map_key(sheet: Sheet, stamping: Stamping) -> str:
     edits = json.dumps([dict(edit) for edit in sheet.regions.edits], sort_keys=True)
     return hashlib.sha256(f"{map_sha256(stamping, sheet)} {stamping.dpi!r} {edits}".encode()).hexdigest()
 

@@ -52,6 +52,8 @@ def run(work: Callable[..., Made], *values: Any, limit_s: float = 120.0, memory_
     """
     limits = ((memory_mb + jobs.ALWAYS_MB) * 2**20, math.ceil(limit_s))
     future = _pool().schedule(jobs.do, args=(*limits, work, values), timeout=limit_s * WALL_TIMES)
+    with _guard:
+        _in_line.add(future)
     try:
         while True:
             try:
@@ -67,10 +69,19 @@ def run(work: Callable[..., Made], *values: Any, limit_s: float = 120.0, memory_
         raise TookTooMuch(TOO_MUCH) from error
     finally:
         future.cancel()  # type: ignore[no-untyped-call]
+        with _guard:
+            _in_line.discard(future)
+
+
+def in_line() -> int:
+    """How many pieces of work are under way or wait for their turn."""
+    with _guard:
+        return len(_in_line)
 
 
 _guard = threading.Lock()
 _pools: list[ProcessPool] = []
+_in_line: set[Any] = set()
 
 
 def _pool() -> ProcessPool:

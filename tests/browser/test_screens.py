@@ -3,13 +3,18 @@
 from __future__ import annotations
 
 import json
+import threading
+from typing import Any
+from unittest.mock import patch
 
 import cv2
 import numpy as np
 import skimage.data
 from playwright.sync_api import expect
 
+from server.derived import worker
 from server.pieces.models import Piece
+from server.pieces.shelf import services as pieces
 from server.recipes.services import export_recipe, keep_recipe
 from tests.browser.base import BrowserTest
 from tests.builders import as_file, line_drawing
@@ -41,6 +46,26 @@ class AccessTest(BrowserTest):
         self.page.get_by_role("link", name="In full, pass by pass").click()
         expect(self.page.get_by_role("heading", name="Passes in order")).to_be_visible()
         self.passes_axe("print in full")
+
+
+class BusyTest(BrowserTest):
+    def test_whoever_waits_long_is_told_how_much_is_in_line(self):
+        page, go_on = self.sign_in(), threading.Event()
+        look = pieces.look
+
+        def slow(data: bytes) -> Any:
+            go_on.wait(30)
+            return look(data)
+
+        in_line = patch.object(worker, "in_line", return_value=5)
+        with in_line, patch.object(pieces, "look", slow):
+            page.get_by_role("button", name="Add a stamped image").click()
+            scan = {"name": "owl.png", "mimeType": "image/png", "buffer": as_file(line_drawing())}
+            page.get_by_label("Scan or photo").set_input_files(scan)
+            told = page.get_by_text("It is busy: 4 other tasks are in line. Yours goes on by itself.")
+            expect(told).to_be_visible()
+            go_on.set()
+            expect(told).to_be_hidden()
 
 
 class BadInputTest(BrowserTest):

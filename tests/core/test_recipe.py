@@ -28,9 +28,11 @@ from paleta.recipe import (
     ImpressionRecord,
     Recipe,
     RegionSetting,
+    _derived,
     carry_over,
     dump,
     load,
+    once_per_sheet,
     what_changed,
     work_of,
 )
@@ -439,3 +441,23 @@ class CarryOverTest(SimpleTestCase):
         self.assertEqual({one.name for one in carried.regions.values()}, {"Left", "Right", "Far right"})
         nothing = region_map(np.where(self.labels == 1, 1, 0))
         self.assertIn("a barrier", carry_over(sheet, old, nothing).lost)
+
+
+class OncePerSheetTest(SimpleTestCase):
+    def test_what_follows_from_a_sheet_is_worked_out_once_and_goes_with_it(self):
+        asked = []
+
+        @once_per_sheet
+        def title_of(sheet, more=""):
+            asked.append(sheet.stamp.title)
+            return [sheet.stamp.title + more]
+
+        one, like_it = make_sheet("Owl"), make_sheet("Owl")
+        self.assertIs(title_of(one), title_of(one))
+        self.assertEqual(title_of(one, "!"), ["Owl!"])
+        self.assertIsNot(title_of(one), title_of(like_it))
+        self.assertEqual(asked, ["Owl"] * 3)
+        place = id(one)
+        self.assertIn(place, _derived._known)
+        del one
+        self.assertNotIn(place, _derived._known)

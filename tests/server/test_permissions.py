@@ -109,7 +109,7 @@ RUN_ROUTES = {
 OPEN_ROUTES = {"session/", "session/demo/", "accounts/"}
 LIST_ROUTES = {
     "pieces/", "pieces/look/", "pieces/import/", "drawers/", "trade/", "substitutes/", "gotos/", "schools/",
-    "backup/", "storage/", "restores/", "runs/", "papers/",
+    "backup/", "storage/", "restores/", "runs/", "papers/", "queue/",
 }  # fmt: skip
 DRAWER_ROUTES = {
     "": ("get", None, 200),

@@ -104,6 +104,20 @@ class WorkerTest(SimpleTestCase):
             with self.subTest(work=work.__name__), self.assertRaises(TookTooMuch):
                 worker.run(work, memory_mb=300)
 
+    def test_the_line_is_as_long_as_what_is_asked_for_and_not_done(self):
+        self.assertEqual(worker.in_line(), 0)
+        people = [threading.Thread(target=worker.run, args=(slow,)) for _ in range(3)]
+        for one in people:
+            one.start()
+        time.sleep(0.5)
+        self.assertEqual(worker.in_line(), 3)
+        for one in people:
+            one.join()
+        self.assertEqual(worker.in_line(), 0)
+        with self.assertRaises(DepthCycle):
+            worker.run(circular)
+        self.assertEqual(worker.in_line(), 0)
+
     def test_errors_come_back_as_they_were(self):
         with self.assertRaises(DepthCycle) as caught:
             worker.run(circular)

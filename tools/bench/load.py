@@ -82,7 +82,7 @@ def measure() -> None:
         together = [
             took for each in at_once(people, lambda one: [once(one.turn_lamp) for _ in range(25)]) for took in each
         ]
-        show("lamp of 8 people at once, 95th percentile", [late(together)], 400)
+        show("lamp of 8 people at once, 95th percentile", [late(together)], 150)
         with slow_clients():
             held = [once(ana.turn_lamp) for _ in range(TURNS)]
         show("lamp beside 100 silent and half-sent ones", held, 50, usual, "of its usual time (aim 2)")

@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from "react";
 
 import { useLook } from "@/shared/api";
-import { Button, CornerPicker, FileButton, goRound, isWhole, Refusal, WHOLE, type Corners } from "@/shared/ui";
+import { Button, CornerPicker, FileButton, goRound, InLine, isWhole, Refusal, WHOLE, type Corners } from "@/shared/ui";
 
 type Props = {
   /** What the photo is of, for the file field. */
@@ -35,7 +35,12 @@ export function PhotoPick({ name, words, action, busy, error, children, onGo, pr
       <FileButton name={name} accept="image/*" look="drop" onFile={choose} disabled={busy}>
         {photo ? photo.name : words}
       </FileButton>
-      {look.isPending && <p role="status">Looking for the card in the photo …</p>}
+      {look.isPending && (
+        <p role="status">
+          Looking for the card in the photo …
+          <InLine />
+        </p>
+      )}
       {look.error && <Refusal error={look.error.message} />}
       {look.data && (
         <>
@@ -51,7 +56,10 @@ export function PhotoPick({ name, words, action, busy, error, children, onGo, pr
       {error && <Refusal error={error} />}
       {busy && (
         <div role="status">
-          <p>{progress}</p>
+          <p>
+            {progress}
+            <InLine />
+          </p>
           <progress className="h-2 w-full accent-ink" aria-label={progress} />
         </div>
       )}

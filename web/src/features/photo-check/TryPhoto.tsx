@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import type { Piece, Request } from "@/shared/api";
-import { Button, Refusal } from "@/shared/ui";
+import { Button, InLine, Refusal } from "@/shared/ui";
 import { useTryPhoto } from "./api";
 
 type Wish = Required<Request<"SimulatedForm">>;
@@ -80,7 +80,12 @@ export function TryPhoto({ piece }: { piece: Piece }) {
           Make and check a card
         </Button>
       </div>
-      {tried.isPending && <p role="status">Colouring, photographing and measuring. This takes some seconds.</p>}
+      {tried.isPending && (
+        <p role="status">
+          Colouring, photographing and measuring. This takes some seconds.
+          <InLine />
+        </p>
+      )}
       {tried.error && <Refusal error={tried.error.message} />}
       {coloured.length === 0 && <p className="mt-2">Give a region its colours first.</p>}
     </section>

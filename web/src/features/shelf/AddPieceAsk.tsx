@@ -2,7 +2,19 @@ import { useState, type DragEvent, type FormEvent } from "react";
 import { useNavigate } from "react-router";
 
 import { LIMITS, Problem, useLook } from "@/shared/api";
-import { Ask, Button, CornerPicker, goRound, isWhole, LineReading, Refusal, tell, toMm, WHOLE } from "@/shared/ui";
+import {
+  Ask,
+  Button,
+  CornerPicker,
+  goRound,
+  InLine,
+  isWhole,
+  LineReading,
+  Refusal,
+  tell,
+  toMm,
+  WHOLE,
+} from "@/shared/ui";
 import { useUnit, type Corners, type Reading, type Unit } from "@/shared/ui";
 import { useAddPiece } from "./api";
 
@@ -112,6 +124,7 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
         {look.isPending && (
           <p role="status" className="text-soft">
             Reading the picture …
+            <InLine />
           </p>
         )}
         {look.data && (
@@ -181,6 +194,7 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
         {addPiece.isPending && (
           <p role="status" className="text-soft">
             Reading the picture and finding its regions. This takes a few seconds.
+            <InLine />
           </p>
         )}
         <div className="flex justify-end gap-3">

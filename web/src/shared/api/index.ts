@@ -35,6 +35,7 @@ export type {
   ChartLine,
   ChartSheet,
   AccountStorage,
+  WorkQueue,
   Drawer,
   DrawerDetail,
   Form,

@@ -1747,6 +1747,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/queue/": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description How much work is in line. Whoever has waited for some seconds asks, so that waiting has a reason. */
+        get: operations["queue_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/restores/": {
         parameters: {
             query?: never;
@@ -4061,6 +4078,11 @@ export interface components {
         PutBeforeRequest: {
             nearer: number;
             farther: number;
+        };
+        /** @description Heavy work of everybody: how much is under way or waits for its turn, and how much is done at once. */
+        Queue: {
+            in_line: number;
+            at_once: number;
         };
         Ramp: {
             swatches: components["schemas"]["RampSwatch"][];
@@ -8913,6 +8935,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LookOut"];
+                };
+            };
+            /** @description A problem. */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    queue_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Queue"];
                 };
             };
             /** @description A problem. */

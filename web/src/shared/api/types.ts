@@ -6,6 +6,7 @@ export type Request<Name extends string> = `${Name}Request` extends keyof Schema
 
 export type Piece = Schemas["Piece"];
 export type AccountStorage = Schemas["Storage"];
+export type WorkQueue = Schemas["Queue"];
 export type ShelfPiece = Schemas["ShelfPiece"];
 export type Region = Schemas["Region"];
 export type Ramp = Schemas["Ramp"];

@@ -1,10 +1,14 @@
 import { Button } from "./Button";
+import { InLine } from "./InLine";
 
 /** Something is under way; shown only where it takes long enough to be seen. */
 export function Waiting({ what }: { what: string }) {
   return (
     <div role="status" className="grid grow place-items-center p-10 text-[17px]">
       <p className="animate-[pulse_1.6s_ease-in-out_infinite] motion-reduce:animate-none">{what} …</p>
+      <p>
+        <InLine />
+      </p>
     </div>
   );
 }

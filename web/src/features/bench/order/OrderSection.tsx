@@ -1,5 +1,5 @@
 import type { Plan, Role, Trade } from "@/shared/api";
-import { Button, Cautions, Choice, counted, minutes, Tick, timesFrom } from "@/shared/ui";
+import { Button, Cautions, Choice, counted, InLine, minutes, Tick, timesFrom } from "@/shared/ui";
 import { useDescribeOrder, useKeepNewerOrder } from "../api";
 import { AlongBox } from "./AlongBox";
 import { usePiece } from "../bench";
@@ -49,7 +49,12 @@ export function OrderSection({ trade, plan, error }: Props) {
       )}
       <Cautions media={piece.colours.media} known={trade.media} />
       {error && <p role="alert">{error.message}</p>}
-      {!plan && !error && <p role="status">Working out the order …</p>}
+      {!plan && !error && (
+        <p role="status">
+          Working out the order …
+          <InLine />
+        </p>
+      )}
       {plan && plan.passes.length === 0 && (
         <p className="rounded bg-faint p-3">
           Give at least one region its colours; the order of passes follows by itself.

@@ -31,6 +31,7 @@ class Job:
     school    how this coat is laid; None = by the school of its medium.
     zones     for each zone of the coat the region's zones it covers, where a region has more of them than the coat.
     whole     a single shade is laid in all steps of its school, as on grounds, not in one flat coat.
+    thing     the number of the thing that the region belongs to; 0 = it is one by itself.
     place, how  of an accent, which is no zone: where it goes and how, in words; it is one stroke.
     """
 
@@ -48,6 +49,7 @@ class Job:
     whole: bool = False
     place: str = ""
     how: str = ""
+    thing: int = 0
 
     def __post_init__(self) -> None:
         if self.medium and self.medium not in MEDIA:

@@ -6,9 +6,9 @@ that are done with it.
 
 from __future__ import annotations
 
-DURATION, PEN, REGION, JOIN, BEFORE, RANK, KIND, MASK, NEAR_AT, NEAR_END, NEEDS_AT, NEEDS_END, MEDIUM = range(13)
-"""Columns of `table`, N x 13. PEN, MASK and BEFORE (the stroke before on that region) are -1 where there is none; what
-has the lower RANK is finished first; MEDIUM is a row of `pace`.
+DURATION, PEN, REGION, JOIN, BEFORE, RANK, KIND, MASK, NEAR_AT, NEAR_END, NEEDS_AT, NEEDS_END, MEDIUM, GROUP = range(14)
+"""Columns of `table`, N x 14. PEN, MASK and BEFORE (the stroke before on that region) are -1 where there is none; what
+has the lower RANK is finished first; MEDIUM is a row of `pace`; neighbours of one GROUP are told as one line.
 lists[NEAR_AT:NEAR_END] are the regions that touch, lists[NEEDS_AT:NEEDS_END] the rows that must be laid before."""
 OVER, DURING = range(2)
 """Of `covers`, 2 x masks x regions: what a mask covers, and what is coloured while it lies."""

@@ -10,12 +10,14 @@ from paleta.recipe._sheet import Sheet
 
 @dataclass(frozen=True, slots=True)
 class Stint:
-    """Passes `first_pass` to `last_pass`, on `count` regions of what is called `name`."""
+    """Passes `first_pass` to `last_pass`, on `count` regions of what is called `name`. Stints of one `hand`, from 1,
+    follow each other with one pen, at whatever strength: it is taken up once, and nothing is waited for."""
 
     first_pass: int
     last_pass: int
     name: str
     count: int
+    hand: int
 
 
 def stints_of(sheet: Sheet, plan: Plan) -> list[Stint]:
@@ -43,15 +45,23 @@ def stints_of(sheet: Sheet, plan: Plan) -> list[Stint]:
             runs[-1].append(one)
         else:
             runs.append([one])
-    return [_stint(sheet, run) for run in runs]
+    found: list[Stint] = []
+    hand = 0
+    for before, run in zip((None, *runs), runs, strict=False):
+        first = run[0]
+        held = before is not None and before[-1].in_hand == first.in_hand
+        if not held or first.wait_s > 0 or first.number in handled:
+            hand += 1
+        found.append(_stint(sheet, run, hand))
+    return found
 
 
 def _way(one: Pass) -> tuple[str, str, str, str, str]:
     return one.medium, one.swatch, one.zone, one.join, one.how
 
 
-def _stint(sheet: Sheet, run: list[Pass]) -> Stint:
+def _stint(sheet: Sheet, run: list[Pass], hand: int) -> Stint:
     regions = {one.region for one in run}
     setting = sheet.regions.settings.get(run[0].region)
     thing = setting.thing if setting is not None and len(regions) > 1 else ""
-    return Stint(run[0].number, run[-1].number, thing or run[0].name, len(regions))
+    return Stint(run[0].number, run[-1].number, thing or run[0].name, len(regions), hand)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import replace
 
 from paleta.impression import RegionMap
 from paleta.light import ACCENTS, Body, Zoning
@@ -79,13 +80,16 @@ def work_of(
         Areas in mm2 by (region, kind).
     """
     areas = {region.label: region.area_mm2 for region in region_map.regions}
-    ranks = _ranks(sheet)
+    ranks, things = _ranks(sheet), sheet.regions.thing_leads()
     jobs: list[Job] = []
     for label, setting in sheet.regions.settings.items():
         if setting.coats and not setting.left_as_paper and label in areas:
             rank = ranks.get(setting.role, 1)
-            jobs += _coats(sheet, label, areas[label], shares.get(label, ()), rank)
-            jobs += _accents(sheet, label, areas[label], accents or {}, rank)
+            own = (
+                *_coats(sheet, label, areas[label], shares.get(label, ()), rank),
+                *_accents(sheet, label, areas[label], accents or {}, rank),
+            )
+            jobs += (replace(one, thing=things[label]) for one in own)
     creepers = frozenset(
         pen for pen, swatch in sheet.colours.swatches.items() if swatch.lab[0] < MEDIUMS[pen[0]].creeps_below
     )

@@ -110,7 +110,7 @@ def _cut(stints: Sequence[Stint], lines: Sequence[Sequence[int]]) -> list[Stint]
             if number in ends or number == stint.last_pass:
                 whole = (first, number) == (stint.first_pass, stint.last_pass)
                 count = stint.count if whole else number - first + 1
-                found.append(Stint(first, number, stint.name, count))
+                found.append(Stint(first, number, stint.name, count, stint.hand))
                 first = number + 1
     return found
 

@@ -152,6 +152,41 @@ class WalkTest(AlongTest):
     def next_stint(stints: list[set[int]], laid: set[int]) -> set[int]:
         return next(stint - laid for stint in stints if not stint <= laid)
 
+    def test_pen_by_pen_one_press_ticks_off_all_that_a_pen_does_and_the_log_holds_every_pass(self):
+        self.piece = coloured(make_piece(self.ana, "One colour"), hexes=("#b8506f",))
+        page = self.begin()
+        course = page.get_by_role("navigation", name="The course").get_by_role("button")
+        small = course.count()
+        page.get_by_label("Step").select_option("pen by pen")
+        expect(course).not_to_have_count(small)
+        hands = [stint["hand"] for stint in present_run(self.run_row)["stints"]]
+        expect(course).to_have_count(len(set(hands)))
+        large = next(hand for hand in hands if hands.count(hand) > 1)
+        for _ in range(large - 1):
+            self.tick(page)
+        lines = page.get_by_role("list", name="With this pen").get_by_role("listitem")
+        expect(lines).to_have_count(hands.count(large))
+        self.passes_axe("pen by pen")
+        self.tick(page)
+        self.all_is_sent()
+        stints = self.stints(self.run_row)
+        last = max(last for (_, last), hand in zip(stints, hands, strict=True) if hand == large)
+        self.assertEqual(self.laid(), last)
+        # In small steps again: what the pen did is done, pass by pass.
+        page.get_by_label("Step").select_option("thing by thing")
+        expect(course).to_have_count(small)
+        done = page.get_by_role("navigation", name="The course").locator("button:disabled")
+        expect(done).to_have_count(sum(hand <= large for hand in hands))
+        # A step that was begun in small steps lays only what is left of it.
+        self.tick(page)
+        page.get_by_label("Step").select_option("pen by pen")
+        self.reload()
+        self.lit(page)
+        self.finish(page)
+        self.all_is_sent()
+        laid = [n for line in Run.objects.get().events.all() for n in line.body.get("passes") or []]
+        self.assertEqual(sorted(laid), list(range(1, stints[-1][1] + 1)))
+
     def test_a_pedal_that_bounces_ticks_off_one_stint(self):
         page = self.begin()
         page.evaluate(

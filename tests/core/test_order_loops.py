@@ -9,7 +9,7 @@ from django.test import SimpleTestCase
 
 from paleta.order import PACES, Job, Ways, Work, batch, check_batch, expand, make_plan, school_named
 from paleta.order._search import TICKS, loops, tables_of
-from paleta.order.columns import NEVER, PEN
+from paleta.order.columns import GROUP, NEVER, PEN
 from paleta.order.compiled import _anneal, _chance, _times
 from tests.core.test_order_search import allowed, earliest, small_work
 
@@ -103,9 +103,17 @@ class TimesTest(SimpleTestCase):
                     out_of_turn += 1
                     self.assertEqual(found, -1)
                 elif found >= 0:
-                    more = _anneal.changing(table, pace, trial, first, last)
-                    more -= _anneal.changing(table, pace, now, first, last)
-                    self.assertGreaterEqual(found, whole + more - rests[0])
+                    more, changes = _anneal.changing(table, pace, trial, first, last)
+                    less, before = _anneal.changing(table, pace, now, first, last)
+                    self.assertGreaterEqual(found, whole + more - less - rests[0])
+                    self.assertEqual(
+                        changes - before, loops().changes_of(table, trial) - loops().changes_of(table, now)
+                    )
+                    groups, told = (table[order, GROUP] for order in (trial, now))
+                    self.assertEqual(
+                        _anneal.groups_in(table, trial, first, last) - _anneal.groups_in(table, now, first, last),
+                        (groups[1:] != groups[:-1]).sum() - (told[1:] != told[:-1]).sum(),
+                    )
                     begun, ended, none = start.copy(), end.copy(), np.full(count, NEVER, np.int64)
                     quick = (
                         _times.evaluate_suffix(

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from itertools import pairwise
+from unittest.mock import patch
 
 import numpy as np
 from django.test import SimpleTestCase
@@ -18,6 +19,7 @@ from paleta.order import (
     School,
     SchoolStep,
     Work,
+    _search,
     check_plan,
     expand,
     make_plan,
@@ -217,3 +219,27 @@ class CheckedTest(SimpleTestCase):
         ):  # fmt: skip
             with self.subTest(wrong=wrong), self.assertRaises(PlanImpossible):
                 Work((wrong,))
+
+
+class GatheredTest(SimpleTestCase):
+    """Passes of one thing stand together where that costs no time."""
+
+    def test_things_with_one_ramp_are_told_in_few_lines(self):
+        for code in ("M1", "M2", "W2", "P1"):
+            school = school_named(code)
+            pace, ramp = PACES[school.medium], ("pale", "middle", "dark")
+            jobs = tuple(
+                Job(region, f"R{region}", 30.0 + 7 * (region % 4), ramp, thing=1 + region % 3)
+                for region in range(1, 25)
+            )
+            work = Work(jobs, Work.pairs((region, region + 1) for region in range(1, 24, 4)))
+            plan, things = make_plan(work, school, pace), {job.region: job.thing for job in jobs}
+            told = [(one.pen, one.zone, one.join, one.how, things[one.region]) for one in plan.passes]
+            lines = 1 + sum(one != other for one, other in pairwise(told))
+            with self.subTest(code=code), patch.object(_search, "_gathered", lambda tables, best, *_, **__: best):
+                before = make_plan(work, school, pace)
+                self.assertEqual(check_plan(work, plan), [])
+                # What is laid wet into wet must be gone back to before it dries; the rest stands together.
+                self.assertLess(lines, 0.5 * len(plan.passes))
+                self.assertLessEqual(plan.duration_s, 1.02 * before.duration_s)
+                self.assertLessEqual(plan.pen_changes, before.pen_changes)

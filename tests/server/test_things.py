@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 from paleta.recipe import RegionSetting
 from server.pieces.models import Piece
 from tests.server.base import ApiTestCase
@@ -109,6 +111,15 @@ class ThingTest(ApiTestCase):
         plan = self.send("get", f"pieces/{self.piece.pk}/plan/").json()
         self.assertEqual(plan["stints"][0]["first_pass"], 1)
         self.assertEqual(plan["stints"][-1]["last_pass"], len(plan["passes"]))
+        hands = [
+            (stint["hand"], plan["passes"][number - 1])
+            for stint in plan["stints"]
+            for number in range(stint["first_pass"], stint["last_pass"] + 1)
+        ]
+        for (hand, before), (after, one) in pairwise(hands):
+            same_pen = before["swatch"]["code"] == one["swatch"]["code"]
+            self.assertEqual(after == hand, same_pen and one["wait_s"] <= 0)
+            self.assertIn(after - hand, (0, 1))
 
     def test_nobody_else_groups_ones_regions(self):
         first, second, *_ = self.labels()

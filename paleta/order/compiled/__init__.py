@@ -12,10 +12,10 @@ from paleta.order import columns
 
 keep_beside(Path(__file__).parent, Path(columns.__file__))
 
-from paleta.order.compiled._anneal import annealed  # noqa: E402
+from paleta.order.compiled._anneal import annealed, groups_in  # noqa: E402
 from paleta.order.compiled._build import built  # noqa: E402
 from paleta.order.compiled._prove import proved  # noqa: E402
 from paleta.order.compiled._times import changes_of, times  # noqa: E402
 from paleta.order.compiled._visits import better_visits, by_visits  # noqa: E402
 
-__all__ = ["annealed", "better_visits", "built", "by_visits", "changes_of", "proved", "times"]
+__all__ = ["annealed", "better_visits", "built", "by_visits", "changes_of", "groups_in", "proved", "times"]

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numba import njit
 
-from paleta.order.columns import JOIN, KIND, NEEDS_AT, NEEDS_END, NEVER, PEN, RANK, STROKE, WET
+from paleta.order.columns import GROUP, JOIN, KIND, NEEDS_AT, NEEDS_END, NEVER, PEN, RANK, STROKE, WET
 from paleta.order.compiled._chance import below, cooled, next_chance, worst_allowed
 from paleta.order.compiled._times import (
     LATER,
@@ -24,9 +24,9 @@ LONGEST_STRETCH, FARTHEST, MOST_VISITS = 8, 12, 6
 
 
 @njit(cache=True, nogil=True)
-def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rounds, hot, seed, unit):
-    """The best sequence found from `given` on in so many rounds, and its cost: `unit` times its ms, plus the changes of
-    pen. `hot` is the heat to begin with, in ms.
+def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rounds, hot, seed, unit, change, stint):
+    """The best sequence found from `given` on in so many rounds, and its cost: `unit` for each of its ms, `change` for
+    each change of pen, `stint` for each place at which another group begins.
 
     A stroke is moved beside another of its pen; a stretch is moved; whole visits of pens are moved; a block is laid
     into the visits that others make of its pens, or put together again elsewhere.
@@ -44,11 +44,11 @@ def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rou
     rounds
         how many changes are tried
     hot
-        the heat to begin with, in ms
+        the heat to begin with, in the units of cost
     seed
         of the generator
-    unit
-        what one ms costs where one change of pen costs 1
+    unit, change, stint
+        what one ms, one change of pen and one more group cost
 
     Returns
     -------
@@ -58,20 +58,22 @@ def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rou
     after = following(table)
     start, end, pushed = np.empty(count, np.int64), np.empty(count, np.int64), np.empty(count, np.int64)
     now, trial, chosen = given.copy(), given.copy(), np.zeros(count, np.bool_)
-    cost = times(table, lists, covers, pace, now, count, start, end, pushed) * unit + changes_of(table, now)
+    length = times(table, lists, covers, pace, now, count, start, end, pushed)
+    cost = length * unit + changes_of(table, now) * change + groups_in(table, now, 0, count - 1) * stint
     best, best_cost = now.copy(), cost
     known, rests = np.stack((start, end)), np.empty(count, np.int64)
     rests_of(table, pace, now, start, end, rests)
     plain = pushed.max() == NEVER  # no stroke of `now` is begun later for what follows it
     place_of, seen = np.empty(count, np.int64), np.full(count, -1, np.int64)
     place_of[now] = np.arange(count)
-    state, heat = np.uint64(seed), unit * hot
+    state, heat = np.uint64(seed), hot
     for turn in range(rounds):
         heat = cooled(heat, turn, rounds)
         state = next_chance(state)
         what = below(state, 10)
         if what < 3:
-            state, first, last = _beside_its_pen(table, after, now, trial, state)
+            column = GROUP if stint and what else PEN
+            state, first, last = _beside_its_like(table, after, now, trial, state, column)
         elif what < 5:
             state, first, last = _visits_elsewhere(table, now, trial, state)
         elif what < 7:
@@ -82,14 +84,19 @@ def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rou
             continue
         state = next_chance(state)
         worst = worst_allowed(heat, state)
+        more, changes = changing(table, pace, trial, first, last)
+        less, changes_now = changing(table, pace, now, first, last)
+        beside = (changes - changes_now) * change
+        if stint:
+            beside += (groups_in(table, trial, first, last) - groups_in(table, now, first, last)) * stint
         # What is waited for now is the most that another order could save.
-        more = changing(table, pace, trial, first, last) - changing(table, pace, now, first, last) - rests[0]
-        if more * unit - count > worst or not in_turn(table, lists, trial, first, last, place_of, seen, turn):
+        least = (more - less - rests[0]) * unit + beside
+        if least > worst or not in_turn(table, lists, trial, first, last, place_of, seen, turn):
             trial[first : last + 1] = now[first : last + 1]
             continue
         total, pushes = LATER, False
         if plain:
-            allowed = worst // unit + 1
+            allowed = (worst - beside) // unit + 1
             start[:], end[:], pushed[:] = known[0], known[1], NEVER
             total = evaluate_suffix(
                 table, lists, covers, pace, trial, first, count, start, end, pushed, last, known[1], rests, allowed
@@ -97,14 +104,14 @@ def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rou
         if total == LATER:
             total = times(table, lists, covers, pace, trial, count, start, end, pushed)
             pushes = pushed.max() > NEVER
-        found = total * unit + changes_of(table, trial) if total >= 0 else cost + worst + 1
-        if found - cost > worst:
+        dearer = (total - length) * unit + beside
+        if total < 0 or dearer > worst:
             trial[first : last + 1] = now[first : last + 1]
             continue
         now[first : last + 1] = trial[first : last + 1]
         for place in range(first, last + 1):
             place_of[now[place]] = place
-        cost = found
+        cost, length = cost + dearer, total
         known[0], known[1] = start, end
         rests_of(table, pace, now, start, end, rests)
         plain = not pushes
@@ -116,7 +123,8 @@ def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rou
 
 @njit(cache=True, nogil=True)
 def changing(table, pace, sequence, first, last):
-    """How long taking up other pens takes from what stands before `first` to what stands behind `last`, in ms.
+    """How long taking up other pens takes from what stands before `first` to what stands behind `last`, in ms, and how
+    often that is.
 
     Parameters
     ----------
@@ -127,15 +135,35 @@ def changing(table, pace, sequence, first, last):
     first, last
         places
     """
-    held, total = held_before(table, sequence, first), 0
+    held, total, often = held_before(table, sequence, first), 0, 0
     for place in range(first, sequence.size):
         one = sequence[place]
         if table[one, PEN] >= 0:
             total += change_of(table, pace, held, one)
+            often += held >= 0 and table[held, PEN] != table[one, PEN]
             held = one
             if place > last:
                 break
-    return total
+    return total, often
+
+
+@njit(cache=True, nogil=True)
+def groups_in(table, sequence, first, last):
+    """How often another group begins from `first` to what stands behind `last`.
+
+    Parameters
+    ----------
+    table
+        the work in numbers, as paleta.order.columns names its columns
+    sequence
+        rows of `table` in the order they are laid
+    first, last
+        places
+    """
+    found = 0
+    for place in range(max(first, 1), min(last + 2, sequence.size)):
+        found += table[sequence[place], GROUP] != table[sequence[place - 1], GROUP]
+    return found
 
 
 @njit(cache=True, nogil=True)
@@ -207,8 +235,8 @@ def shift(trial, now, i, length, target):
 
 
 @njit(cache=True, nogil=True)
-def _beside_its_pen(table, after, now, trial, state):
-    """A stroke beside another of the same pen. What meets wet cannot go far, so that is looked for near by."""
+def _beside_its_like(table, after, now, trial, state, column):
+    """A stroke beside another of the same pen or group. What meets wet cannot go far, so that is looked for near by."""
     count = now.size
     state = next_chance(state)
     i = below(state, count)
@@ -219,7 +247,7 @@ def _beside_its_pen(table, after, now, trial, state):
     j = i + below(state, 2 * spread + 1) - spread
     for step in range(spread):
         k = (j + step) % count
-        if k != i and table[now[k], PEN] == table[one, PEN]:
+        if k != i and table[now[k], column] == table[one, column]:
             state = next_chance(state)
             target = k + below(state, 2)
             if target > i:

@@ -54,6 +54,7 @@ class StintSerializer(serializers.Serializer):
     last_pass = serializers.IntegerField()
     name = serializers.CharField()
     count = serializers.IntegerField(help_text="How many regions it is laid on.")
+    hand = serializers.IntegerField(help_text="Stints of one hand are laid one after the other with one pen.")
 
 
 class HandlingSerializer(TimedSerializer):

@@ -12,7 +12,8 @@ type Props = {
   onClose: () => void;
   run: RunReadout;
   step: CourseStep & { kind: "stint" };
-  onTake: (pen: Pen) => void;
+  /** One for every strength of the pen in the step. */
+  onTake: (pens: Pen[]) => void;
 };
 
 const NEAREST = 6;
@@ -35,7 +36,13 @@ export function AnotherPenAsk({ open, onClose, run, step, onTake }: Props) {
   if (!planned) return null;
   function take(code: string, name: string, hex: string) {
     if (!planned) return;
-    onTake({ instead_of: planned.code, medium: planned.medium, code, name, hex, passes: onwards ? [] : step.passes });
+    const planned_for = new Map<string, number[]>();
+    for (const number of step.passes) {
+      const own = run.steps[number - 1]?.swatch ?? planned.code;
+      planned_for.set(own, [...(planned_for.get(own) ?? []), number]);
+    }
+    const pen = { medium: planned.medium, code, name, hex };
+    onTake([...planned_for].map(([own, passes]) => ({ ...pen, instead_of: own, passes: onwards ? [] : passes })));
     onClose();
   }
   function submit(event: FormEvent) {

@@ -12,7 +12,7 @@ import { NoteAsk } from "./NoteAsk";
 import { isDone, lastDone, nextUp } from "./progress";
 import type { Progress } from "./replay";
 import { SlipAsk } from "./SlipAsk";
-import { ClockFace, Hint, NextLine } from "./StageParts";
+import { ClockFace, Hint, NextLine, StepLines, StepSizeChoice } from "./StageParts";
 import type { KeptRun } from "@/shared/api/runStore";
 import { turnAloud, useAloud, useAloudOn } from "./surroundings";
 import { UnsentLine } from "./Unsent";
@@ -34,6 +34,9 @@ export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; ke
   const following = nextUp(progress, course, SHOWN_NEXT);
   const step = picked && !isDone(progress, picked) ? picked : following[0];
   const told = step ? tellStep(run, progress, step) : null;
+  const here = progress.cards[(step?.card ?? 1) - 1];
+  /** What of the step is not laid yet: it may have been begun in smaller steps. */
+  const open = step?.kind === "stint" ? step.passes.filter((number) => !here?.laid.has(number)) : NONE;
   const aloud = useAloudOn();
   useAloud(told ? `${told.title}. ${told.where}. ${told.how}.` : "");
 
@@ -53,7 +56,7 @@ export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; ke
     void write(() =>
       step.kind === "handling"
         ? sync.write({ kind: "handled", card: step.card, step: step.handling })
-        : sync.write({ kind: "laid", card: step.card, passes: step.passes }),
+        : sync.write({ kind: "laid", card: step.card, passes: open }),
     );
   }
   const last = lastDone(progress);
@@ -85,7 +88,7 @@ export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; ke
     });
   }
 
-  const card = progress.cards[(step?.card ?? 1) - 1];
+  const card = here;
   if (!step || !told || !card) return null;
   const total = run.steps.length;
   const number = step.kind === "stint" ? (step.passes[0] ?? 1) : card.laid.size;
@@ -129,6 +132,7 @@ export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; ke
               {told.where && <strong>{told.where}. </strong>}
               {told.how.charAt(0).toUpperCase() + told.how.slice(1)}.
             </p>
+            <StepLines told={told} />
           </div>
           <Hint run={run} progress={progress} course={course} step={step} />
           <NextLine run={run} progress={progress} steps={following.filter((one) => one.key !== step.key)} />
@@ -172,6 +176,7 @@ export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; ke
               Done, next <span className="pointer-coarse:hidden">(Space)</span>
             </Button>
             <div className="mt-2 flex items-center justify-between text-[15px]">
+              <StepSizeChoice />
               <label className="flex min-h-12 items-center gap-2">
                 <input
                   type="checkbox"
@@ -207,7 +212,11 @@ export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; ke
           onClose={() => setAsking(null)}
           run={run}
           step={step}
-          onTake={(pen) => void write(() => sync.write({ kind: "another pen", card: step.card, ...pen }))}
+          onTake={(pens) =>
+            void write(async () => {
+              for (const pen of pens) await sync.write({ kind: "another pen", card: step.card, ...pen });
+            })
+          }
         />
       )}
       <SlipAsk

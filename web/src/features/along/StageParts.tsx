@@ -1,10 +1,10 @@
 import type { KeptRun } from "@/shared/api/runStore";
-import { swatchStyle } from "@/shared/ui";
-import type { CourseStep } from "./course";
+import { counted, swatchStyle } from "@/shared/ui";
+import type { CourseStep, StepSize } from "./course";
 import { beneathOf, clockOf } from "./progress";
 import type { Progress } from "./replay";
-import { useSeconds } from "./surroundings";
-import { clockFace, tellStep } from "./words";
+import { chooseStepSize, useSeconds, useStepSize } from "./surroundings";
+import { clockFace, tellStep, type SyncResult } from "./words";
 
 type ClockProps = { run: KeptRun["run"]; card: Progress["cards"][number]; step: CourseStep };
 
@@ -44,12 +44,53 @@ export function Hint({ run, progress, course, step }: HintProps) {
   const half = course[Math.floor(course.length / 2)];
   if (course.length > 12 && half?.key === step.key)
     return <p className="mt-3 text-[17px]">Half way: look at it in grey, or from a metre away, before you go on.</p>;
-  const swatch = run.steps[(step.passes[0] ?? 1) - 1]?.swatch;
+  const { swatch, medium } = run.steps[(step.passes[0] ?? 1) - 1] ?? {};
   const used = progress.cards.some((card) =>
     [...card.laid.keys()].some((number) => run.steps[number - 1]?.swatch === swatch),
   );
   if (used) return null;
-  return <p className="mt-3 text-[17px]">The first pass with it: try it on scrap. Is it wet enough?</p>;
+  return (
+    <p className="mt-3 text-[17px]">
+      The first pass with it: try it on scrap. {medium === "pencil" ? "Is its point sharp?" : "Is it wet enough?"}
+    </p>
+  );
+}
+
+const MOST_LINES = 6;
+
+/** All that one pen does now, in its order. */
+export function StepLines({ told }: { told: SyncResult }) {
+  if (told.lines.length === 0) return null;
+  const rest = told.lines.length - MOST_LINES;
+  return (
+    <ol aria-label="With this pen" className="mt-2 ml-6 list-decimal text-[16px] leading-snug">
+      {told.lines.slice(0, MOST_LINES).map((line, place) => (
+        <li key={place}>
+          <strong>{line.where}</strong>
+          {line.swatch !== told.lines[0]?.swatch && `, ${line.swatch}`}
+        </li>
+      ))}
+      {rest > 0 && <li>{counted(rest, "more, lit on the card", "more, lit on the card")}</li>}
+    </ol>
+  );
+}
+
+/** How much one press ticks off. */
+export function StepSizeChoice() {
+  const size = useStepSize();
+  return (
+    <label className="flex min-h-12 items-center gap-2">
+      Step
+      <select
+        className="min-h-10 rounded border border-soft bg-sheet px-2"
+        value={size}
+        onChange={(event) => chooseStepSize(event.target.value as StepSize)}
+      >
+        <option value="thing">thing by thing</option>
+        <option value="pen">pen by pen</option>
+      </select>
+    </label>
+  );
 }
 
 /** The next two steps. */

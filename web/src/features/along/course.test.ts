@@ -37,7 +37,7 @@ function run(more: object = {}): RunReadout {
   } as unknown as RunReadout;
 }
 
-const stint = (pass: number): CourseStep => ({ kind: "stint", card: 1, stint: 0, passes: [pass], key: `1-${pass}` });
+const stint = (pass: number): CourseStep => ({ kind: "stint", card: 1, stints: [0], passes: [pass], key: `1-${pass}` });
 
 let made = 0;
 const line = (kind: RunEvent["kind"], at_s: number, more: object = {}): RunEvent => ({
@@ -91,6 +91,23 @@ describe("progress", () => {
     const backwards = replay(run(), [...log, ...log].reverse());
     expect(backwards).toEqual(forwards);
     expect(forwards.pens.get("marker a")?.code).toBe("z");
+  });
+
+  it("takes together what one pen does, card by card, and no further than a mask", () => {
+    const stints = [1, 1, 2, 3].map((hand, place) => ({
+      first_pass: place + 1,
+      last_pass: place + 1,
+      name: `R${place}`,
+      count: 1,
+      hand,
+    }));
+    const handling = [{ kind: "lay", before_pass: 3, needs: [] }];
+    const course = courseOf(run({ stints, handling, cards: 2 }), "pen");
+    expect(course.map((one) => one.key)).toEqual(
+      [1, 2].flatMap((card) => [`${card}-1`, `${card}-mask-1`, `${card}-3`, `${card}-4`]),
+    );
+    expect(course[0]).toMatchObject({ stints: [0, 1], passes: [1, 2] });
+    expect(course.flatMap((one) => (one.kind === "stint" ? one.passes : []))).toEqual([1, 2, 3, 4, 1, 2, 3, 4]);
   });
 
   it("goes on with the first stint that is not done, and back over the last", () => {

@@ -1,5 +1,7 @@
 import { useEffect, useSyncExternalStore } from "react";
 
+import type { StepSize } from "./course";
+
 /** Keeps the screen from going dark, where the browser can. */
 export function useAwake() {
   useEffect(() => {
@@ -25,23 +27,41 @@ export function useAwake() {
   }, []);
 }
 
-const KEY = "paleta.aloud";
+const ALOUD = "paleta.aloud";
+const SIZE = "paleta.step";
 const listeners = new Set<() => void>();
 
-export function turnAloud(on: boolean) {
-  localStorage.setItem(KEY, on ? "on" : "off");
-  if (!on) window.speechSynthesis?.cancel();
-  listeners.forEach((listener) => listener());
-}
-
-export function useAloudOn(): boolean {
+/** What this device keeps of how its person works. */
+function useKept(key: string): string | null {
   return useSyncExternalStore(
     (listener) => {
       listeners.add(listener);
       return () => listeners.delete(listener);
     },
-    () => localStorage.getItem(KEY) === "on",
+    () => localStorage.getItem(key),
   );
+}
+
+function keep(key: string, value: string) {
+  localStorage.setItem(key, value);
+  listeners.forEach((listener) => listener());
+}
+
+export function turnAloud(on: boolean) {
+  if (!on) window.speechSynthesis?.cancel();
+  keep(ALOUD, on ? "on" : "off");
+}
+
+export function useAloudOn(): boolean {
+  return useKept(ALOUD) === "on";
+}
+
+export function chooseStepSize(size: StepSize) {
+  keep(SIZE, size);
+}
+
+export function useStepSize(): StepSize {
+  return useKept(SIZE) === "pen" ? "pen" : "thing";
 }
 
 /** Reads `words` aloud by the browser's own voice whenever they change; off unless it was turned on. */

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { courseOf, type CourseStep } from "./course";
 import { RunSync, type RunSyncState } from "./runSync";
 import { replay, type Progress } from "./replay";
+import { useStepSize } from "./surroundings";
 
 export type SyncedRun = { sync: RunSync; state: RunSyncState; course: CourseStep[]; progress: Progress | null };
 
@@ -12,7 +13,8 @@ export function useRunSync(id: number): SyncedRun {
   useEffect(() => sync.open(), [sync]);
   const state = useSyncExternalStore(sync.subscribe, sync.read);
   const run = state.kept?.run;
-  const course = useMemo(() => (run ? courseOf(run) : []), [run]);
+  const size = useStepSize();
+  const course = useMemo(() => (run ? courseOf(run, size) : []), [run, size]);
   const progress = useMemo(
     () => (run ? replay(run, [...run.log, ...state.unsent.flatMap(({ event }) => event ?? [])]) : null),
     [run, state.unsent],

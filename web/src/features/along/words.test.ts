@@ -10,7 +10,7 @@ const RUN = {
   swatches: [{ medium: "marker", code: "a", name: "Ash 1", hex: "#aaaaaa" }],
   handling: [{ kind: "lay", name: "Lay the mask", how: "pressed down along its line" }],
 } as unknown as RunReadout;
-const STINT = { key: "1-1", card: 1, kind: "stint", stint: 0, passes: [1, 2, 3] } as const;
+const STINT = { key: "1-1", card: 1, kind: "stint" as const, stints: [0], passes: [1, 2, 3] };
 
 const progress = (more: Partial<Progress> = {}) =>
   ({ pens: new Map(), here: new Map(), ...more }) as unknown as Progress;
@@ -19,6 +19,18 @@ describe("a step in words", () => {
   it("says swatch, thing and zone", () => {
     const told = tellStep(RUN, progress(), { ...STINT, passes: [...STINT.passes] });
     expect(told).toMatchObject({ title: "Ash 1", hex: "#aaaaaa", where: "Petals (3): shade", instead: "" });
+  });
+
+  it("says each thing that a pen does in one step", () => {
+    const run = {
+      ...RUN,
+      stints: [...RUN.stints, { first_pass: 4, last_pass: 4, name: "Leaf", count: 1, hand: 1 }],
+      steps: [1, 2, 3, 4].map((number) => ({ ...RUN.steps[0], number, zone: number < 4 ? "shade" : "middle" })),
+    } as unknown as RunReadout;
+    const told = tellStep(run, progress(), { ...STINT, stints: [0, 1], passes: [1, 2, 3, 4] });
+    expect(told.where).toBe("Petals (3): shade, and 1 more");
+    expect(told.lines.map((one) => one.where)).toEqual(["Petals (3): shade", "Leaf: middle"]);
+    expect(tellStep(run, progress(), STINT).lines).toEqual([]);
   });
 
   it("says which pen is taken instead, here before from now on", () => {

@@ -10,6 +10,8 @@ export type SyncResult = {
   code: string;
   where: string;
   how: string;
+  /** Where one pen does several things: each of them, in its order. */
+  lines: { where: string; how: string; swatch: string }[];
   /** What was planned, where another pen is taken. */
   instead: string;
 };
@@ -17,19 +19,26 @@ export type SyncResult = {
 export function tellStep(run: RunReadout, progress: Progress, step: CourseStep): SyncResult {
   if (step.kind === "handling") {
     const one = run.handling[step.handling - 1];
-    return { title: one?.name ?? "", hex: null, code: "", where: "", how: one?.how ?? "", instead: "" };
+    return { title: one?.name ?? "", hex: null, code: "", where: "", how: one?.how ?? "", lines: [], instead: "" };
   }
-  const stint = run.stints[step.stint];
-  const first = run.steps[(stint?.first_pass ?? 1) - 1];
+  const first = run.steps[(step.passes[0] ?? 1) - 1];
   const planned = first && plannedPen(run, first);
   const taken = progress.here.get(`${step.card}-${first?.number}`) ?? (first && progress.pens.get(penKey(first)));
-  const count = stint && stint.count > 1 ? ` (${stint.count})` : "";
+  const lines = step.stints.map((place) => {
+    const stint = run.stints[place];
+    const pass = run.steps[(stint?.first_pass ?? 1) - 1];
+    const count = stint && stint.count > 1 ? ` (${stint.count})` : "";
+    const swatch = (pass && plannedPen(run, pass)?.name) ?? "";
+    return { where: `${stint?.name ?? ""}${count}: ${pass?.zone ?? ""}`, how: pass?.how ?? "", swatch };
+  });
+  const more = lines.length > 1 ? `, and ${lines.length - 1} more` : "";
   return {
     title: taken?.name ?? planned?.name ?? "",
     hex: taken ? taken.hex : (planned?.hex ?? null),
     code: taken?.code ?? planned?.code ?? "",
-    where: `${stint?.name ?? ""}${count}: ${first?.zone ?? ""}`,
+    where: `${lines[0]?.where ?? ""}${more}`,
     how: first?.how ?? "",
+    lines: lines.length > 1 ? lines : [],
     instead: taken ? (planned?.name ?? "") : "",
   };
 }

@@ -4690,6 +4690,8 @@ export interface components {
             name: string;
             /** @description How many regions it is laid on. */
             count: number;
+            /** @description Stints of one hand are laid one after the other with one pen. */
+            hand: number;
         };
         StintTime: {
             /** Format: double */

@@ -9,7 +9,7 @@ from playwright.sync_api import Page, expect
 
 from server.pieces.models import Piece
 from server.pieces.regions.services import change_regions
-from server.pieces.sheet.services import choose_school, describe
+from server.pieces.sheet.services import choose_school, describe, lay_over
 from server.recipes.models import RecipeRecord
 from server.recipes.services import keep_recipe
 from server.runs.along import start_run, state_of
@@ -358,6 +358,26 @@ class SlipTest(AlongTest):
         expect(page.get_by_role("button", name="Done, next")).to_be_focused()
         self.tick(page, "Space")
         expect(page.get_by_role("dialog")).to_have_count(0)
+
+    def test_a_marker_is_not_lifted_with_putty_rubber_and_a_pencil_is(self):
+        piece = Piece.objects.get(pk=self.piece.pk)
+        pencils = self.ana.drawers.get(medium="pencil")
+        self.piece = lay_over(actor=self.ana, piece=piece, version=piece.version, drawer=pencils)
+        page = self.begin()
+        steps = present_run(self.run_row)["steps"]
+        pencil = next(place for place, one in enumerate(steps) if one["medium"] == "pencil")
+        putty = page.get_by_role("list", name="Ways out").get_by_text("Lift with putty rubber")
+        for wanted in (False, True):
+            self.tick(page)
+            page.get_by_role("button", name="A slip").click()
+            page.get_by_role("button", name="Over the line").click()
+            expect(page.get_by_text("A pale halo all round")).to_be_visible()
+            expect(putty).to_have_count(int(wanted))
+            page.keyboard.press("Escape")
+            self.all_is_sent()
+            while not wanted and self.laid() < pencil:
+                self.tick(page)
+                self.all_is_sent()
 
     def test_one_more_coat_says_what_it_was_noted_for_and_goes_with_back(self):
         page = self.begin()

@@ -14,7 +14,10 @@ type Props = {
 /** What went wrong, and what the trade does about it. */
 export function SlipAsk({ open, onClose, run, last, onSlip }: Props) {
   const [slip, setSlip] = useState<Slip | null>(null);
-  const where = last?.passes?.[0] ? run.steps[last.passes[0] - 1]?.name : undefined;
+  const laid = last?.passes?.[0] ? run.steps[last.passes[0] - 1] : undefined;
+  const where = laid?.name;
+  // No putty rubber for a marker: only what serves the medium that was laid last.
+  const rescues = slip?.rescues.filter((one) => !laid || one.media.includes(laid.medium)) ?? [];
   function close() {
     setSlip(null);
     onClose();
@@ -39,7 +42,7 @@ export function SlipAsk({ open, onClose, run, last, onSlip }: Props) {
       ) : (
         <>
           <ul className="mb-3 grid gap-2" aria-label="Ways out">
-            {slip.rescues.map((one) => (
+            {rescues.map((one) => (
               <li key={one.code}>
                 <button
                   type="button"

@@ -95,6 +95,7 @@ def along(page: Page, address: str) -> None:
     back(page, address)
     page.get_by_role("link", name="Go on colouring").first.click()
     page.locator("canvas[data-ready]").wait_for()
+    page.get_by_label("Step").select_option("pen by pen")
     page.keyboard.press("PageDown")
     page.wait_for_timeout(600)
     take(page, "along")

@@ -92,6 +92,7 @@ export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; ke
   if (!step || !told || !card) return null;
   const total = run.steps.length;
   const number = step.kind === "stint" ? (step.passes[0] ?? 1) : card.laid.size;
+  const lastNumber = step.kind === "stint" ? (step.passes.at(-1) ?? 1) : number;
 
   return (
     <>
@@ -108,7 +109,7 @@ export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; ke
           <div className="flex flex-wrap items-start justify-between gap-x-6">
             <h1 className="sr-only">Colouring along: {run.title}</h1>
             <p className="figure text-[17px] font-bold text-ink/80">
-              Pass {number} of {total}
+              {lastNumber > number ? `Passes ${number}–${lastNumber}` : `Pass ${number}`} of {total}
               {run.cards > 1 && `, card ${step.card} of ${run.cards}`}
             </p>
             <ClockFace run={run} card={card} step={step} />
@@ -129,7 +130,7 @@ export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; ke
             )}
             {told.instead && <p className="mt-3 text-[17px]">instead of {told.instead}, as you chose</p>}
             <p className="mt-3 text-[clamp(1.25rem,2vw,1.6rem)] leading-snug">
-              {told.where && <strong>{told.where}. </strong>}
+              {told.lines.length === 0 && told.where && <strong>{told.where}. </strong>}
               {told.how.charAt(0).toUpperCase() + told.how.slice(1)}.
             </p>
             <StepLines told={told} />

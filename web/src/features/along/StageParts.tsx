@@ -63,11 +63,12 @@ export function StepLines({ told }: { told: SyncResult }) {
   if (told.lines.length === 0) return null;
   const rest = told.lines.length - MOST_LINES;
   return (
-    <ol aria-label="With this pen" className="mt-2 ml-6 list-decimal text-[16px] leading-snug">
+    <ol aria-label="With this pen" className="mt-2 ml-7 list-decimal text-[18px] leading-snug">
       {told.lines.slice(0, MOST_LINES).map((line, place) => (
         <li key={place}>
           <strong>{line.where}</strong>
           {line.swatch !== told.lines[0]?.swatch && `, ${line.swatch}`}
+          {line.how !== told.lines[place - 1]?.how && place > 0 && `, ${line.how}`}
         </li>
       ))}
       {rest > 0 && <li>{counted(rest, "more, lit on the card", "more, lit on the card")}</li>}

@@ -47,12 +47,13 @@ def stints_of(sheet: Sheet, plan: Plan) -> list[Stint]:
             runs.append([one])
     found: list[Stint] = []
     hand = 0
-    for before, run in zip((None, *runs), runs, strict=False):
+    last: Pass | None = None
+    for run in runs:
         first = run[0]
-        held = before is not None and before[-1].in_hand == first.in_hand
-        if not held or first.wait_s > 0 or first.number in handled:
+        if last is None or last.in_hand != first.in_hand or first.wait_s > 0 or first.number in handled:
             hand += 1
         found.append(_stint(sheet, run, hand))
+        last = run[-1]
     return found
 
 

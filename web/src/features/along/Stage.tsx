@@ -96,7 +96,7 @@ export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; ke
 
   return (
     <>
-      <main className="grid grow grid-rows-[minmax(0,30dvh)_auto] gap-4 p-3 sm:p-6 md:grid-cols-[minmax(0,5fr)_minmax(0,7fr)] md:grid-rows-1 md:gap-8 md:pb-4">
+      <main className="grid grow grid-rows-[minmax(0,36dvh)_auto] gap-4 p-3 sm:p-6 md:grid-cols-[minmax(0,5fr)_minmax(0,7fr)] md:grid-rows-1 md:gap-8 md:pb-4">
         <div className="grid min-h-0 min-w-0 place-items-center md:h-[calc(100dvh-8.8rem)]">
           <LitPicture
             kept={kept}
@@ -123,7 +123,7 @@ export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; ke
             </p>
             {told.hex && (
               <div
-                className="mt-3 flex h-[clamp(3.5rem,13dvh,8rem)] rounded bg-(--swatch) shadow"
+                className="mt-3 flex h-[clamp(3rem,7dvh,8rem)] md:h-[clamp(3.5rem,13dvh,8rem)] rounded bg-(--swatch) shadow"
                 style={swatchStyle(told.hex)}
                 aria-hidden
               />
@@ -146,62 +146,60 @@ export function Stage({ at, kept }: { at: SyncedRun & { progress: Progress }; ke
             progress={progress}
             onPick={setPicked}
           />
-          <div className="mt-auto pt-4">
-            <div className="mb-1 min-h-6 text-[15px]">
-              <UnsentLine state={state} sync={sync} />
-            </div>
-            <div className="mb-3 grid grid-cols-2 gap-2.5 sm:grid-cols-3 lg:grid-cols-5">
-              <Button kind="bar" className={ACTION} onClick={back} disabled={!last}>
-                Back <span className="pointer-coarse:hidden">(Page Up)</span>
-              </Button>
-              <Button kind="bar" className={ACTION} onClick={() => ask("pen")} disabled={step.kind !== "stint"}>
-                Another pen
-              </Button>
-              <Button kind="bar" className={ACTION} disabled={!last?.passes?.length} onClick={coatAgain}>
-                One more coat
-              </Button>
-              <Button kind="bar" className={ACTION} onClick={() => ask("slip")}>
-                A slip
-              </Button>
-              <Button kind="bar" className={ACTION} onClick={() => ask("note")}>
-                Note or photo
-              </Button>
-            </div>
-            <Button
-              ref={doneButton}
-              kind="main"
-              className="sticky bottom-2 z-10 min-h-16 w-full text-[22px] font-bold md:static"
-              onClick={done}
-              autoFocus
-            >
-              Done, next <span className="pointer-coarse:hidden">(Space)</span>
+          <div className="mt-auto mb-1 min-h-6 pt-4 text-[15px]">
+            <UnsentLine state={state} sync={sync} />
+          </div>
+          <div className="mb-3 grid grid-cols-2 max-md:order-2 max-md:mt-3 gap-2.5 sm:grid-cols-3 lg:grid-cols-5">
+            <Button kind="bar" className={ACTION} onClick={back} disabled={!last}>
+              Back <span className="pointer-coarse:hidden">(Page Up)</span>
             </Button>
-            <div className="mt-2 flex items-center justify-between text-[15px]">
-              <StepSizeChoice />
-              <label className="flex min-h-12 items-center gap-2">
-                <input
-                  type="checkbox"
-                  className="size-5 accent-ink"
-                  checked={aloud}
-                  onChange={(event) => turnAloud(event.target.checked)}
-                />
-                Read aloud
-              </label>
-              {state.online && (run.newest_recipe ?? 0) > (run.recipe_number ?? 0) && (
-                <Button kind="quiet" className="min-h-12" onClick={() => ask("move")}>
-                  Version {run.newest_recipe} is newer
-                </Button>
-              )}
-              <Button kind="quiet" className="min-h-12" onClick={() => ask("end")}>
-                Call it finished
+            <Button kind="bar" className={ACTION} onClick={() => ask("pen")} disabled={step.kind !== "stint"}>
+              Another pen
+            </Button>
+            <Button kind="bar" className={ACTION} disabled={!last?.passes?.length} onClick={coatAgain}>
+              One more coat
+            </Button>
+            <Button kind="bar" className={ACTION} onClick={() => ask("slip")}>
+              A slip
+            </Button>
+            <Button kind="bar" className={ACTION} onClick={() => ask("note")}>
+              Note or photo
+            </Button>
+          </div>
+          <Button
+            ref={doneButton}
+            kind="main"
+            className="sticky bottom-2 z-10 min-h-16 shrink-0 max-md:order-1 w-full text-[22px] font-bold md:static"
+            onClick={done}
+            autoFocus
+          >
+            Done, next <span className="pointer-coarse:hidden">(Space)</span>
+          </Button>
+          <div className="mt-2 flex flex-wrap items-center justify-between gap-x-4 text-[15px] max-md:order-3">
+            <StepSizeChoice />
+            <label className="flex min-h-12 items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-5 accent-ink"
+                checked={aloud}
+                onChange={(event) => turnAloud(event.target.checked)}
+              />
+              Read aloud
+            </label>
+            {state.online && (run.newest_recipe ?? 0) > (run.recipe_number ?? 0) && (
+              <Button kind="quiet" className="min-h-12" onClick={() => ask("move")}>
+                Version {run.newest_recipe} is newer
               </Button>
-              <Link
-                to={`/pieces/${run.piece_id}`}
-                className="grid min-h-12 place-items-center underline underline-offset-4"
-              >
-                Stop for now
-              </Link>
-            </div>
+            )}
+            <Button kind="quiet" className="min-h-12" onClick={() => ask("end")}>
+              Call it finished
+            </Button>
+            <Link
+              to={`/pieces/${run.piece_id}`}
+              className="grid min-h-12 place-items-center underline underline-offset-4"
+            >
+              Stop for now
+            </Link>
           </div>
         </div>
       </main>

@@ -205,6 +205,21 @@ class WalkTest(AlongTest):
             self.tick(page)
         expect(page.get_by_text(re.compile("Pass 1 of .*card 2 of 3"))).to_be_visible()
 
+    def test_on_a_phone_the_big_button_is_in_sight_and_covers_no_other_one(self):
+        page = self.begin()
+        page.set_viewport_size({"width": 390, "height": 844})
+        done = page.get_by_role("button", name="Done, next")
+        others = [one for one in page.get_by_role("main").get_by_role("button").all() if "Done" not in one.inner_text()]
+        height = page.evaluate("document.documentElement.scrollHeight")
+        for down in range(0, height, 200):
+            page.evaluate(f"window.scrollTo(0, {down})")
+            top, bottom = (box := done.bounding_box())["y"], box["y"] + box["height"]
+            with self.subTest(down=down):
+                self.assertLessEqual(bottom, 844)
+                for other in others:
+                    place = other.bounding_box()
+                    self.assertTrue(place["y"] >= bottom or place["y"] + place["height"] <= top, other.inner_text())
+
     def test_everything_is_large_enough_for_inky_hands(self):
         page = self.begin()
         for target in [*page.get_by_role("main").get_by_role("button").all(), *page.locator("nav button").all()[:5]]:

@@ -245,6 +245,7 @@ def search(tables: Tables, least: Least) -> tuple[list[int], bool]:
     rounds = min(MOST_ROUNDS, EFFORT // count, each * count) // (1 if tables.windows or tables.dries else SETTLED)
     runs = max(1, min(MOST_RUNS, rounds // LONG_RUN))
     best, best_cost = found[0], _cost_of(tables, found[0])
+    built_ms = best_cost // UNIT
     for run in range(runs):
         if best_cost <= least.cost:
             break
@@ -255,15 +256,18 @@ def search(tables: Tables, least: Least) -> tuple[list[int], bool]:
     proven = best_cost <= least.cost
     if not proven and count <= PROVED_STROKES:
         best, best_cost, proven = loops().proved(*tables.columns, best, best_cost, PROVING_STEPS, UNIT)
-    return _gathered(tables, best, best_cost // UNIT, exactly=bool(proven)).tolist(), bool(proven)
+    best_ms = best_cost // UNIT
+    # No longer than the best of those that were built plainly, whatever it is told in.
+    spare_ms = 0 if proven else min(SPARE * best_ms, built_ms - best_ms)
+    return _gathered(tables, best, spare_ms).tolist(), bool(proven)
 
 
-def _gathered(tables: Tables, best: Ints, best_ms: int, *, exactly: bool) -> Ints:
-    """The order in which what is told as one line stands together: as many groups fewer as cost nothing, or unless
-    `exactly`, no more than SPARE of the time altogether."""
+def _gathered(tables: Tables, best: Ints, spare_ms: float) -> Ints:
+    """The order in which what is told as one line stands together: as many groups fewer as cost nothing, or no more
+    than `spare_ms` altogether."""
     count = len(best)
     groups = int(loops().groups_in(tables.columns[0], best, 0, count - 1))
-    worth = 1.0 if exactly else max(1.0, SPARE * best_ms * FINE / max(1, groups))
+    worth = max(1.0, spare_ms * FINE / max(1, groups))
     rounds = min(MOST_GATHERED, EFFORT // count, GATHERED_EACH * count)
     return _annealed(tables, best, rounds, 7, 3 * worth, (FINE, FINE // 1000, round(worth)))[0]
 

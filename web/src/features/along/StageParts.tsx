@@ -12,10 +12,10 @@ type ClockProps = { run: KeptRun["run"]; card: Progress["cards"][number]; step: 
 export function ClockFace({ run, card, step }: ClockProps) {
   const now = useSeconds();
   const clock = clockOf(run, card, step, now);
-  if (!clock) return <p className="text-[17px]">ready</p>;
+  if (!clock) return <p className="ml-auto text-[17px]">ready</p>;
   const late = clock.kind === "blend" && clock.left_s < 0;
   return (
-    <p className="text-right leading-tight" data-clock={clock.kind}>
+    <p className="ml-auto text-right leading-tight" data-clock={clock.kind}>
       <span className="text-[16px]">{clock.words}</span>
       <br />
       <strong className="figure font-display text-[26px]">

@@ -46,6 +46,11 @@ other, and all of them come later (a fifth, measured with eight people on two pr
 
 def picture(stamping: Stamping, sheet: Sheet, view: str, *, lamp: Lamp | None = None, live: bool = False) -> bytes:
     """JPEG of one view; `live` gives every LIVE_STEP-th pixel, fast enough to follow the lamp."""
+    if live:
+        # A form that is modelled first takes seconds, and the lamps of others wait for none of that.
+        _canvas(stamping, sheet, LIVE_STEP)
+        if view not in UNLIT:
+            live_relief_of(stamping, sheet)
     with _turning if live else _room:
         return _picture(stamping, sheet, view, lamp, live)
 

@@ -51,6 +51,34 @@ class TogetherTest(TransactionTestCase):
         self.ana = make_user("ana")
         self.piece = make_piece(self.ana)
 
+    def test_a_lamp_waits_for_no_form_that_is_modelled_for_another_one(self):
+        ana, ben = (coloured(make_piece(make_user(name))) for name in ("lamp-ana", "lamp-ben"))
+        known, go_on, began = pictures.live_relief_of, threading.Event(), threading.Event()
+
+        def slow(stamping, sheet):
+            if sheet is bens:
+                began.set()
+                go_on.wait(60)
+            return known(stamping, sheet)
+
+        anas, bens = ana.sheet(), ben.sheet()
+        pictures.picture(ana.stamping, anas, "coloured", live=True)
+        with (
+            patch.object(pictures, "_turning", threading.BoundedSemaphore(1)),
+            patch.object(pictures, "live_relief_of", slow),
+            ThreadPoolExecutor(2) as pool,
+        ):
+            waiting = pool.submit(pictures.picture, ben.stamping, bens, "coloured", live=True)
+            self.assertTrue(began.wait(30))
+            turned = pool.submit(
+                pictures.picture, ana.stamping, anas, "coloured", lamp=Lamp(azimuth_deg=80, elevation_deg=40), live=True
+            )
+            try:
+                self.assertTrue(turned.result(30))
+                self.assertFalse(waiting.done())
+            finally:
+                go_on.set()
+
     def test_of_changes_made_on_the_same_version_one_is_kept_and_the_others_are_told(self):
         def turn(azimuth: float) -> Piece:
             lamp = Lamp(azimuth_deg=azimuth, elevation_deg=30)

@@ -24,9 +24,9 @@ LONGEST_STRETCH, FARTHEST, MOST_VISITS = 8, 12, 6
 
 
 @njit(cache=True, nogil=True)
-def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rounds, hot, seed, unit, change, stint):
+def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rounds, hot, seed, unit, change, group):
     """The best sequence found from `given` on in so many rounds, and its cost: `unit` for each of its ms, `change` for
-    each change of pen, `stint` for each place at which another group begins.
+    each change of pen, `group` for each place at which another group begins.
 
     A stroke is moved beside another of its pen; a stretch is moved; whole visits of pens are moved; a block is laid
     into the visits that others make of its pens, or put together again elsewhere.
@@ -47,7 +47,7 @@ def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rou
         the heat to begin with, in the units of cost
     seed
         of the generator
-    unit, change, stint
+    unit, change, group
         what one ms, one change of pen and one more group cost
 
     Returns
@@ -59,7 +59,7 @@ def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rou
     start, end, pushed = np.empty(count, np.int64), np.empty(count, np.int64), np.empty(count, np.int64)
     now, trial, chosen = given.copy(), given.copy(), np.zeros(count, np.bool_)
     length = times(table, lists, covers, pace, now, count, start, end, pushed)
-    cost = length * unit + changes_of(table, now) * change + groups_in(table, now, 0, count - 1) * stint
+    cost = length * unit + changes_of(table, now) * change + groups_in(table, now, 0, count - 1) * group
     best, best_cost = now.copy(), cost
     known, rests = np.stack((start, end)), np.empty(count, np.int64)
     rests_of(table, pace, now, start, end, rests)
@@ -72,7 +72,7 @@ def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rou
         state = next_chance(state)
         what = below(state, 10)
         if what < 3:
-            column = GROUP if stint and what else PEN
+            column = GROUP if group and what else PEN
             state, first, last = _beside_its_like(table, after, now, trial, state, column)
         elif what < 5:
             state, first, last = _visits_elsewhere(table, now, trial, state)
@@ -87,8 +87,8 @@ def annealed(table, lists, covers, pace, given, block_of, blocks_at, blocks, rou
         more, changes = changing(table, pace, trial, first, last)
         less, changes_now = changing(table, pace, now, first, last)
         beside = (changes - changes_now) * change
-        if stint:
-            beside += (groups_in(table, trial, first, last) - groups_in(table, now, first, last)) * stint
+        if group:
+            beside += (groups_in(table, trial, first, last) - groups_in(table, now, first, last)) * group
         # What is waited for now is the most that another order could save.
         least = (more - less - rests[0]) * unit + beside
         if least > worst or not in_turn(table, lists, trial, first, last, place_of, seen, turn):

@@ -36,13 +36,13 @@ export function AnotherPenAsk({ open, onClose, run, step, onTake }: Props) {
   if (!planned) return null;
   function take(code: string, name: string, hex: string) {
     if (!planned) return;
-    const planned_for = new Map<string, number[]>();
+    const passesOf = new Map<string, number[]>();
     for (const number of step.passes) {
       const own = run.steps[number - 1]?.swatch ?? planned.code;
-      planned_for.set(own, [...(planned_for.get(own) ?? []), number]);
+      passesOf.set(own, [...(passesOf.get(own) ?? []), number]);
     }
     const pen = { medium: planned.medium, code, name, hex };
-    onTake([...planned_for].map(([own, passes]) => ({ ...pen, instead_of: own, passes: onwards ? [] : passes })));
+    onTake([...passesOf].map(([own, passes]) => ({ ...pen, instead_of: own, passes: onwards ? [] : passes })));
     onClose();
   }
   function submit(event: FormEvent) {

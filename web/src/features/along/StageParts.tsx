@@ -4,7 +4,7 @@ import type { CourseStep, StepSize } from "./course";
 import { beneathOf, clockOf } from "./progress";
 import type { Progress } from "./replay";
 import { chooseStepSize, useSeconds, useStepSize } from "./surroundings";
-import { clockFace, tellStep, type SyncResult } from "./words";
+import { clockFace, tellStep, type StepWords } from "./words";
 
 type ClockProps = { run: KeptRun["run"]; card: Progress["cards"][number]; step: CourseStep };
 
@@ -59,7 +59,7 @@ export function Hint({ run, progress, course, step }: HintProps) {
 const MOST_LINES = 6;
 
 /** All that one pen does now, in its order. */
-export function StepLines({ told }: { told: SyncResult }) {
+export function StepLines({ told }: { told: StepWords }) {
   if (told.lines.length === 0) return null;
   const rest = told.lines.length - MOST_LINES;
   return (

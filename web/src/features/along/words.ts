@@ -4,7 +4,7 @@ import { plannedPen } from "./progress";
 import { penKey, type Progress } from "./replay";
 
 /** A step in words: which swatch, where, how. */
-export type SyncResult = {
+export type StepWords = {
   title: string;
   hex: string | null;
   code: string;
@@ -16,7 +16,7 @@ export type SyncResult = {
   instead: string;
 };
 
-export function tellStep(run: RunReadout, progress: Progress, step: CourseStep): SyncResult {
+export function tellStep(run: RunReadout, progress: Progress, step: CourseStep): StepWords {
   if (step.kind === "handling") {
     const one = run.handling[step.handling - 1];
     return { title: one?.name ?? "", hex: null, code: "", where: "", how: one?.how ?? "", lines: [], instead: "" };

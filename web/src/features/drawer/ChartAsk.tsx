@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { api, type ChartLine, type DrawerDetail } from "@/shared/api";
-import { Ask, Button, counted, FileButton, InLine, Refusal, swatchStyle, tell } from "@/shared/ui";
+import { Ask, Button, counted, FileButton, QueueLength, Refusal, swatchStyle, tell } from "@/shared/ui";
 import { chartsQuery, useAddChart, useReadChart, useStoreMeasures } from "./api";
 
 const MOST = 52;
@@ -128,7 +128,7 @@ export function ChartAsk({
         {read.isPending && (
           <p role="status" className="text-soft">
             Reading the chart …
-            <InLine />
+            <QueueLength />
           </p>
         )}
         <Refusal error={read.error} />

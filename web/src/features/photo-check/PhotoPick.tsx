@@ -1,7 +1,17 @@
 import { useState, type ReactNode } from "react";
 
 import { useLook } from "@/shared/api";
-import { Button, CornerPicker, FileButton, goRound, InLine, isWhole, Refusal, WHOLE, type Corners } from "@/shared/ui";
+import {
+  Button,
+  CornerPicker,
+  FileButton,
+  goRound,
+  QueueLength,
+  isWhole,
+  Refusal,
+  WHOLE,
+  type Corners,
+} from "@/shared/ui";
 
 type Props = {
   /** What the photo is of, for the file field. */
@@ -38,7 +48,7 @@ export function PhotoPick({ name, words, action, busy, error, children, onGo, pr
       {look.isPending && (
         <p role="status">
           Looking for the card in the photo …
-          <InLine />
+          <QueueLength />
         </p>
       )}
       {look.error && <Refusal error={look.error.message} />}
@@ -58,7 +68,7 @@ export function PhotoPick({ name, words, action, busy, error, children, onGo, pr
         <div role="status">
           <p>
             {progress}
-            <InLine />
+            <QueueLength />
           </p>
           <progress className="h-2 w-full accent-ink" aria-label={progress} />
         </div>

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import type { Piece, Request } from "@/shared/api";
-import { Button, InLine, Refusal } from "@/shared/ui";
+import { Button, QueueLength, Refusal } from "@/shared/ui";
 import { useTryPhoto } from "./api";
 
 type Wish = Required<Request<"SimulatedForm">>;
@@ -83,7 +83,7 @@ export function TryPhoto({ piece }: { piece: Piece }) {
       {tried.isPending && (
         <p role="status">
           Colouring, photographing and measuring. This takes some seconds.
-          <InLine />
+          <QueueLength />
         </p>
       )}
       {tried.error && <Refusal error={tried.error.message} />}

@@ -7,7 +7,7 @@ import {
   Button,
   CornerPicker,
   goRound,
-  InLine,
+  QueueLength,
   isWhole,
   LineReading,
   Refusal,
@@ -124,7 +124,7 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
         {look.isPending && (
           <p role="status" className="text-soft">
             Reading the picture …
-            <InLine />
+            <QueueLength />
           </p>
         )}
         {look.data && (
@@ -194,7 +194,7 @@ export function AddPieceAsk({ open, onClose }: { open: boolean; onClose: () => v
         {addPiece.isPending && (
           <p role="status" className="text-soft">
             Reading the picture and finding its regions. This takes a few seconds.
-            <InLine />
+            <QueueLength />
           </p>
         )}
         <div className="flex justify-end gap-3">

@@ -1,5 +1,5 @@
 import { Button } from "./Button";
-import { InLine } from "./InLine";
+import { QueueLength } from "./QueueLength";
 
 /** Something is under way; shown only where it takes long enough to be seen. */
 export function Waiting({ what }: { what: string }) {
@@ -7,7 +7,7 @@ export function Waiting({ what }: { what: string }) {
     <div role="status" className="grid grow place-items-center p-10 text-[17px]">
       <p className="animate-[pulse_1.6s_ease-in-out_infinite] motion-reduce:animate-none">{what} …</p>
       <p>
-        <InLine />
+        <QueueLength />
       </p>
     </div>
   );

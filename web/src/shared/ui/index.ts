@@ -6,7 +6,7 @@ export { CornerPicker, goRound, isWhole, WHOLE, type Corners } from "./CornerPic
 export { ErrorBoundary } from "./ErrorBoundary";
 export { FileButton } from "./FileButton";
 export { Choice, Tick } from "./kept";
-export { InLine } from "./InLine";
+export { QueueLength } from "./QueueLength";
 export { LampRose } from "./LampRose";
 export { LineReading, type Reading } from "./LineReading";
 export { MakingList } from "./MakingList";

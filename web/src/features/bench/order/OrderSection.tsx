@@ -1,5 +1,5 @@
 import type { Plan, Role, Trade } from "@/shared/api";
-import { Button, Cautions, Choice, counted, InLine, minutes, Tick, timesFrom } from "@/shared/ui";
+import { Button, Cautions, Choice, counted, QueueLength, minutes, Tick, timesFrom } from "@/shared/ui";
 import { useDescribeOrder, useKeepNewerOrder } from "../api";
 import { AlongBox } from "./AlongBox";
 import { usePiece } from "../bench";
@@ -52,7 +52,7 @@ export function OrderSection({ trade, plan, error }: Props) {
       {!plan && !error && (
         <p role="status">
           Working out the order …
-          <InLine />
+          <QueueLength />
         </p>
       )}
       {plan && plan.passes.length === 0 && (

@@ -9,7 +9,7 @@ const LONG_MS = 3_000;
 const ASK_MS = 2_000;
 
 /** Beside what takes long: once it has, how much work of everybody is in line. */
-export function InLine() {
+export function QueueLength() {
   const [long, setLong] = useState(false);
   useEffect(() => {
     const timer = setTimeout(() => setLong(true), LONG_MS);

@@ -8,7 +8,6 @@ the API's fields. Nothing about a field is written down a second time anywhere.
 from __future__ import annotations
 
 import dataclasses
-import math
 import re
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import MISSING, dataclass
@@ -437,8 +436,11 @@ def said_of(value: Any, names: Sequence[str]) -> str:
 
 def whole_numbers(value: Any) -> Any:
     """2.0 and 2 are the same number and must be written the same."""
-    if isinstance(value, float) and math.isfinite(value) and value.is_integer():
-        return int(value)
+    kind = type(value)
+    if kind is str or kind is int:  # most of what there is; asked first, since whole sheets come through here
+        return value
+    if isinstance(value, float):
+        return int(value) if value.is_integer() else value
     if isinstance(value, dict):
         return {key: whole_numbers(item) for key, item in value.items()}
     if isinstance(value, list | tuple):

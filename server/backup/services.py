@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable, Iterable, Iterator
+from concurrent.futures import Future, ThreadPoolExecutor
 from contextlib import contextmanager, suppress
 from functools import cache, partial
 from importlib import import_module
 from importlib.util import find_spec
 from pathlib import Path
+from threading import Event, Lock
 from typing import Any
 
 from django.apps import apps
@@ -68,24 +70,39 @@ def restore_backup(*, owner: User, path: Path, progress: Progress = lambda *_: N
     try:
         progress("Looking the file through", 0, 1)
         with open_archive(path, [section.name for section in sections()]) as archive:
-            _check_pieces(archive, progress)
             _bring_files(archive, progress)
             return _restore_rows(owner, archive, progress)
     except BackupUnreadable as error:
         raise Refused(f"{error} Nothing was brought back.", "backup_unreadable") from error
 
 
-def _check_pieces(archive: Archive, progress: Progress) -> None:
+@contextmanager
+def _pictures_looked_at(archive: Archive, one_done: Callable[[], None]) -> Iterator[Future[None]]:
+    """While what is inside goes on, pictures and maps are held against their sheets: half of all the work, and done by
+    other processes. It ends with what is inside."""
+    ended = Event()
+    with ThreadPoolExecutor(1) as beside:
+        try:
+            yield beside.submit(_check_pieces, archive, ended, one_done)
+        finally:
+            ended.set()
+
+
+def _check_pieces(archive: Archive, ended: Event, one_done: Callable[[], None]) -> None:
     """Pictures and maps are what their sheets speak of; they are looked at in a process of their own."""
-    total, waiting, done = archive.count("pieces"), [], 0
+    waiting: list[Any] = []
     for line in archive.lines("pieces"):
+        if ended.is_set():
+            return
         if archive.lacks(line):
+            one_done()
             continue
         with _said_of(line, "pieces"):
             picture = archive.file(line["impression_sha256"])
             packed_map = archive.file(line["sheet"]["regions"]["map_sha256"] or line["regions_sha256"])
             waiting.append(
                 (
+                    line["number"],
                     picture,
                     packed_map,
                     (int(line["height_px"]), int(line["width_px"])),
@@ -94,20 +111,19 @@ def _check_pieces(archive: Archive, progress: Progress) -> None:
                     [int(one["label"]) for one in line["sheet"]["regions"]["settings"]],
                 )
             )
-        if len(waiting) == CHECKED_AT_ONCE or sum(len(one[0]) + len(one[1]) for one in waiting) > CHECKED_BYTES:
-            done = _checked(waiting, done, total, progress)
-    _checked(waiting, done, total, progress)
+        if len(waiting) == CHECKED_AT_ONCE or sum(len(one[1]) + len(one[2]) for one in waiting) > CHECKED_BYTES:
+            _check(waiting, one_done)
+    _check(waiting, one_done)
 
 
-def _checked(waiting: list[Any], done: int, total: int, progress: Progress) -> int:
+def _check(waiting: list[Any], one_done: Callable[[], None]) -> None:
     if waiting:
-        bad = worker.run(jobs.check_pieces, list(waiting), limit_s=CHECK_LIMIT_S)
+        bad = worker.run(jobs.check_pieces, [values for _, *values in waiting], limit_s=CHECK_LIMIT_S)
         if bad is not None:
-            raise BackupUnreadable(f"The picture of piece {done + bad + 1} in the backup does not fit its sheet.")
-    done += len(waiting)
+            raise BackupUnreadable(f"The picture of piece {waiting[bad][0]} in the backup does not fit its sheet.")
+    for _ in waiting:
+        one_done()
     waiting.clear()
-    progress("Looking at the pictures", done, max(total, 1))
-    return done
 
 
 def _bring_files(archive: Archive, progress: Progress) -> None:
@@ -120,19 +136,27 @@ def _bring_files(archive: Archive, progress: Progress) -> None:
 
 def _restore_rows(owner: User, archive: Archive, progress: Progress) -> Restoring:
     restoring = _restoring(owner, holding.open_holder())
-    total = sum(archive.count(section.name) for section in sections())
-    done = 0
+    total = sum(archive.count(section.name) for section in sections()) + archive.count("pieces")
+    done, guard = 0, Lock()
+
+    def one_done() -> None:
+        nonlocal done
+        with guard:
+            done += 1
+            progress("Putting things in their places", done, max(total, 1))
 
     def restore(section: Section, line: JsonRow) -> None:
-        nonlocal done
+        if pictures.done():
+            pictures.result()  # one that does not fit ends it here and now
         _restore_row(restoring, section, line, lacking=archive.lacks(line))
-        done += 1
-        progress("Putting things in their places", done, max(total, 1))
+        one_done()
 
     try:
-        for section in sections():
-            holding.in_short_transactions(archive.lines(section.name), partial(restore, section))
-        holding.in_short_transactions(iter(_pieces_in(restoring.homes.items())), recount)
+        with _pictures_looked_at(archive, one_done) as pictures:
+            for section in sections():
+                holding.in_short_transactions(archive.lines(section.name), partial(restore, section))
+            holding.in_short_transactions(iter(_pieces_in(restoring.homes.items())), recount)
+            pictures.result()
         with transaction.atomic():
             holding.hand_over(restoring)
             # Only now is known how much of it was new.

@@ -1,6 +1,7 @@
 from collections.abc import Iterator
 
 from django.apps import AppConfig
+from django.db.models import Q
 
 from server.files.uses import FileUse, Scope, refers
 
@@ -16,14 +17,15 @@ def _files_referred_to(scope: Scope) -> Iterator[FileUse]:
     """Pictures and maps that pieces stand on; those of steps that could still be gone back to as well."""
     from server.pieces.models import Piece, Step
 
+    # Only what is asked for leaves the database: sheets and steps are large, and this is counted at every change.
     pieces = Piece.objects.filter(**scope.lookup("owner_id", "pk"))
-    for piece in pieces.only("owner_id", "impression_sha256", "regions_sha256", "current_sheet").iterator():
-        now = piece.current_sheet["regions"]["map_sha256"]
-        for name in (piece.impression_sha256, piece.regions_sha256, now):
-            yield FileUse(piece.owner_id, piece.pk, name)
-    steps = Step.objects.exclude(forward={}).filter(**scope.lookup("piece__owner_id", "piece_id"))
-    for step in steps.select_related("piece").only("forward", "back", "piece__owner_id").iterator():
-        for patches in (step.forward, step.back):
-            for one in patches.get("regions", ()):
-                if one["path"] == "/map_sha256":
-                    yield FileUse(step.piece.owner_id, step.piece_id, one.get("value", ""))
+    named = ("impression_sha256", "regions_sha256", "current_sheet__regions__map_sha256")
+    for owner, piece, *names in pieces.values_list("owner_id", "pk", *named).iterator():
+        yield from (FileUse(owner, piece, name) for name in names)
+    of_regions = Q(forward__has_key="regions") | Q(back__has_key="regions")
+    steps = Step.objects.filter(of_regions, **scope.lookup("piece__owner_id", "piece_id")).exclude(forward={})
+    patched = steps.values_list("piece__owner_id", "piece_id", "forward__regions", "back__regions")
+    for owner, piece, *patches in patched.iterator():
+        for one in (one for ones in patches for one in ones or ()):
+            if one["path"] == "/map_sha256":
+                yield FileUse(owner, piece, one.get("value", ""))

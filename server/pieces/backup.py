@@ -6,7 +6,6 @@ lines, so that they find them again wherever it is restored.
 
 from __future__ import annotations
 
-import copy
 import re
 from collections.abc import Callable, Iterator, Mapping
 from datetime import datetime
@@ -41,21 +40,25 @@ Rename = Callable[[str, str], str]
 
 
 def renamed_sheet(plain: Mapping[str, Any], rename: Rename) -> dict[str, Any]:
-    """A plain sheet with its drawers and its own schools named otherwise."""
-    sheet = copy.deepcopy(dict(plain))
-    colours, order = sheet["colours"], sheet["order"]
-    colours["drawers"] = _drawers(colours["drawers"], rename)
-    order["schools"] = _schools(order["schools"], rename)
-    order["own_schools"] = _schools(order["own_schools"], rename)
-    return sheet
+    """A plain sheet with its drawers and its own schools named otherwise; all else is the same, not a copy."""
+    colours, order = plain["colours"], plain["order"]
+    return {
+        **plain,
+        "colours": {**colours, "drawers": _drawers(colours["drawers"], rename)},
+        "order": {**order, **{name: _schools(order[name], rename) for name in ("schools", "own_schools")}},
+    }
 
 
 def _renamed_patches(patches: Mapping[str, Any], rename: Rename) -> dict[str, Any]:
-    renamed = copy.deepcopy(dict(patches))
+    renamed = dict(patches)
     for part, words, named in (("colours", ("drawers",), _drawers), ("order", ("schools", "own_schools"), _schools)):
-        for one in renamed.get(part, ()):
-            if one["path"].strip("/").split("/")[0] in words and "value" in one:
-                one["value"] = named(one["value"], rename)
+        if part in renamed:
+            renamed[part] = [
+                {**one, "value": named(one["value"], rename)}
+                if one["path"].strip("/").split("/")[0] in words and "value" in one
+                else one
+                for one in renamed[part]
+            ]
     return renamed
 
 

@@ -166,8 +166,7 @@ def _measure(kills: int, chance: random.Random, profile: str) -> None:
             walk.page.keyboard.press("PageDown")  # this one may be kept or not
             time.sleep(chance.uniform(0, 0.08))
             if chance.random() < 0.5:
-                server.process.kill()
-                server.process.wait()
+                server.kill()
                 counts["server"] += 1
                 walk.page.wait_for_timeout(200)
                 for _ in range(chance.randint(0, 3)):

@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import http.client
 import os
+import signal
 import subprocess
 import sys
 import time
@@ -23,7 +24,7 @@ class Server:
     def __enter__(self) -> Server:
         self.process = subprocess.Popen(
             [sys.executable, "-m", "server.serve", "--port", str(PORT)],
-            cwd=ROOT, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
+            cwd=ROOT, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True,
             # Or the demo would be made beside what is measured.
             env={**os.environ, "PALETA_DEMO": "0"},
         )  # fmt: skip
@@ -37,6 +38,11 @@ class Server:
 
     def __exit__(self, *_: object) -> None:
         self.process.terminate()
+        self.process.wait()
+
+    def kill(self) -> None:
+        """End it and all that it has begun, at once."""
+        os.killpg(self.process.pid, signal.SIGKILL)
         self.process.wait()
 
     def ask(

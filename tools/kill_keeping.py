@@ -64,12 +64,16 @@ class Keeper(Person):
 
     def go_on(self, ended: threading.Event) -> None:
         """One thing after the other until the server is gone."""
-        with contextlib.suppress(*GONE):
+        try:
             while not ended.is_set():
                 thing = self.chance.choice(self.things())
                 self.doing = thing.__name__
                 thing()
                 self.answered[thing.__name__] += 1
+        except GONE:
+            return
+        except Exception as error:  # of any kind: it must not pass for a kill
+            self.lost.append(f"{self.doing}: {error!r}"[:300])
 
     def base(self) -> str:
         return f"pieces/{self.piece.pk}"
@@ -81,7 +85,7 @@ class Keeper(Person):
         lamp = {"azimuth_deg": self.chance.randrange(360), "elevation_deg": self.chance.randrange(10, 80)}
         self.ask("PUT", f"{self.base()}/lamp/", lamp, **self.match())
         kept = json.loads(self.ask("POST", f"{self.base()}/recipes/", **self.match()))
-        self.kept[f"{self.base()}/recipes/{kept['number']}/"] = lamp["azimuth_deg"]
+        self.kept[f"{self.base()}/recipes/{kept['latest_recipe']}/"] = lamp["azimuth_deg"]
 
     def check(self) -> None:
         told = json.loads(self.send(f"{self.base()}/photo-checks/", self.photo, {}, **self.match()))
@@ -123,7 +127,7 @@ class Keeper(Person):
                 answer = self.ask("GET", path)
                 if azimuth is not None:
                     sheet = json.loads(self.ask("GET", f"{path}sheet/"))
-                    assert sheet["lamp"]["azimuth_deg"] == azimuth, f"{path} has another lamp"
+                    assert sheet["light"]["lamp"]["azimuth_deg"] == azimuth, f"{path} has another lamp"
                 assert answer, f"{path} is empty"
             except AssertionError as error:
                 self.lost.append(str(error)[:200])

@@ -68,6 +68,7 @@ class DemoPiece:
     over: str = ""
     accents: tuple[DemoAccent, ...] = ()
     drawn_out: bool = False
+    powder: str = ""
 
     def make(self) -> tuple[Drawing, bytes, NDArray[np.int32]]:
         drawing = DRAWINGS[self.drawing]() if self.drawing in DRAWINGS else sprays(int(self.drawing))
@@ -88,6 +89,8 @@ PIECES = (
         "pencil",
         "P1",
         paper="kraft",
+        ink="embossed",
+        powder="white",
         seed=4,
         faults=Faults(patchy=0.3, gaps=1, gap_mm=0.6),
         ink_rgb=WHITE_INK,
@@ -158,9 +161,10 @@ PIECES = (
         "soluble",
         "D2",
         "cold-press",
-        "waterproof",
+        "embossed",
         (45, 40),
         21,
+        powder="gold",
         # One pen to a thing, pulled with a wet brush until only paper is left, before a pale washed sky; once it is
         # dry, dry pigment in the deepest places.
         drawn_out=True,

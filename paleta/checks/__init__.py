@@ -3,6 +3,7 @@
 from paleta.checks._fit import fit
 from paleta.checks._grounds import ground_advice
 from paleta.checks._light import LIGHT_REMEDIES, LightDoubt, check_light, light_directions
+from paleta.checks._line import line_advice
 from paleta.checks._paper import paper_like, paper_white
 from paleta.checks._reserves import reserves
 from paleta.checks._small import narrowest_shaded_mm
@@ -19,6 +20,7 @@ __all__ = [
     "fit",
     "ground_advice",
     "light_directions",
+    "line_advice",
     "narrowest_shaded_mm",
     "paper_like",
     "paper_white",

@@ -8,6 +8,7 @@ from paleta.errors import RecipeError
 from paleta.materials import LINES, PAPERS, Paper
 from paleta.media import MEDIA, MEDIUMS, Advice
 
+WATER_WORDS = {"none": "not for water", "little": "for a little water", "much": "for water"}
 TONED_BELOW = 85.0
 """L* of a paper that counts as toned."""
 
@@ -44,6 +45,6 @@ def fit(medium: str, line: str, paper: Paper | str) -> tuple[Advice, ...]:
 
 
 def sort_of(paper: Paper) -> frozenset[str]:
-    """What matters of a paper: its surface, whether it is toned, and whether it is made for water."""
-    words = {paper.surface, "toned" if paper.lab[0] < TONED_BELOW else "white"}
-    return frozenset({*words, "for water" if paper.kind == "watercolour" else "not for water"})
+    """What matters of a paper: its surface, whether it is toned, how it takes water, and how it behaves."""
+    toned = "toned" if paper.lab[0] < TONED_BELOW else "white"
+    return frozenset({paper.surface, toned, WATER_WORDS[paper.water], *paper.behaves})

@@ -13,7 +13,6 @@ import numpy as np
 
 from paleta.colour import Lab, difference
 from paleta.impression import RegionMap
-from paleta.materials import LINES
 from paleta.recipe import Sheet
 
 KEYS = {"light": (68.0, 101.0), "middle": (48.0, 76.0), "night": (0.0, 52.0)}
@@ -251,7 +250,8 @@ def _key(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, floa
 
 def _outline(sheet: Sheet, laid: Mapping[int, np.ndarray], outline: Lab | None) -> list[ValueWarning]:
     """No-line work: an outline that is darker than the palest shade beside it does not vanish in the colouring."""
-    if outline is None or not LINES[sheet.stamp.outline_ink].unseen:
+    outline = sheet.stamp.line_lab or outline
+    if outline is None or not sheet.stamp.line.unseen:
         return []
     shown = [label for label, zones in laid.items() if zones[:, 0].max() > outline[0] + WHITE_MARGIN]
     shown.sort(key=lambda label: -laid[label][:, 0].max())

@@ -13,6 +13,7 @@ class Line:
     words   what matters of it to media: "runs in water", "may run in water", "dragged by alcohol". Media say with
             these words what does not go together (`Fit`).
     unseen  it is to vanish in the colour, as in no-line work.
+    raised  it stands above the paper: powder gives it its colour, nothing sinks into it, and what touches it wipes off.
     """
 
     code: str
@@ -20,3 +21,4 @@ class Line:
     rank: int
     words: frozenset[str] = frozenset()
     unseen: bool = False
+    raised: bool = False

@@ -50,6 +50,23 @@ class Fit:
     papers: tuple[frozenset[str], ...] = ()
 
 
+LEAKS = Fit(
+    Advice(
+        "On this paper water carries colour past the line.",
+        "Stop a hair’s breadth short of the line, use little water, and let a neighbour dry first.",
+    ),
+    papers=(frozenset({"leaks"}),),
+)
+CURLS = Fit(
+    Advice(
+        "This paper curls when it gets wet.",
+        "Tape its edges down, or press it flat under books once it is dry.",
+    ),
+    papers=(frozenset({"curls"}),),
+)
+"""Of every medium that is used with water. Common practice."""
+
+
 @dataclass(frozen=True, slots=True)
 class Way:
     """A way of laying a background, with the school its passes follow."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from paleta.errors import PlanImpossible
 
@@ -34,6 +34,16 @@ class Pace:
             raise PlanImpossible(
                 f"A blend that holds {self.blend_s:.0f} s leaves no time to change pens ({self.change_s:.0f} s)."
             )
+
+    def on(self, dries: float) -> Pace:
+        """The pace on a paper that takes so many times as long to dry: what is wet also stays workable for longer,
+        never for less than a change of pens."""
+        return replace(
+            self,
+            touch_dry_s=self.touch_dry_s * dries,
+            coat_dry_s=self.coat_dry_s * dries,
+            blend_s=max(self.blend_s * dries, self.change_s),
+        )
 
     def laying_s(self, area_mm2: float) -> float:
         return self.start_s + self.per_mm2_s * area_mm2

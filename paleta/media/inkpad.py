@@ -81,6 +81,13 @@ MEDIUM = Medium(
             ),
             papers=(frozenset({"for water"}), frozenset({"rough"})),
         ),
+        Fit(
+            Advice(
+                "Ink slides on this paper and stays wet for long.",
+                "Pounce it on with felt, let it dry for longer than on card, and keep fingers off it.",
+            ),
+            papers=(frozenset({"slides"}),),
+        ),
     ),
     rescues=frozenset({"wipe", "pencil shadow", "dry first"}),
     ways=(

@@ -116,6 +116,20 @@ MEDIUM = Medium(
         ),
         Fit(
             Advice(
+                "Ink slides on this paper, dries slowly and wipes off with alcohol.",
+                "Lay thin coats and let each dry; what is to blend is better pounced on than drawn.",
+            ),
+            papers=(frozenset({"slides"}),),
+        ),
+        Fit(
+            Advice(
+                "This paper shows the streaks of a marker.",
+                "Keep a wet edge, work in small circles, or take very smooth, heavy card.",
+            ),
+            papers=(frozenset({"streaks"}),),
+        ),
+        Fit(
+            Advice(
                 "A marker only darkens: its pale shades vanish on toned paper.",
                 "Take white card, or pencil, which can lighten toned paper.",
             ),

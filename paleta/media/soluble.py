@@ -5,7 +5,7 @@ All values are common practice or from memory unless a source is named (docs/tra
 
 from __future__ import annotations
 
-from paleta.media._medium import Advice, Fit, Medium, Over, SecondBox, Texture
+from paleta.media._medium import CURLS, LEAKS, Advice, Fit, Medium, Over, SecondBox, Texture
 from paleta.media._optics import lay_watercolour
 from paleta.media._pace import Pace
 from paleta.media._school import School, SchoolStep, flat
@@ -76,6 +76,8 @@ MEDIUM = Medium(
             ),
             papers=(frozenset({"not for water"}),),
         ),
+        LEAKS,
+        CURLS,
     ),
     rescues=frozenset({"lift", "clean water", "melt again", "dry first"}),
     caution="Never point a brush with the lips: some pigments are harmful. A heat tool burns; follow its label.",

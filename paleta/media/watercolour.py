@@ -5,7 +5,7 @@ All values are common practice or from memory unless a source is named (docs/tra
 
 from __future__ import annotations
 
-from paleta.media._medium import Advice, Fit, Medium, Over, SecondBox, Texture, Way
+from paleta.media._medium import CURLS, LEAKS, Advice, Fit, Medium, Over, SecondBox, Texture, Way
 from paleta.media._optics import lay_watercolour
 from paleta.media._pace import Pace
 from paleta.media._school import School, SchoolStep, flat
@@ -99,6 +99,15 @@ MEDIUM = Medium(
             ),
             papers=(frozenset({"not for water"}),),
         ),
+        Fit(
+            Advice(
+                "This paper takes light washes, not heavy ones.",
+                "Use very little water and pale washes; wet it first if you want more time.",
+            ),
+            papers=(frozenset({"for a little water"}),),
+        ),
+        LEAKS,
+        CURLS,
         Fit(
             Advice("Water stands on a glossy paper and dries in spots.", "Take watercolour paper of 300 g/m2."),
             papers=(frozenset({"glossy"}),),

@@ -21,7 +21,7 @@ from paleta.order._plan import Handling, Pass, Plan
 from paleta.order._rules import paler_first, ranks_of
 from paleta.order._schedule import make_plan, plan_plainly, plan_region_by_region, warm_up
 from paleta.order._schools import DEFAULT_SCHOOL, SCHOOLS, school_named
-from paleta.order._touches import DRY_BEFORE, TOUCHES, TouchStep, plan_touches
+from paleta.order._touches import DRY_BEFORE, TOUCHES, WIPE, TouchStep, plan_touches
 from paleta.order._ways import Paces, Ways
 from paleta.order._work import Job, Mask, Pen, Work, expand
 
@@ -35,6 +35,7 @@ __all__ = [
     "SCHOOLS",
     "SCHOOL_SCHEMA",
     "TOUCHES",
+    "WIPE",
     "Batch",
     "Handling",
     "Job",

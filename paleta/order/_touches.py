@@ -14,21 +14,28 @@ from paleta.media import MEDIUMS
 
 @dataclass(frozen=True, slots=True)
 class Touch:
-    """One finishing touch. rank orders them; it takes `laying_s`, and then dries `dry_s` before the next."""
+    """One finishing touch. rank orders them; it takes `laying_s`, and then dries `dry_s` before the next. One that is
+    not `chosen` by a person follows from the sheet."""
 
     code: str
     name: str
     how: str
-    rank: int
+    rank: float
     laying_s: float
     dry_s: float
     caution: str = ""
+    chosen: bool = True
 
 
+WIPE = "wipe line"
 TOUCHES = {
     touch.code: touch
     for touch in (
         Touch("unmask", "Take off the masks", "lift them slowly, away from the figure", 0, 60, 0),
+        Touch(
+            WIPE, "Wipe the raised line", "a soft cloth along the line, until it shines as before", 0.5, 60, 0,
+            chosen=False,
+        ),
         Touch("pencil", "Pencil accents", "deepen creases with a pencil, small circles", 1, 240, 0),
         Touch("darks", "Dark accents", "touch the darkest pen to the deepest points only", 2, 120, 60),
         Touch(

@@ -10,10 +10,9 @@ from string import ascii_uppercase
 from paleta.card import FOLDS, CardPlan, making, show
 from paleta.colour import Lab, lab_to_hex
 from paleta.impression import RegionMap
-from paleta.materials import LINES
 from paleta.media import MEDIA
 from paleta.order import Pass, Pen, Plan, TouchStep, plan_touches
-from paleta.recipe import Sheet
+from paleta.recipe import Sheet, touches_of
 
 ONE_PAGE_THINGS = 60
 """Up to so many lettered things the recipe is promised to go on one page."""
@@ -130,7 +129,7 @@ def recipe_page(
     All that stands on the page.
     """
     lettered = [*_lettered(sheet, region_map)]
-    after = plan_touches(sheet.finish.touches, sheet.media) if touches is None else touches
+    after = plan_touches(touches_of(sheet), sheet.media) if touches is None else touches
     swatches = sheet.colours.swatches
     used = dict.fromkeys(pen for one in lettered for coat in one.coats for pen in coat)
     lamp = sheet.light.lamp
@@ -212,7 +211,7 @@ def _facts(sheet: Sheet, plan: Plan, region_map: RegionMap, unit: str) -> Iterat
     height, width = region_map.labels.shape
     size = [side / region_map.px_per_mm for side in (width, height)]
     yield "Paper", sheet.stamp.paper_used.weighed_name
-    yield "Outline", ": ".join(filter(None, (LINES[sheet.stamp.outline_ink].name, sheet.stamp.ink_name)))
+    yield "Outline", ": ".join(filter(None, (sheet.stamp.line_said, sheet.stamp.ink_name)))
     per = 25.4 if unit == "in" else 10.0
     yield "Image", f"{size[0] / per:.1f} by {size[1] / per:.1f} {'in' if unit == 'in' else 'cm'}"
     media = [MEDIA[medium] for medium in sheet.media]

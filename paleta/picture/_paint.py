@@ -170,6 +170,7 @@ def paint(
     tints: Sequence[tuple[str, NDArray[np.float32]]] = (),
     bare: NDArray[np.bool_] | None = None,
     quick: bool = False,
+    line_lab: Lab | None = None,
 ) -> NDArray[np.uint8]:
     """One view as h x w x 3 uint8 sRGB.
 
@@ -202,6 +203,8 @@ def paint(
         h x w bool, where paper is left bare.
     quick
         Holds each colour over more levels of light: for pictures that last no longer than the lamp moves.
+    line_lab
+        Lab of the outline on the card, where it is not as in the scan.
     """
     if view not in VIEWS:
         raise ViewUnknown(f"There is no view {view!r}; choose one of {', '.join(VIEWS)}.")
@@ -240,7 +243,12 @@ def paint(
         if bare is not None:
             paper = (paper_lab[0], 0.0, 0.0) if view == "values" else paper_lab
             colours[bare] = (lab_to_srgb(np.array(paper)) * 255 + 0.5).astype(np.uint8)
-    inked = _inked(canvas.bare, _grey_of(canvas.ink_rgb)) if view in COLOURLESS else canvas.inked
+    ink_rgb = canvas.ink_rgb if line_lab is None else _rgb_of(line_lab)
+    if view in COLOURLESS:
+        ink_rgb = _grey_of(ink_rgb)
+    elif view == "regions" and line_lab is not None:
+        ink_rgb = canvas.ink_rgb  # the tints are made for the scan's own line to stand out
+    inked = canvas.inked if ink_rgb is canvas.ink_rgb else _inked(canvas.bare, ink_rgb)
     return cv2.add(cv2.multiply(colours, canvas.bare, scale=1 / 255), inked)
 
 
@@ -253,10 +261,14 @@ def _clay(canvas: Canvas, light_levels: NDArray[np.int32]) -> NDArray[np.uint8]:
     return cv2.cvtColor(shown, cv2.COLOR_GRAY2RGB)
 
 
+def _rgb_of(lab: Lab) -> NDArray[np.uint8]:
+    return np.asarray(lab_to_srgb(np.array(lab)) * 255 + 0.5, np.uint8)
+
+
 def _grey_of(rgb: NDArray[np.uint8]) -> NDArray[np.uint8]:
     """The grey of the same lightness."""
     light = float(srgb_to_lab(rgb / 255)[0])
-    return np.asarray(lab_to_srgb(np.array((light, 0.0, 0.0))) * 255 + 0.5, np.uint8)
+    return _rgb_of((light, 0.0, 0.0))
 
 
 def _tinted(

@@ -266,6 +266,7 @@ def compose(
         tints=tints,
         bare=kept,
         quick=quick,
+        line_lab=sheet.stamp.line_lab,
     )
 
 

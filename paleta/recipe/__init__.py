@@ -7,14 +7,16 @@ from paleta.recipe._coat import Accent, Coat, accents_in_laying_order, spread_ov
 from paleta.recipe._colours import KEY_NAMES, Colours
 from paleta.recipe._derived import once_per_sheet
 from paleta.recipe._file import build, dump, load, plan_from_plain, plan_to_plain
-from paleta.recipe._finish import Finish
+from paleta.recipe._finish import TOUCH_NAMES, Finish
 from paleta.recipe._formats import (
     FORMAT_VERSION,
     SCHEMA,
+    paper_5_to_6,
     sheet_1_to_2,
     sheet_2_to_3,
     sheet_3_to_4,
     sheet_4_to_5,
+    sheet_5_to_6,
     sheet_schema_fault,
     sheet_to_newest,
     to_newest,
@@ -26,11 +28,11 @@ from paleta.recipe._recipe import ImpressionRecord, Recipe
 from paleta.recipe._region import ROLES, TAGS, TAGS_KIND, RegionSetting
 from paleta.recipe._regions import MOST_REGIONS, Regions
 from paleta.recipe._sheet import PARTS, Sheet, sheet_from_plain, sheet_sha256, sheet_to_plain
-from paleta.recipe._stamp import Stamp
+from paleta.recipe._stamp import POWDER_NAMES, Stamp
 from paleta.recipe._stints import Stint, stints_of
 from paleta.recipe._swatch import swatch_from_plain, swatch_to_plain
 from paleta.recipe._things import ASKED, BODY_FIELDS, new_name, proposed
-from paleta.recipe._work import bodies_of, work_of, zoning_of
+from paleta.recipe._work import bodies_of, touches_of, work_of, zoning_of
 
 __all__ = [
     "ASKED",
@@ -41,10 +43,12 @@ __all__ = [
     "MOST_REGIONS",
     "ORDER_WISHES",
     "PARTS",
+    "POWDER_NAMES",
     "ROLES",
     "SCHEMA",
     "TAGS",
     "TAGS_KIND",
+    "TOUCH_NAMES",
     "Accent",
     "Card",
     "CarriedOver",
@@ -70,6 +74,7 @@ __all__ = [
     "load",
     "new_name",
     "once_per_sheet",
+    "paper_5_to_6",
     "paper_from_plain",
     "plan_from_plain",
     "plan_to_plain",
@@ -78,6 +83,7 @@ __all__ = [
     "sheet_2_to_3",
     "sheet_3_to_4",
     "sheet_4_to_5",
+    "sheet_5_to_6",
     "sheet_from_plain",
     "sheet_schema_fault",
     "sheet_sha256",
@@ -89,6 +95,7 @@ __all__ = [
     "swatch_to_plain",
     "taken_from_paper",
     "to_newest",
+    "touches_of",
     "what_changed",
     "work_of",
     "zoning_of",

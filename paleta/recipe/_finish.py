@@ -8,7 +8,7 @@ from paleta.fields import Choice, Many, Text, holds
 from paleta.order import TOUCHES
 from paleta.recipe._part import Part
 
-TOUCH_NAMES = {code: touch.name for code, touch in TOUCHES.items()}
+TOUCH_NAMES = {code: touch.name for code, touch in TOUCHES.items() if touch.chosen}
 
 
 def _named(touches: tuple[str, ...]) -> str:

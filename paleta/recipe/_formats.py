@@ -21,7 +21,7 @@ from paleta.recipe._regions import MOST_REGIONS
 from paleta.recipe._sheet import Sheet
 
 FORMAT = "paleta-recipe"
-FORMAT_VERSION = 5
+FORMAT_VERSION = 6
 MOST_PASSES = 40_000
 NUMBER: Schema = {"type": "number", "minimum": -1e9, "maximum": 1e9}
 TEXT: Schema = {"type": "string", "maxLength": 400}
@@ -295,11 +295,32 @@ def _region_4_to_5(old: dict[str, Any], medium: str) -> dict[str, Any]:
     return {**kept, "coats": coats, "accents": [], "fade": None}
 
 
+def sheet_5_to_6(old: dict[str, Any]) -> dict[str, Any]:
+    """Format 6 knows the colour of the line, and how papers take water, behave and dry."""
+    stamp, colours = old["stamp"], old["colours"]
+    own = stamp["own_paper"]
+    return {
+        **old,
+        "stamp": {**stamp, "ink_lab": None, "powder": "", "own_paper": paper_5_to_6(own) if own else None},
+        "colours": {
+            **colours,
+            "swatches": [{**one, "paper": paper_5_to_6(one["paper"])} for one in colours["swatches"]],
+        },
+    }
+
+
+def paper_5_to_6(old: dict[str, Any]) -> dict[str, Any]:
+    """A paper of format 5 was made for water where its pounds count so, and dried a little later then."""
+    much = old["kind"] == "watercolour"
+    return {**old, "water": "much" if much else "none", "behaves": [], "dries": 1.25 if much else 1}
+
+
 SHEET_LIFTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: sheet_1_to_2,
     2: sheet_2_to_3,
     3: sheet_3_to_4,
     4: sheet_4_to_5,
+    5: sheet_5_to_6,
 }
 """How the sheet of a format becomes one of the next."""
 

@@ -7,11 +7,23 @@ from dataclasses import dataclass, fields
 from typing import Any
 
 from paleta.errors import RecipeError
-from paleta.fields import LAB, Choice, Number, Text, Written, check_fields, from_plain, holds, schema_of, to_plain
-from paleta.materials import SURFACES, Paper
+from paleta.fields import (
+    LAB,
+    Choice,
+    Many,
+    Number,
+    Text,
+    Written,
+    check_fields,
+    from_plain,
+    holds,
+    schema_of,
+    to_plain,
+)
+from paleta.materials import BEHAVIOURS, LEAST_DRIES, MOST_DRIES, SURFACES, WATER, Paper
 
 KINDS = {"cover": "Cover", "text": "Text", "bond": "Bond", "watercolour": "Watercolour"}
-"""How the pounds of a paper count, and whether it is made for water."""
+"""How the pounds of a paper count."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -24,6 +36,9 @@ class PaperForm:
     gsm: float = holds(Number(0, 2000), 0.0)
     kind: str = holds(Choice(KINDS), "cover")
     surface: str = holds(Choice(SURFACES), "smooth")
+    water: str = holds(Choice(WATER), "none")
+    behaves: tuple[str, ...] = holds(Many(Choice(BEHAVIOURS), len(BEHAVIOURS), once=True), ())
+    dries: float = holds(Number(LEAST_DRIES, MOST_DRIES), 1.0)
 
 
 def paper_to_plain(paper: Paper) -> dict[str, Any]:

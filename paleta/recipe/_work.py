@@ -8,7 +8,7 @@ from dataclasses import replace
 from paleta.impression import RegionMap
 from paleta.light import ACCENTS, Body, Zoning
 from paleta.media import MEDIUMS
-from paleta.order import Job, Mask, Work
+from paleta.order import WIPE, Job, Mask, Work
 from paleta.recipe._coat import accents_in_laying_order, zones_covered
 from paleta.recipe._derived import once_per_sheet
 from paleta.recipe._sheet import Sheet
@@ -51,6 +51,19 @@ def zoning_of(sheet: Sheet) -> Zoning:
         shade=sheet.light.shade,
         apart=frozenset(sheet.regions.fades()),
     )
+
+
+def touches_of(sheet: Sheet) -> tuple[str, ...]:
+    """The finishing touches that come after the last pass: those that were chosen, less the lifting of the mask where
+    the plan does that itself, and the wiping of a raised line.
+
+    Parameters
+    ----------
+    sheet
+        What is planned.
+    """
+    chosen = tuple(code for code in sheet.finish.touches if not (sheet.order.masked and code == "unmask"))
+    return (*chosen, WIPE) if sheet.stamp.line.raised and sheet.media else chosen
 
 
 AFTER_ALL = 3

@@ -24,7 +24,7 @@ from paleta.run._outcome import as_done, differed, pens_taken
 from paleta.run._replay import RunState, course_of, plan_key, replay
 from paleta.run._rescues import RESCUES, SLIPS, Rescue, media_of, rescues_for
 from paleta.run._times import seconds_by_pass, seconds_of, times_of
-from paleta.run._wet import Touched, needs_of, needs_of_handling, slowness, ways_of, wetness_after
+from paleta.run._wet import Touched, needs_of, needs_of_handling, ways_of, wetness_after
 
 __all__ = [
     "EVENTS",
@@ -62,7 +62,6 @@ __all__ = [
     "rescues_for",
     "seconds_by_pass",
     "seconds_of",
-    "slowness",
     "times_of",
     "ways_of",
     "wetness_after",

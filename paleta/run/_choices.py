@@ -34,7 +34,7 @@ class NextStep:
     window_s: float | None = None
 
 
-def choices(state: RunState, now: float, *, slower: float = 1.0) -> list[NextStep]:
+def choices(state: RunState, now: float) -> list[NextStep]:
     """What may be done at `now` (seconds since 1970), best first: late blends, then the order of the plan.
 
     Parameters
@@ -43,8 +43,6 @@ def choices(state: RunState, now: float, *, slower: float = 1.0) -> list[NextSte
         Of all cards.
     now
         Seconds since 1970.
-    slower
-        Times as long as usual that the paper takes to dry.
 
     Raises
     ------
@@ -53,7 +51,7 @@ def choices(state: RunState, now: float, *, slower: float = 1.0) -> list[NextSte
     """
     if state.finished:
         return []
-    moment = _Moment(state, now, slower)
+    moment = _Moment(state, now)
     places = {one: place for place, one in enumerate(state.course)}
     found: list[tuple[bool, int, NextStep]] = []
     for card in state.cards:
@@ -80,10 +78,10 @@ class _Blend:
 class _Moment:
     """All cards at one moment."""
 
-    def __init__(self, state: RunState, now: float, slower: float) -> None:
+    def __init__(self, state: RunState, now: float) -> None:
         if state.plan.work is None:
             raise PlanImpossible("A plan that was read from a file does not know its work: hand it in.")
-        self.state, self.now, self.slower = state, now, slower
+        self.state, self.now = state, now
         self.work: Work = state.plan.work
         self.paces = state.ways.paces
         self.near = self.work.neighbours()
@@ -145,7 +143,7 @@ class _Moment:
 
     def _ready(self, card: CardProgress, need: DryNeed) -> bool:
         touched = card.touched.get(need.region)
-        return touched is None or self.now >= touched.ready_s(need, self.slower)
+        return touched is None or self.now >= touched.ready_s(need)
 
     def _in_its_turn(self, card: CardProgress, one: Pass) -> bool:
         """What ranks before it is finished, and so are paler neighbours of a swatch that creeps."""

@@ -5,11 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from paleta.materials import Paper
 from paleta.order import DEFAULT_SCHOOL, SCHOOLS, Pace, Pass, Plan, Ways, dry_before
-
-THIRSTY = {"watercolour": 1.25}
-"""How much longer a paper of this kind stays wet than card: it holds more of what is laid on it. From memory."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,11 +17,6 @@ class Wetness:
     workable_s: float = 0.0
     touch_dry_s: float = 0.0
     dry_s: float = 0.0
-
-
-def slowness(paper: Paper | None) -> float:
-    """How much longer drying takes on this paper than the pace says; never less than it says."""
-    return THIRSTY.get(paper.kind, 1.0) if paper is not None else 1.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,9 +34,9 @@ class Touched:
     at_s: float
     pace: Pace
 
-    def ready_s(self, need: DryNeed, slower: float = 1.0) -> float:
+    def ready_s(self, need: DryNeed) -> float:
         """When the need is met."""
-        return self.at_s + slower * (self.pace.coat_dry_s if need.coat else self.pace.touch_dry_s)
+        return self.at_s + (self.pace.coat_dry_s if need.coat else self.pace.touch_dry_s)
 
 
 def needs_of(plan: Plan) -> dict[int, tuple[DryNeed, ...]]:
@@ -82,7 +73,7 @@ def ways_of(plan: Plan) -> Ways:
     return Ways.of({medium: SCHOOLS[DEFAULT_SCHOOL[medium]] for medium in media})
 
 
-def wetness_after(age_s: float, pace: Pace, *, slower: float = 1.0) -> Wetness:
+def wetness_after(age_s: float, pace: Pace) -> Wetness:
     """How wet a region is `age_s` seconds after its last pass. A medium that does not dry is dry at once.
 
     Parameters
@@ -90,14 +81,12 @@ def wetness_after(age_s: float, pace: Pace, *, slower: float = 1.0) -> Wetness:
     age_s
         Seconds since the last pass.
     pace
-        Of its medium.
-    slower
-        Times as long as usual that the paper takes to dry.
+        Of its medium on this paper.
     """
     age_s = max(age_s, 0.0)
     workable_s = max(pace.blend_s - age_s, 0.0)
-    touch_s = max(pace.touch_dry_s * slower - age_s, 0.0)
-    dry_s = max(pace.coat_dry_s * slower - age_s, 0.0)
+    touch_s = max(pace.touch_dry_s - age_s, 0.0)
+    dry_s = max(pace.coat_dry_s - age_s, 0.0)
     dries = pace.touch_dry_s > 0 or pace.coat_dry_s > 0
     if not dries or (touch_s == 0 and dry_s == 0):
         return Wetness("dry", workable_s if not dries else 0.0)

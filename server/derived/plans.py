@@ -51,8 +51,10 @@ def batch_of(stamping: Stamping, sheet: Sheet, paces: Paces, plan: Plan, copies:
 
 
 def ways_on(sheet: Sheet, paces: Paces) -> Ways:
-    """How the sheet's media are laid, at these paces."""
-    return Ways.of({medium: sheet.order.school_of(medium) for medium in sheet.media}, paces)
+    """How the sheet's media are laid on its paper, at these paces."""
+    dries = sheet.stamp.paper_used.dries
+    whole = Ways.of({medium: sheet.order.school_of(medium) for medium in sheet.media}, paces)
+    return replace(whole, paces={medium: pace.on(dries) for medium, pace in whole.paces.items()})
 
 
 def work_on(stamping: Stamping, sheet: Sheet) -> Work:

@@ -9,8 +9,9 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db.models import Model
 
+from paleta.materials import PAPERS
 from paleta.media import code_fault
-from paleta.recipe import paper_from_plain
+from paleta.recipe import paper_5_to_6, paper_from_plain
 from server.backup_registry import JsonRow, Restoring, Section, check
 from server.drawers.models import ChartRecord, Drawer, OwnPaper, SwatchRecord
 from server.drawers.papers import FIELDS as PAPER_FIELDS
@@ -67,7 +68,8 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
         for one in swatches
     )
     for chart in line["charts"]:
-        if not all(isinstance(code, str) for code in chart["codes"]) or not chart["codes"]:
+        named = all(isinstance(code, str) for code in chart["codes"])
+        if not named or not chart["codes"] or chart["paper"] not in PAPERS:
             raise Refused("A chart in the backup is not a possible one.", "backup_unreadable")
         record = ChartRecord(drawer=drawer, **{name: chart[name] for name in ("number", "codes", "paper")})
         check(record)
@@ -96,13 +98,14 @@ def _dump_papers(owner: User) -> Iterator[JsonRow]:
 
 def _restore_paper(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     try:
-        paper = paper_from_plain({name: line[name] for name in ("code", "lab", *PAPER_FIELDS)})
+        known = line if "water" in line else paper_5_to_6(line)
+        paper = paper_from_plain({name: known[name] for name in ("code", "lab", *PAPER_FIELDS)})
     except (KeyError, TypeError, ValueError) as error:
         raise Refused("A paper in the backup is not a possible one.", "backup_unreadable") from error
-    known = OwnPaper.objects.owned_by(restoring.owner).filter(code=paper.code).first()
-    if known is not None:
-        return known, False
-    named = {name: getattr(paper, name) for name in ("code", *PAPER_FIELDS)}
+    there = OwnPaper.objects.owned_by(restoring.owner).filter(code=paper.code).first()
+    if there is not None:
+        return there, False
+    named = {name: known[name] for name in ("code", *PAPER_FIELDS)}
     record = OwnPaper(owner=restoring.holder, lab=list(paper.lab), **named)
     check(record)
     record.save()

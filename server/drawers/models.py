@@ -61,6 +61,9 @@ class OwnPaper(models.Model):
     gsm = models.FloatField(default=0)
     kind = models.CharField(max_length=20, default="cover")
     surface = models.CharField(max_length=20, default="smooth")
+    water = models.CharField(max_length=20, default="none")
+    behaves = models.JSONField(default=list)
+    dries = models.FloatField(default=1)
 
     objects = OwnedQuerySet["OwnPaper"].as_manager()
 
@@ -72,7 +75,17 @@ class OwnPaper(models.Model):
         return self.name
 
     def as_core(self) -> Paper:
-        return Paper(self.code, self.name, tuple(self.lab), self.gsm, self.kind, self.surface)
+        return Paper(
+            code=self.code,
+            name=self.name,
+            lab=tuple(self.lab),
+            gsm=self.gsm,
+            kind=self.kind,
+            surface=self.surface,
+            water=self.water,
+            behaves=tuple(self.behaves),
+            dries=self.dries,
+        )
 
 
 class SwatchRecord(models.Model):
@@ -90,7 +103,7 @@ class SwatchRecord(models.Model):
     lightness = models.FloatField()
     a = models.FloatField()
     b = models.FloatField()
-    paper = models.CharField(max_length=30, choices=PAPER_CHOICES, default="smooth-white")
+    paper = models.CharField(max_length=30, default="smooth-white")
     maker = models.CharField(max_length=40, blank=True)
     measured = models.CharField(max_length=10, choices=MEASURED_CHOICES, default="cap")
     two_coats = models.JSONField(null=True, blank=True)
@@ -140,7 +153,7 @@ class ChartRecord(models.Model):
     drawer = models.ForeignKey(Drawer, on_delete=models.CASCADE, related_name="charts")
     number = models.PositiveIntegerField()
     codes = models.JSONField()
-    paper = models.CharField(max_length=30, choices=PAPER_CHOICES, default="smooth-white")
+    paper = models.CharField(max_length=30, default="smooth-white")
 
     class Meta:
         ordering = ["number"]

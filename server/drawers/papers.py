@@ -12,7 +12,7 @@ from rest_framework import serializers, viewsets
 from rest_framework.response import Response
 
 from paleta.colour import Lab, lab_to_hex
-from paleta.materials import PAPERS, Paper
+from paleta.materials import BEHAVIOURS, LEAST_DRIES, MOST_DRIES, PAPERS, Paper
 from paleta.recipe import PaperForm
 from server.accounts.authentication import UserRequest
 from server.dataclass_serializers import response_fields
@@ -22,7 +22,7 @@ from server.ownership import require_owner
 from server.problems import Refused
 
 MOST_PAPERS = 200
-FIELDS = ("name", "gsm", "kind", "surface")
+FIELDS = ("name", "gsm", "kind", "surface", "water", "behaves", "dries")
 
 
 def _words(name: str) -> Any:
@@ -41,6 +41,12 @@ class PaperFormSerializer(serializers.Serializer):
     gsm = serializers.FloatField(min_value=0, max_value=2000, default=0)
     kind = serializers.ChoiceField(choices=_words("kind"), default="cover")
     surface = serializers.ChoiceField(choices=_words("surface"), default="smooth")
+    water = serializers.ChoiceField(choices=_words("water"), default="none")
+    behaves = serializers.ListField(child=serializers.ChoiceField(choices=list(BEHAVIOURS.items())), default=list)
+    dries = serializers.FloatField(
+        min_value=LEAST_DRIES, max_value=MOST_DRIES, default=1,
+        help_text="How many times as long as on usual card what is wet takes to dry.",
+    )  # fmt: skip
 
     def validate(self, attrs: dict[str, Any]) -> dict[str, Any]:
         colour = attrs.pop("hex", None)
@@ -59,6 +65,9 @@ class PaperSerializer(serializers.Serializer):
     gsm = serializers.FloatField()
     kind = serializers.CharField()
     surface = serializers.CharField()
+    water = serializers.CharField()
+    behaves = serializers.ListField(child=serializers.CharField())
+    dries = serializers.FloatField()
 
     @staticmethod
     def of(record: OwnPaper) -> dict[str, Any]:
@@ -74,8 +83,9 @@ def paper_for(actor: User, code: str) -> Paper | None:
     return record.as_core() if record is not None else None
 
 
-def keep_paper(*, actor: User, name: str, lab: Lab, gsm: float, kind: str, surface: str) -> OwnPaper:
-    """Write a paper down. Sheets hold the paper they were made on, and keep it when it is forgotten here.
+def keep_paper(*, actor: User, lab: Lab, **known: Any) -> OwnPaper:
+    """Write a paper down, of which FIELDS are `known`. Sheets hold the paper they were made on, and keep it when it is
+    forgotten here.
 
     Raises
     ------
@@ -87,7 +97,7 @@ def keep_paper(*, actor: User, name: str, lab: Lab, gsm: float, kind: str, surfa
     if OwnPaper.objects.owned_by(actor).count() >= MOST_PAPERS:
         raise Refused(f"An account keeps up to {MOST_PAPERS} papers.", "full")
     code = f"own-{uuid.uuid4().hex[:12]}"
-    record = OwnPaper(owner=actor, code=code, name=name, lab=list(lab), gsm=gsm, kind=kind, surface=surface)
+    record = OwnPaper(owner=actor, code=code, lab=list(lab), **known)
     record.as_core()
     record.save()
     return record

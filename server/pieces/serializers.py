@@ -138,6 +138,9 @@ StampOutSerializer = serializer_of(
     response_fields(Stamp),
     {
         "paper_name": serializers.CharField(),
+        "line_said": serializers.CharField(help_text="What the line is made of, in words."),
+        "ink_hex": serializers.CharField(help_text="Of the ink, where it is not as in the scan."),
+        "line_hex": serializers.CharField(help_text="Of the line on the card; empty where it is as in the scan."),
         "fit": AdviceSerializer(many=True, help_text="What speaks against this ink, paper and medium together."),
     },
 )

@@ -14,11 +14,11 @@ from rest_framework.response import Response
 from paleta.card import CARDS, ENVELOPES, FOLDS, GRAINS, SHEETS, Size
 from paleta.ground import DIRECTIONS, FADES, PROFILES, WAYS
 from paleta.light import ACCENTS, FORMS
-from paleta.materials import LINES, PAPERS, SURFACES
+from paleta.materials import BEHAVIOURS, LINES, PAPERS, SURFACES, WATER
 from paleta.media import LEAST_STRENGTH, MEASURED, MEDIUMS
-from paleta.order import SCHOOLS, TOUCHES, Join, Where, Which
+from paleta.order import SCHOOLS, Join, Where, Which
 from paleta.palette import MEANT, SCHEMES, SHADE_HUES
-from paleta.recipe import KEY_NAMES, ORDER_WISHES, ROLES, TAGS
+from paleta.recipe import KEY_NAMES, ORDER_WISHES, POWDER_NAMES, ROLES, TAGS, TOUCH_NAMES
 from server.drawers.models import MEDIUM_CHOICES
 
 FORM_CHOICES = [(form.code, form.name) for form in FORMS.values()]
@@ -27,6 +27,10 @@ FORM_CHOICES = [(form.code, form.name) for form in FORMS.values()]
 class ChoiceSerializer(serializers.Serializer):
     code = serializers.CharField()
     name = serializers.CharField()
+
+
+class InkChoiceSerializer(ChoiceSerializer):
+    raised = serializers.BooleanField(help_text="Powder gives it its colour.")
 
 
 class SchoolSerializer(ChoiceSerializer):
@@ -87,7 +91,8 @@ class TradeSerializer(serializers.Serializer):
 
     media = MediumChoiceSerializer(many=True)
     papers = ChoiceSerializer(many=True)
-    inks = ChoiceSerializer(many=True)
+    inks = InkChoiceSerializer(many=True)
+    powders = ChoiceSerializer(many=True, help_text="What a raised line is embossed with.")
     schools = SchoolSerializer(many=True)
     forms = FormChoiceSerializer(many=True)
     tags = serializers.ListField(child=serializers.CharField())
@@ -109,6 +114,8 @@ class TradeSerializer(serializers.Serializer):
     ways = WaySerializer(many=True, help_text="Ways of laying a ground.")
     accents = AccentChoiceSerializer(many=True)
     surfaces = ChoiceSerializer(many=True)
+    water = ChoiceSerializer(many=True, help_text="How a paper takes water.")
+    behaviours = ChoiceSerializer(many=True, help_text="What else is known of a paper.")
     folds = FoldChoiceSerializer(many=True)
     grains = ChoiceSerializer(many=True)
 
@@ -125,7 +132,8 @@ def trade_words() -> dict[str, Any]:
             for one in MEDIUMS.values()
         ],
         "papers": [{"code": paper.code, "name": paper.weighed_name} for paper in PAPERS.values()],
-        "inks": [{"code": one.code, "name": one.name} for one in LINES.values()],
+        "inks": [{"code": one.code, "name": one.name, "raised": one.raised} for one in LINES.values()],
+        "powders": _choices(POWDER_NAMES),
         "schools": [
             {"code": one.code, "name": one.name, "medium": one.medium, "summary": one.summary}
             for one in SCHOOLS.values()
@@ -143,7 +151,7 @@ def trade_words() -> dict[str, Any]:
             for one in FORMS.values()
         ],
         "tags": list(TAGS),
-        "touches": [{"code": one.code, "name": one.name} for one in TOUCHES.values()],
+        "touches": _choices(TOUCH_NAMES),
         "roles": _choices(ROLES),
         "keys": _choices(KEY_NAMES),
         "order_wishes": _choices(ORDER_WISHES),
@@ -163,6 +171,8 @@ def trade_words() -> dict[str, Any]:
         ],
         "accents": [{"code": one.code, "name": one.name, "background": one.background} for one in ACCENTS.values()],
         "surfaces": _choices(SURFACES),
+        "water": _choices(WATER),
+        "behaviours": _choices(BEHAVIOURS),
         "folds": [
             {"code": one.code, "name": one.name, "turned": one.turned, "once": one.once} for one in FOLDS.values()
         ],

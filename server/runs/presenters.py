@@ -21,7 +21,6 @@ from paleta.run import (
     plan_key,
     rescues_for,
     seconds_by_pass,
-    slowness,
     ways_of,
 )
 from server.derived.maps import region_map
@@ -53,7 +52,6 @@ def present_run(run: Run) -> dict[str, Any]:
     """All of a run that is coloured along."""
     recipe, plan, state = recipe_followed(run), plan_followed(run), state_of(run)
     sheet, piece = recipe.sheet, piece_of(run)
-    slower = slowness(sheet.stamp.paper_used)
     needs, paces = needs_of(plan), ways_of(plan).paces
     covers = {plan.work.masks[one.mask].kind for one in plan.handling} if plan.work is not None else set()
     told = PassSerializer().fields.keys() - {"swatch"}
@@ -74,8 +72,8 @@ def present_run(run: Run) -> dict[str, Any]:
                 "swatch": one.swatch,
                 "needs": [asdict(need) for need in needs[one.number]],
                 "within_s": paces[one.medium].blend_s if one.join == "wet" else None,
-                "touch_dry_s": paces[one.medium].touch_dry_s * slower,
-                "coat_dry_s": paces[one.medium].coat_dry_s * slower,
+                "touch_dry_s": paces[one.medium].touch_dry_s,
+                "coat_dry_s": paces[one.medium].coat_dry_s,
             }
             for one in plan.passes
         ],
@@ -165,10 +163,9 @@ def _stint_times(state: RunState, plan: Plan, stints: Sequence[Stint], cards: in
 def present_choices(run: Run, now: float) -> list[dict[str, Any]]:
     """What may be laid now, best first."""
     state, recipe = state_of(run), recipe_followed(run)
-    slower = slowness(recipe.sheet.stamp.paper_used)
     passes = {one.number: one for one in state.plan.passes}
     found = []
-    for one in choices(state, now, slower=slower)[:CHOICES_TOLD]:
+    for one in choices(state, now)[:CHOICES_TOLD]:
         if one.kind == "pass":
             name = passes[one.number].name
             swatch = recipe.sheet.colours.swatches.get((passes[one.number].medium, one.swatch))

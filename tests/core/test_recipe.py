@@ -101,7 +101,7 @@ class DamagedFileTest(SimpleTestCase):
 
     def test_another_version_is_named(self):
         self.refused(
-            "format version 7; this Paleta reads versions 1 to 5", lambda plain: plain.update(format_version=7)
+            "format version 7; this Paleta reads versions 1 to 6", lambda plain: plain.update(format_version=7)
         )
 
     def test_a_missing_field_a_wrong_type_and_an_unknown_field_are_placed(self):

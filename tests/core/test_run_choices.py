@@ -12,7 +12,6 @@ from hypothesis import strategies as st
 from scipy.optimize import nnls
 
 from paleta.errors import PlanImpossible
-from paleta.materials import PAPERS
 from paleta.order import PACES, SCHOOLS, Handling, Pace, Pass, Plan, TimedPasses, check_plan, learn, make_plan
 from paleta.recipe import plan_from_plain, plan_to_plain
 from paleta.run import (
@@ -25,7 +24,6 @@ from paleta.run import (
     choices,
     plan_key,
     replay,
-    slowness,
     times_of,
     ways_of,
     wetness_after,
@@ -152,8 +150,15 @@ class ChoicesTest(SimpleTestCase):
         self.assertIn("dried", late[0].against[0])
 
     def test_slow_paper_makes_everything_wait_longer(self):
-        self.assertGreater(slowness(PAPERS["cold-press"]), slowness(PAPERS["smooth-white"]))
-        self.assertEqual(slowness(None), 1)
+        work, ready = make_work(("a",), ("b",)), []
+        for dries in (1.0, 4.0):
+            plan = make_plan(work, SCHOOLS["M2"], MARKER.on(dries))
+            log = [made(PassesLaid, 0, key=plan_key(plan), passes=(1,))]
+            state = replay(plan, log)
+            (touched,) = state.cards[0].touched.values()
+            self.assertEqual(touched.pace.touch_dry_s, dries * MARKER.touch_dry_s)
+            ready.append(touched.pace.coat_dry_s)
+        self.assertEqual(ready[1], 4 * ready[0])
 
     def test_a_plan_without_its_work_says_so(self):
         bare = plan_from_plain(plan_to_plain(PLAN))

@@ -98,7 +98,7 @@ class RecipeTest(ApiTestCase):
 
         for bad, words in (
             (b"", "not JSON"),
-            (damaged(lambda plain: plain.update(format_version=6)), "format version 6"),
+            (damaged(lambda plain: plain.update(format_version=7)), "format version 7"),
             (damaged(lambda plain: plain.pop("plan")), "plan"),
             (damaged(lambda plain: plain["sheet"]["stamp"].update(title=7)), "sheet / stamp / title"),
             (

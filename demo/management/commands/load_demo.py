@@ -113,9 +113,9 @@ def load_piece(user: Any, demo: DemoPiece) -> Piece:
     if demo.drawn_out:
         piece = draw_out(user, piece)
     if demo.glossy:
-        paper = keep_paper(
-            actor=user, name="Glossy card", lab=(96.0, 0.2, -2.4), gsm=300, kind="cover", surface="glossy"
-        )
+        white = (96.0, 0.2, -2.4)
+        known = {"name": "Glossy card", "gsm": 300, "surface": "glossy", "behaves": ["slides"], "dries": 4.0}
+        paper = keep_paper(actor=user, lab=white, **known)
         changes = {"paper": paper.code}
         piece = describe(actor=user, piece=piece, version=piece.version, part="stamp", changes=changes)
     piece = dress(user, piece, demo.ground, demo.over, demo.accents)
@@ -140,7 +140,7 @@ def _whites(user: Any, piece: Piece, demo: DemoPiece) -> Piece:
         label: replace(one, wish_lab=hex_to_lab(WHITES[turn[leads[label]] % len(WHITES)]), shades=2)
         for label, one in sheet.regions.settings.items()
     }
-    sheet = sheet.with_regions(changed).with_part("stamp", paper=demo.paper, outline_ink=demo.ink)
+    sheet = sheet.with_regions(changed).with_part("stamp", paper=demo.paper, outline_ink=demo.ink, powder=demo.powder)
     return keep_step(actor=user, piece=piece, version=piece.version, what="White pencil on kraft", sheet=sheet)
 
 
@@ -171,7 +171,7 @@ def _describe(user: Any, piece: Piece, demo: DemoPiece, drawing: Any, seen: Any)
     sheet = (
         sheet.with_part("regions", unsure=())
         .with_regions(changed)
-        .with_part("stamp", paper=demo.paper, outline_ink=demo.ink)
+        .with_part("stamp", paper=demo.paper, outline_ink=demo.ink, powder=demo.powder)
     )
     sheet = sheet.with_part("finish", touches=demo.touches, notes=demo.finish).with_part(
         "card", spec=card_for(demo.drawing, sheet), notes=demo.card

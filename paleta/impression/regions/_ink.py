@@ -68,7 +68,8 @@ def separate_ink(impression: Impression, more: float = 0.0) -> NDArray[np.bool_]
     if share < 5e-4 or float(np.percentile(smooth[ink], 60)) < FAINTEST_INK * 1.5:
         raise NoRegions(
             "No stamped line was found: the paper looks blank. Scan again with more contrast, or "
-            "check that the stamped side lay on the glass."
+            "check that the stamped side lay on the glass. A white or clear line on white paper cannot be scanned: "
+            "stamp the same image once in dark ink on scrap, scan that, and say afterwards what the line is made of."
         )
     pale_cut = np.maximum(max(FAINTEST_INK, PALE_SHARE * cut), grain)
     return _without_specks(_with_pale_stretches(ink, smooth, cut, pale_cut, impression.px_per_mm), impression.px_per_mm)

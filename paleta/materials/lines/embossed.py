@@ -2,4 +2,4 @@
 
 from paleta.materials._line import Line
 
-LINE = Line("embossed", "Heat-embossed line", 3)
+LINE = Line("embossed", "Heat-embossed line", 3, raised=True)

@@ -10,22 +10,21 @@ from paleta.card import MakingStep, making
 from paleta.checks import reserves
 from paleta.impression import RegionMap
 from paleta.order import Plan, TouchStep, plan_touches
-from paleta.recipe import Sheet, stints_of
+from paleta.recipe import Sheet, stints_of, touches_of
 from server.drawers.serializers import SwatchSerializer
 from server.pieces.order.serializers import PassSerializer
 from server.pieces.pace import KnownPace
 
 
 def touches_after(sheet: Sheet) -> list[TouchStep]:
-    """The finishing touches in their order, less the lifting of the mask where the plan does that itself."""
-    touches = [code for code in sheet.finish.touches if not (sheet.order.masked and code == "unmask")]
-    return plan_touches(touches, sheet.media)
+    """The finishing touches in their order."""
+    return plan_touches(touches_of(sheet), sheet.media)
 
 
 def making_after(sheet: Sheet) -> list[MakingStep]:
     """How the card is made once its picture is coloured; nothing while it has no sizes."""
     spec = sheet.card.spec
-    return making(spec, sheet.finish.touches, sheet.media) if spec is not None else []
+    return making(spec, touches_of(sheet), sheet.media) if spec is not None else []
 
 
 def schools_said(sheet: Sheet) -> str:

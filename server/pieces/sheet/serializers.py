@@ -6,10 +6,17 @@ from rest_framework import serializers
 
 from paleta.fields import kind_of
 from paleta.recipe import Card, Colours, Finish, Light, Order, Stamp
-from server.dataclass_serializers import field_of, form_of, serializer_of
+from server.dataclass_serializers import Fields, field_of, form_of, serializer_of
+from server.fields import HexField
 
+COLOURS: dict[str, Fields] = {
+    "stamp": {"ink_hex": HexField(required=False, allow_null=True, help_text="None: as in the scan.")}
+}
+"""What is written as #rrggbb and held as L*a*b* under a name that ends in _lab."""
 FORMS = {
-    name: serializer_of(f"{part.__name__}Form", f"What is to change in the part {name}.", form_of(part))
+    name: serializer_of(
+        f"{part.__name__}Form", f"What is to change in the part {name}.", form_of(part), COLOURS.get(name, {})
+    )
     for name, part in (
         ("stamp", Stamp),
         ("light", Light),

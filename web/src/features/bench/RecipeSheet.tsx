@@ -143,7 +143,7 @@ function summarise(
   const open = piece.regions.list.filter((region) => region.coats.length === 0 && !region.left_as_paper).length;
   return {
     stamp: {
-      text: `${nameOf(trade?.inks, piece.stamp.outline_ink)}, on ${piece.stamp.paper_name.toLowerCase()}${piece.stamp.fit.length ? " (see the note)" : ""}`,
+      text: `${piece.stamp.line_said}, on ${piece.stamp.paper_name.toLowerCase()}${piece.stamp.fit.length ? " (see the note)" : ""}`,
     },
     regions: { text: `${regionWords(piece)}${bare ? `, ${bare} left as paper` : ""}` },
     light: {

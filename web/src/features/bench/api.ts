@@ -1,6 +1,6 @@
 import { queryOptions, useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { api, pieceQueries, useChange } from "@/shared/api";
+import { api, papersQuery, pieceQueries, useChange } from "@/shared/api";
 import type {
   Glow,
   GoTo,
@@ -44,11 +44,6 @@ export const gotosQuery = queryOptions({
 export const schoolsQuery = queryOptions({
   queryKey: ["schools"] as const,
   queryFn: ({ signal }) => api.get<School[]>("/schools/", { signal }),
-});
-
-export const papersQuery = queryOptions({
-  queryKey: ["papers"] as const,
-  queryFn: ({ signal }) => api.get<OwnPaper[]>("/papers/", { signal }),
 });
 
 /** A paper of one's own, written down. */

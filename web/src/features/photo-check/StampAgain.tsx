@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 
-import { tradeQuery, type PaperChange, type Piece, type StampedAgain } from "@/shared/api";
+import { papersQuery, tradeQuery, type PaperChange, type Piece, type StampedAgain } from "@/shared/api";
 import { Button, counted } from "@/shared/ui";
 import { useStampAgain, useTakeInstead } from "./api";
 import { ColourPair } from "./ColourPair";
@@ -10,6 +10,7 @@ import { PhotoPick } from "./PhotoPick";
 
 /** Another stamping of the same stamp: everything is carried onto it, and it lies on the shelf beside the first. */
 export function StampAgain({ piece }: { piece: Piece }) {
+  const own = useQuery(papersQuery);
   const [paper, setPaper] = useState("");
   const trade = useQuery(tradeQuery);
   const again = useStampAgain(piece.id);
@@ -33,7 +34,7 @@ export function StampAgain({ piece }: { piece: Piece }) {
           On
           <select className="field" value={paper} onChange={(event) => setPaper(event.target.value)}>
             <option value="">the same paper</option>
-            {trade.data?.papers.map((one) => (
+            {[...(trade.data?.papers ?? []), ...(own.data ?? [])].map((one) => (
               <option key={one.code} value={one.code}>
                 {one.name}
               </option>

@@ -131,7 +131,7 @@ function Page({ piece, plan, recipe }: { piece: Piece; plan: Plan; recipe?: numb
           />
           <dl className="grid h-fit grid-cols-[7rem_1fr] gap-y-1.5 [&>dt]:font-bold">
             <dt>Outline ink</dt>
-            <dd>{nameOf(trade?.inks, piece.stamp.outline_ink)}</dd>
+            <dd>{piece.stamp.line_said}</dd>
             <dt>Paper</dt>
             <dd>{piece.stamp.paper_name}</dd>
             <dt>Image</dt>

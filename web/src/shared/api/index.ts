@@ -8,7 +8,7 @@ export { runQueries, useStartRun, type RunFilter } from "./runs";
 export { LIMITS } from "./limits";
 export { useLook } from "./look";
 export { sessionQuery } from "./session";
-export { drawerQueries, nameOf, tradeQuery, type Page } from "./trade";
+export { drawerQueries, nameOf, papersQuery, tradeQuery, type Page } from "./trade";
 export type {
   Stock,
   OnePage,

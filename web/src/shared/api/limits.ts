@@ -38,7 +38,7 @@ export const LIMITS = {
   NewPasswordRequest: {"old": {"maxLength": 128}, "new": {"maxLength": 128}},
   PaletteFormRequest: {"count": {"minimum": 3, "maximum": 6}, "shades": {"minimum": 1, "maximum": 5}},
   PanelRequest: {"reveal": {"maxLength": 40}, "width": {"maxLength": 40}, "height": {"maxLength": 40}, "right": {"maxLength": 40}, "down": {"maxLength": 40}, "stock": {"maxLength": 40}, "foam": {"maxLength": 40}, "foam_less": {"maxLength": 40}, "crop_x": {"maxLength": 40}, "crop_y": {"maxLength": 40}, "trim": {"maxLength": 40}},
-  PaperFormRequest: {"name": {"maxLength": 80}, "lab": {"maxItems": 3}, "gsm": {"minimum": 0, "maximum": 2000}},
+  PaperFormRequest: {"name": {"maxLength": 80}, "lab": {"maxItems": 3}, "gsm": {"minimum": 0, "maximum": 2000}, "dries": {"minimum": 0.2, "maximum": 10.0}},
   PatchedDrawerNameRequest: {"name": {"maxLength": 80}},
   PatchedSwatchFormRequest: {"code": {"maxLength": 40}, "name": {"maxLength": 80}, "family": {"maxLength": 40}, "maker": {"maxLength": 40}, "lab": {"maxItems": 3}, "two_coats": {"maxItems": 3}, "diluted": {"maxItems": 3}, "light_pressure": {"maxItems": 3}, "firm_pressure": {"maxItems": 3}, "opacity": {"minimum": 0, "maximum": 1}},
   PhotoCheckFormRequest: {"card": {"minimum": 1, "maximum": 99}},

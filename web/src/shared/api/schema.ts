@@ -2232,6 +2232,14 @@ export interface components {
             first_pass: number;
             last_pass: number;
         };
+        /**
+         * @description * `curls` - Curls when it gets wet
+         *     * `leaks` - Lets water carry colour past the line
+         *     * `streaks` - Shows streaks
+         *     * `slides` - Inks slide on it and wipe off
+         * @enum {string}
+         */
+        BehavesEnum: "curls" | "leaks" | "streaks" | "slides";
         /** @enum {unknown} */
         BlankEnum: "";
         BodyRequest: {
@@ -3174,6 +3182,12 @@ export interface components {
             dark: string;
             hex: string;
         };
+        InkChoice: {
+            code: string;
+            name: string;
+            /** @description Powder gives it its colour. */
+            raised: boolean;
+        };
         /** @description What is written inside, and the panel it is written on; no panel: straight on the base. */
         Inside: {
             /** @default  */
@@ -3806,6 +3820,10 @@ export interface components {
             gsm: number;
             kind: string;
             surface: string;
+            water: string;
+            behaves: string[];
+            /** Format: double */
+            dries: number;
         };
         /** @description A thing that looks otherwise on the new paper, and what would come nearer to how it looked. */
         PaperChange: {
@@ -3829,9 +3847,12 @@ export interface components {
          *     * `cold-press` - Watercolour paper, 300 g/m2
          *     * `toned-grey` - Toned grey, 220 g/m2
          *     * `kraft` - Kraft card, 280 g/m2
+         *     * `bristol` - Smooth bristol board, 270 g/m2
+         *     * `student-watercolour` - Student watercolour paper, 200 g/m2
+         *     * `glossy` - Glossy white card, 250 g/m2
          * @enum {string}
          */
-        PaperEnum: "smooth-white" | "cream" | "cold-press" | "toned-grey" | "kraft";
+        PaperEnum: "smooth-white" | "cream" | "cold-press" | "toned-grey" | "kraft" | "bristol" | "student-watercolour" | "glossy";
         /**
          * @description * `cover` - cover
          *     * `text` - text
@@ -3854,6 +3875,15 @@ export interface components {
             kind: components["schemas"]["PaperFormKindEnum"];
             /** @default smooth */
             surface: components["schemas"]["SurfaceEnum"];
+            /** @default none */
+            water: components["schemas"]["WaterEnum"];
+            behaves?: components["schemas"]["BehavesEnum"][];
+            /**
+             * Format: double
+             * @description How many times as long as on usual card what is wet takes to dry.
+             * @default 1
+             */
+            dries: number;
         };
         /** @description The reader is held on its white tile, else on the sheet. */
         PaperReaderRequest: {
@@ -4049,6 +4079,15 @@ export interface components {
             /** @description Regions that have no colours yet and are not left as paper. */
             uncoloured: number;
         };
+        /**
+         * @description * `black` - Black powder
+         *     * `white` - White powder
+         *     * `gold` - Gold powder
+         *     * `silver` - Silver powder
+         *     * `clear` - Clear powder
+         * @enum {string}
+         */
+        PowderEnum: "black" | "white" | "gold" | "silver" | "clear";
         /** @description An error ([RFC9457]), with a sentence for the person in `detail`. */
         Problem: {
             type: string;
@@ -4647,9 +4686,12 @@ export interface components {
         };
         /** @description What is to change in the part stamp. */
         StampFormRequest: {
+            /** @description None: as in the scan. */
+            ink_hex?: string | null;
             title?: string;
             outline_ink?: components["schemas"]["OutlineInkEnum"];
             ink_name?: string;
+            powder?: components["schemas"]["PowderEnum"] | components["schemas"]["BlankEnum"];
             paper?: string;
         };
         /** @description What was stamped, and what speaks against it. */
@@ -4657,8 +4699,15 @@ export interface components {
             title: string;
             outline_ink: components["schemas"]["OutlineInkEnum"];
             ink_name: string;
+            powder: components["schemas"]["PowderEnum"] | components["schemas"]["BlankEnum"];
             paper: string;
             paper_name: string;
+            /** @description What the line is made of, in words. */
+            line_said: string;
+            /** @description Of the ink, where it is not as in the scan. */
+            ink_hex: string;
+            /** @description Of the line on the card; empty where it is as in the scan. */
+            line_hex: string;
             /** @description What speaks against this ink, paper and medium together. */
             fit: components["schemas"]["Advice"][];
         };
@@ -4919,7 +4968,9 @@ export interface components {
         Trade: {
             media: components["schemas"]["MediumChoice"][];
             papers: components["schemas"]["Choice"][];
-            inks: components["schemas"]["Choice"][];
+            inks: components["schemas"]["InkChoice"][];
+            /** @description What a raised line is embossed with. */
+            powders: components["schemas"]["Choice"][];
             schools: components["schemas"]["School"][];
             forms: components["schemas"]["FormChoice"][];
             tags: string[];
@@ -4947,6 +4998,10 @@ export interface components {
             ways: components["schemas"]["Way"][];
             accents: components["schemas"]["AccentChoice"][];
             surfaces: components["schemas"]["Choice"][];
+            /** @description How a paper takes water. */
+            water: components["schemas"]["Choice"][];
+            /** @description What else is known of a paper. */
+            behaviours: components["schemas"]["Choice"][];
             folds: components["schemas"]["FoldChoice"][];
             grains: components["schemas"]["Choice"][];
         };
@@ -4990,6 +5045,13 @@ export interface components {
             hex: string;
             stops: string;
         };
+        /**
+         * @description * `none` - none
+         *     * `little` - little
+         *     * `much` - much
+         * @enum {string}
+         */
+        WaterEnum: "none" | "little" | "much";
         Way: {
             code: string;
             name: string;

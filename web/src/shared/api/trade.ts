@@ -1,7 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 
 import { api } from "./client";
-import type { Drawer, DrawerDetail, Trade } from "./types";
+import type { Drawer, DrawerDetail, OwnPaper, Trade } from "./types";
 
 type Page<Item> = { count: number; next: string | null; previous: string | null; results: Item[] };
 export type { Page };
@@ -11,6 +11,12 @@ export const tradeQuery = queryOptions({
   queryKey: ["trade"] as const,
   queryFn: ({ signal }) => api.get<Trade>("/trade/", { signal }),
   staleTime: Infinity,
+});
+
+/** Papers of one's own. */
+export const papersQuery = queryOptions({
+  queryKey: ["papers"] as const,
+  queryFn: ({ signal }) => api.get<OwnPaper[]>("/papers/", { signal }),
 });
 
 export const drawerQueries = {

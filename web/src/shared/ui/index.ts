@@ -5,7 +5,7 @@ export { RampChips, StepBars, swatchStyle } from "./Chips";
 export { CornerPicker, goRound, isWhole, WHOLE, type Corners } from "./CornerPicker";
 export { ErrorBoundary } from "./ErrorBoundary";
 export { FileButton } from "./FileButton";
-export { Choice, Tick } from "./kept";
+export { Choice, Colour, Tick } from "./kept";
 export { QueueLength } from "./QueueLength";
 export { LampRose } from "./LampRose";
 export { LineReading, type Reading } from "./LineReading";

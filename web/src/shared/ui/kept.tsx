@@ -66,3 +66,26 @@ export function Choice<Code extends string>({ label, value, options, onKeep, bel
     </label>
   );
 }
+
+type ColourProps = { label: string; value: string; onKeep: (value: string) => Promise<unknown> | void };
+
+/** A colour, kept when the hand leaves it. */
+export function Colour({ label, value, onKeep }: ColourProps) {
+  return (
+    <label className="inline-block">
+      <span className="block text-[13px] text-soft">{label}</span>
+      <input
+        key={value}
+        type="color"
+        className="h-8 w-12"
+        defaultValue={value}
+        onBlur={({ target }) => {
+          if (target.value === value) return;
+          Promise.resolve(onKeep(target.value)).catch(() => {
+            target.value = value;
+          });
+        }}
+      />
+    </label>
+  );
+}

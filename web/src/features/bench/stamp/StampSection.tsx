@@ -1,12 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 
-import { LIMITS, type Trade } from "@/shared/api";
+import { LIMITS, papersQuery, type Trade } from "@/shared/api";
 import { Choice, length, UnitSwitch, useUnit } from "@/shared/ui";
-import { papersQuery, useDescribeStamp } from "../api";
+import { useDescribeStamp } from "../api";
 import { usePiece } from "../bench";
 import { FindAgain } from "../regions/FindAgain";
 import { FitAdvice } from "./FitAdvice";
 import { KeptField } from "../KeptField";
+import { LineColour } from "./LineColour";
 import { OwnPapers } from "./OwnPapers";
 
 export function StampSection({ trade }: { trade: Trade }) {
@@ -33,6 +34,7 @@ export function StampSection({ trade }: { trade: Trade }) {
         onKeep={(outline_ink) => describe.mutateAsync({ outline_ink })}
         below
       />
+      <LineColour trade={trade} />
       <KeptField
         label="What you call this ink"
         value={piece.stamp.ink_name ?? ""}

@@ -60,7 +60,11 @@ class Keeper(Person):
         self.doing = ""
 
     def things(self) -> list[Callable[[], None]]:
-        return [self.version, self.check, self.run_photo, self.restore]
+        from server.runs.along import MOST_PHOTOS
+
+        # Of those that were not answered some may be there as well.
+        room = self.answered["run_photo"] < MOST_PHOTOS // 2
+        return [self.version, self.check, self.restore, *([self.run_photo] if room else [])]
 
     def go_on(self, ended: threading.Event) -> None:
         """One thing after the other until the server is gone."""

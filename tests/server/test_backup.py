@@ -21,7 +21,7 @@ from django.utils import timezone
 from paleta.order import SCHOOLS, school_to_plain
 from server.backup import holding
 from server.backup.services import restore_backup, sections, write_backup
-from server.drawers.models import Drawer
+from server.drawers.models import Drawer, OwnPaper
 from server.files.store import place_of
 from server.photo_check.models import PhotoCheck
 from server.pieces.models import GoTo, OwnSchool, Piece, Step
@@ -138,6 +138,16 @@ class BackupTest(BackupTestCase):
         restored = self.restore(self.ana, data)
         self.assertEqual((restored.made, self.rows(self.ana)), ({}, rows))
         self.assertEqual(members(self.backup_of(self.ana))["pieces.jsonl"], members(data)["pieces.jsonl"])
+
+    def test_a_paper_of_a_backup_that_knew_no_water_is_as_papers_counted_then(self):
+        def older(line):
+            for name in ("water", "behaves", "dries"):
+                line.pop(name)
+            line["kind"] = "watercolour"
+
+        self.restore(self.ben, packed(altered(members(self.backup_of(self.ana)), "papers", older)))
+        paper = OwnPaper.objects.owned_by(self.ben).get()
+        self.assertEqual((paper.water, paper.behaves, paper.dries), ("much", [], 1.25))
 
     def test_into_a_filled_account_nothing_is_overwritten(self):
         """Ana goes on after her backup; it comes back beside what she did since."""

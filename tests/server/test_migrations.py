@@ -86,5 +86,6 @@ class OldDatabaseTest(TransactionTestCase):
         self.assertLess(abs(second.saved_at - first.saved_at), timedelta(minutes=5))
         self.assertEqual((self.piece.latest_recipe, self.piece.latest_sheet_sha256), (2, sheet_sha256(sheet)))
 
+        self.assertEqual({one["paper"]["water"] for one in GoTo.objects.get().swatches}, {"none"})
         self.assertEqual([one.code for one in GoTo.objects.get().as_core()],
                          [one["code"] for one in OLD["sheet"]["swatches"][:2]])  # fmt: skip

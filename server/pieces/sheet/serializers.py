@@ -10,9 +10,9 @@ from server.dataclass_serializers import Fields, field_of, form_of, serializer_o
 from server.fields import HexField
 
 COLOURS: dict[str, Fields] = {
-    "stamp": {"ink_hex": HexField(required=False, allow_null=True, help_text="None: as in the scan.")}
+    "stamp": {"ink_hex": HexField(source="ink_lab", required=False, allow_null=True, help_text="None: as in the scan.")}
 }
-"""What is written as #rrggbb and held as L*a*b* under a name that ends in _lab."""
+"""What is written as #rrggbb and held as L*a*b*."""
 FORMS = {
     name: serializer_of(
         f"{part.__name__}Form", f"What is to change in the part {name}.", form_of(part), COLOURS.get(name, {})

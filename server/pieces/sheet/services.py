@@ -27,7 +27,6 @@ from server.pieces.steps import keep_step
 
 def describe(*, actor: User, piece: Piece, version: int, part: str, changes: Mapping[str, Any]) -> Piece:
     """Set fields of one part of the sheet. A paper is one that ships or the actor's own, which the sheet then holds."""
-    changes = {name.replace("_hex", "_lab"): value for name, value in changes.items()}
     if "paper" in changes:
         changes = {**changes, "own_paper": _own_paper(actor, piece, changes["paper"])}
     sheet = piece.sheet().with_part(part, **changes)

@@ -8,7 +8,8 @@ from django.db import migrations
 
 from paleta.recipe import paper_5_to_6, sheet_5_to_6
 
-PAPER = {"code", "name", "lab", "gsm", "kind", "surface"}
+OF_A_PAPER = {"lab", "gsm", "kind"}
+"""No other record in a sheet has all of these. Papers of go-tos may be so old that they know no surface."""
 
 
 def lift(apps, schema_editor):
@@ -44,7 +45,7 @@ def _papers_lifted(plain):
         return [_papers_lifted(one) for one in plain]
     if not isinstance(plain, dict):
         return plain
-    if plain.keys() == PAPER:
+    if plain.keys() >= OF_A_PAPER and "water" not in plain:
         return paper_5_to_6(plain)
     return {name: _papers_lifted(value) for name, value in plain.items()}
 

@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 
 from paleta.colour import difference
 from paleta.ground import shades_for
-from paleta.media import Swatch, seen_on
+from paleta.media import MEDIUMS, Swatch, seen_on
 from paleta.recipe import RegionSetting, Sheet
 
 NO_DEPTH = 14.0
@@ -28,7 +28,7 @@ def ground_advice(sheet: Sheet, lengths_mm: Mapping[int, float]) -> list[str]:
     lengths_mm
         How long the fade of each ground is by label, as `paleta.ground.length_mm` gives.
     """
-    lines = []
+    lines = _beside_an_open_figure(sheet)
     for label, length in lengths_mm.items():
         setting = sheet.regions.settings[label]
         if not setting.coats:
@@ -49,6 +49,24 @@ def ground_advice(sheet: Sheet, lengths_mm: Mapping[int, float]) -> list[str]:
                 f"{setting.name} fades over {length:.0f} mm in {len(swatches)} shades: {shades_for(length)} melt "
                 "better over so long a way."
             )
+    return lines
+
+
+def _beside_an_open_figure(sheet: Sheet) -> list[str]:
+    """What is to be known before the first pass of a ground whose figure lies under no mask."""
+    grounds, settings = sheet.regions.fades(), sheet.regions.settings
+    if sheet.order.masked or not any(one.coats for label, one in settings.items() if label not in grounds):
+        return []
+    lines = []
+    for label in grounds:
+        name, media = settings[label].name, {coat.medium for coat in settings[label].coats}
+        if any(MEDIUMS[medium].soils_masks for medium in media):
+            lines.append(
+                f"{name} is laid with pads and nothing covers the figure: ink goes over its edges. Cover it with a "
+                "mask, or keep the pad off it."
+            )
+        elif any(MEDIUMS[medium].turn == 0 for medium in media):
+            lines.append(f"{name} is laid with water and nothing covers the figure: stop at its line, or cover it.")
     return lines
 
 

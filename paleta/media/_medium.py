@@ -111,6 +111,8 @@ class Medium:
                   quarter of its pigment.
     drawn_out     how one of it is drawn out to nothing, in words.
     mixes_by_tip  two of it may be touched tip to tip.
+    turn          where two regions touch, media of an earlier turn are laid before those of a later one: what is laid
+                  with water, then what dries by itself, then what is dry.
     pace          how long things take; schools: how shades are laid, the first in order of their codes.
     lies_on       what is known of laying it over another medium, by that one's code; `lies_on_others` of the rest.
     tip_mm        width of its finest usual stroke.
@@ -136,6 +138,7 @@ class Medium:
     weaker_power: float = 1.0
     drawn_out: str = "swatch drawn out"
     mixes_by_tip: bool = False
+    turn: Literal[0, 1, 2]
     pace: Pace
     schools: tuple[School, ...]
     usual_school: str

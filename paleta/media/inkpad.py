@@ -20,6 +20,7 @@ MEDIUM = Medium(
     drawn_out="ink faded out",
     transparent=False,
     covers=INKPAD_COVER,
+    turn=1,
     pace=Pace(start_s=5, per_mm2_s=0.03, change_s=15, touch_dry_s=60, coat_dry_s=120, blend_s=600, setup_s=45),
     usual_school="B1",
     schools=(

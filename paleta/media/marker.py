@@ -17,6 +17,7 @@ MEDIUM = Medium(
     optics=lay_marker,
     mixes_by_tip=True,
     # Touch dry under a minute, second coat after 2 to 3 minutes, workable a minute or so.
+    turn=1,
     pace=Pace(start_s=3, per_mm2_s=0.12, change_s=6, touch_dry_s=50, coat_dry_s=150, blend_s=75, setup_s=15),
     usual_school="M1",
     schools=(

@@ -20,6 +20,7 @@ MEDIUM = Medium(
     drawn_out="pencil with a lighter and lighter hand",
     transparent=False,
     covers=EVEN_COVERAGE,
+    turn=2,
     pace=Pace(start_s=4, per_mm2_s=0.35, change_s=5, touch_dry_s=0, coat_dry_s=0, blend_s=3600, setup_s=20),
     usual_school="P1",
     schools=(

@@ -19,6 +19,7 @@ MEDIUM = Medium(
     weaker_by="dilution",
     weaker_power=2.0,
     drawn_out="pen drawn out with a damp brush",
+    turn=0,
     pace=Pace(start_s=4, per_mm2_s=0.14, change_s=6, touch_dry_s=60, coat_dry_s=90, blend_s=60, setup_s=40),
     usual_school="D1",
     schools=(

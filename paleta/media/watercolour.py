@@ -20,6 +20,7 @@ MEDIUM = Medium(
     weaker_power=2.0,
     drawn_out="paint drawn out with water",
     # Dried with a heat tool, 30 to 60 s; in air it takes 5 to 20 minutes.
+    turn=0,
     pace=Pace(start_s=5, per_mm2_s=0.10, change_s=12, touch_dry_s=60, coat_dry_s=60, blend_s=90, setup_s=60),
     usual_school="W2",
     schools=(

@@ -18,7 +18,7 @@ from paleta.order._masks import dry_before
 from paleta.order._own_pace import LEAST_TIMED, Timed, TimedPasses, learn, own_pace
 from paleta.order._paces import PACES
 from paleta.order._plan import Handling, Pass, Plan
-from paleta.order._rules import paler_first, ranks_of
+from paleta.order._rules import earlier_turns, paler_first, ranks_of
 from paleta.order._schedule import make_plan, plan_plainly, plan_region_by_region, warm_up
 from paleta.order._schools import DEFAULT_SCHOOL, SCHOOLS, school_named
 from paleta.order._touches import DRY_BEFORE, TOUCHES, WIPE, TouchStep, plan_touches
@@ -60,6 +60,7 @@ __all__ = [
     "check_batch",
     "check_plan",
     "dry_before",
+    "earlier_turns",
     "expand",
     "learn",
     "make_plan",

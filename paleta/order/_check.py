@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
@@ -11,7 +11,7 @@ from paleta.media import stack_fault
 from paleta.order._copies import Batch
 from paleta.order._masks import mask_faults
 from paleta.order._plan import Handling, Pass, Plan
-from paleta.order._rules import chains_of, paler_first, ranks_of
+from paleta.order._rules import chains_of, earlier_turns, paler_first, ranks_of
 from paleta.order._schools import school_named
 from paleta.order._ways import Paces, Schools, Ways
 from paleta.order._work import Job, Work
@@ -233,16 +233,31 @@ def _first_things(work: Work, by_region: dict[int, list[Pass]]) -> list[Violatio
                 found.append(Violation("rank", (first.number, last.number), sentence))
     near = work.neighbours()
     for region, passes in by_region.items():
+        beside = [by_region[other] for other in near.get(region, ()) if other in by_region]
+        for others in beside:
+            found += _out_of_turn(passes, others, ranks)
         dark = next((one for one in passes if work.creeps(one)), None)
         if dark is None:
             continue
-        for other in near.get(region, ()):
-            paler = paler_first(work, dark, by_region.get(other, []), ranks)
+        for others in beside:
+            paler = paler_first(work, dark, others, ranks)
             late = [one for one in paler if one.number > dark.number]
             if late:
                 sentence = f"{dark.name} is laid dark before the paler {late[-1].name} beside it is finished."
                 found.append(Violation("creeper", (dark.number, late[-1].number), sentence))
     return found
+
+
+def _out_of_turn(passes: list[Pass], beside: list[Pass], ranks: Mapping[tuple[int, int], int]) -> Iterator[Violation]:
+    """Marker or pad before water that touches it, or pencil before anything wet."""
+    for one in passes:
+        late = [other for other in earlier_turns(one, passes, beside, ranks) if other.number > one.number]
+        if late:
+            sentence = (
+                f"{one.name} is laid in {one.medium} before {late[-1].name} beside it is finished in {late[-1].medium}."
+            )
+            yield Violation("turn", (one.number, late[-1].number), sentence)
+            return
 
 
 def _neighbours(work: Work, by_region: dict[int, list[Pass]], ways: Ways) -> list[Violation]:

@@ -1,13 +1,14 @@
 """The chain of a region through its coats, and what must be done before what beside that: dark creepers after their
-paler neighbours."""
+paler neighbours, and where regions touch, water before marker and pad, and pencil last."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
+from itertools import pairwise
 from typing import TypeVar
 
-from paleta.media import Join, over
+from paleta.media import MEDIUMS, Join, over
 from paleta.order._ways import Ways
 from paleta.order._work import Job, Stroke, Work, expand
 
@@ -63,9 +64,10 @@ def blocks_of(chain: Sequence[Stroke]) -> list[list[Stroke]]:
 def needs_of(work: Work, chains: Sequence[Sequence[Stroke]]) -> Iterable[tuple[Stroke, list[Stroke]]]:
     """Strokes that must wait, and the strokes that must be laid before each.
 
-    Very dark colours creep past the line: the first of them waits until touching paler regions are finished in its
-    medium (common practice). Where a wish says otherwise the wish wins: a background laid first cannot wait for what
-    stands on it.
+    Very dark colours creep past the line: the first of them waits until touching paler regions are finished in all
+    media that have their turn with it. Where two regions touch, what is laid with water comes before marker and pad,
+    and pencil after both: water would carry them away, and wax keeps off what is wet (common practice). Where a wish
+    says otherwise the wish wins: a background laid first cannot wait for what stands on it.
 
     Parameters
     ----------
@@ -78,16 +80,57 @@ def needs_of(work: Work, chains: Sequence[Sequence[Stroke]]) -> Iterable[tuple[S
     ranks = ranks_of(work)
     by_region = {chain[0].region: chain for chain in chains}
     for region, chain in by_region.items():
+        beside = [by_region[other] for other in near.get(region, ()) if other in by_region]
         dark = next((stroke for stroke in chain if work.creeps(stroke)), None)
-        if dark is None:
-            continue
-        beside = (by_region.get(other, ()) for other in near.get(region, ()))
-        yield dark, [stroke for chain in beside for stroke in paler_first(work, dark, chain, ranks)[-1:]]
+        if dark is not None:
+            yield dark, [stroke for other in beside for stroke in paler_first(work, dark, other, ranks)[-1:]]
+        for stroke in _first_of_turns(chain):
+            yield stroke, [one for other in beside for one in earlier_turns(stroke, chain, other, ranks)[-1:]]
+
+
+def _first_of_turns(chain: Sequence[Stroke]) -> list[Stroke]:
+    """Where a region goes on in media of a later turn, and where it begins."""
+    first = [chain[0]]
+    first += [one for before, one in pairwise(chain) if turn_of(one) != turn_of(before)]
+    return first
+
+
+def turn_of(stroke: Stroke) -> int:
+    """The turn of the medium that a stroke is laid in."""
+    return MEDIUMS[stroke.medium].turn
+
+
+def earlier_turns(
+    one: Stroke, own: Sequence[Stroke], beside: Sequence[One], ranks: Mapping[tuple[int, int], int]
+) -> list[One]:
+    """Those of the strokes on a touching region that must be laid before `one`, since their media have an earlier turn.
+
+    None where one of the two regions goes back to an earlier turn in its own coats, as with a wash over marker: each
+    would wait for the other.
+
+    Parameters
+    ----------
+    one
+        A stroke.
+    own, beside
+        All strokes of its region and of the touching one, in their order.
+    ranks
+        By (region, coat), the place in which it has its turn.
+    """
+    for chain in (own, beside):
+        if any(turn_of(after) < turn_of(before) for before, after in pairwise(chain)):
+            return []
+    rank = ranks.get((one.region, one.coat), 0)
+    return [
+        stroke
+        for stroke in beside
+        if turn_of(stroke) < turn_of(one) and ranks.get((stroke.region, stroke.coat), 0) <= rank
+    ]
 
 
 def paler_first(work: Work, dark: Stroke, beside: Sequence[One], ranks: Mapping[tuple[int, int], int]) -> list[One]:
-    """Those of the strokes on a touching region that must be laid before the creeping `dark`: all in its medium, unless
-    that region creeps itself or has its turn later.
+    """Those of the strokes on a touching region that must be laid before the creeping `dark`: all in its medium, or in
+    another that has its turn with it, unless that region creeps itself or has a later rank.
 
     Parameters
     ----------
@@ -100,7 +143,7 @@ def paler_first(work: Work, dark: Stroke, beside: Sequence[One], ranks: Mapping[
     ranks
         By (region, coat), the place in which it has its turn.
     """
-    alike = [stroke for stroke in beside if stroke.medium == dark.medium]
+    alike = [stroke for stroke in beside if turn_of(stroke) == turn_of(dark)]
     if any(map(work.creeps, alike)):
         return []
     rank = ranks.get((dark.region, dark.coat), 0)

@@ -32,7 +32,7 @@ from paleta.recipe._stamp import POWDER_NAMES, Stamp
 from paleta.recipe._stints import Stint, stints_of
 from paleta.recipe._swatch import swatch_from_plain, swatch_to_plain
 from paleta.recipe._things import ASKED, BODY_FIELDS, new_name, proposed
-from paleta.recipe._work import bodies_of, touches_of, work_of, zoning_of
+from paleta.recipe._work import bodies_of, ground_rank, touches_of, work_of, zoning_of
 
 __all__ = [
     "ASKED",
@@ -71,6 +71,7 @@ __all__ = [
     "carry_over",
     "dump",
     "first_setting",
+    "ground_rank",
     "load",
     "new_name",
     "once_per_sheet",

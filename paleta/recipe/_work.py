@@ -66,6 +66,8 @@ def touches_of(sheet: Sheet) -> tuple[str, ...]:
     return (*chosen, WIPE) if sheet.stamp.line.raised and sheet.media else chosen
 
 
+DRY = 2
+"""The turn of media that do not wet the paper (`Medium.turn`)."""
 AFTER_ALL = 3
 """The rank of accents that are no touch of a background."""
 FIRST_ACCENT = 10
@@ -94,10 +96,11 @@ def work_of(
     """
     areas = {region.label: region.area_mm2 for region in region_map.regions}
     ranks, things = _ranks(sheet), sheet.regions.thing_leads()
+    behind = ground_rank(sheet)
     jobs: list[Job] = []
     for label, setting in sheet.regions.settings.items():
         if setting.coats and not setting.left_as_paper and label in areas:
-            rank = ranks.get(setting.role, 1)
+            rank = behind if setting.fade is not None and behind is not None else ranks.get(setting.role, 1)
             own = (
                 *_coats(sheet, label, areas[label], shares.get(label, ()), rank),
                 *_accents(sheet, label, areas[label], accents or {}, rank),
@@ -171,6 +174,32 @@ def _ranks(sheet: Sheet) -> dict[str, int]:
     unless it is wished first; either is common practice."""
     ranks = {"focal": {"focal": 0}, "background": {"background": 0}}.get(sheet.order.wish, {})
     return {"background": 2, **ranks} if sheet.order.masked else ranks
+
+
+def ground_rank(sheet: Sheet) -> int | None:
+    """Where backgrounds that fade have their turn if nothing else says so: whole, and before the figure, which covers
+    slips; pencil, which keeps off what is wet, after a figure that is not all in pencil. None where a mask or a wish
+    says it. Common practice.
+
+    Parameters
+    ----------
+    sheet
+        What is planned.
+    """
+    if sheet.order.masked or sheet.order.wish:
+        return None
+    grounds = sheet.regions.fades()
+
+    def dry(behind: bool) -> bool:
+        media = {
+            coat.medium
+            for label, setting in sheet.regions.settings.items()
+            for coat in setting.coats
+            if (label in grounds) == behind
+        }
+        return all(MEDIUMS[medium].turn == DRY for medium in media)
+
+    return 2 if dry(True) and not dry(False) else 0
 
 
 def _masks(sheet: Sheet, jobs: Sequence[Job]) -> tuple[Mask, ...]:

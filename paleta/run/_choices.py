@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from paleta.errors import PlanImpossible
-from paleta.order import Handling, Mask, Pass, Pen, Work, paler_first, ranks_of
+from paleta.order import Handling, Mask, Pass, Pen, Work, earlier_turns, paler_first, ranks_of
 from paleta.run._replay import CardProgress, RunState
 from paleta.run._wet import DryNeed, needs_of, needs_of_handling
 
@@ -146,14 +146,19 @@ class _Moment:
         return touched is None or self.now >= touched.ready_s(need)
 
     def _in_its_turn(self, card: CardProgress, one: Pass) -> bool:
-        """What ranks before it is finished, and so are paler neighbours of a swatch that creeps."""
+        """What ranks before it is finished, and so are paler neighbours of a swatch that creeps, and what touches it in
+        media of an earlier turn."""
         rank = self._rank(one)
         if any(self._rank(other) < rank and other.number not in card.laid for other in self.passes.values()):
             return False
-        rest = [each for each in self.chains[one.region] if each.number not in card.laid]
+        own = self.chains[one.region]
+        beside = [self.chains[region] for region in self.near.get(one.region, ()) if region in self.chains]
+        first = (each for chain in beside for each in earlier_turns(one, own, chain, self.ranks))
+        if any(each.number not in card.laid for each in first):
+            return False
+        rest = [each for each in own if each.number not in card.laid]
         if not any(map(self.work.creeps, [rest[0], *_wet_start(rest[1:])])):
             return True
-        beside = (self.chains.get(region, ()) for region in self.near.get(one.region, ()))
         waited = (each for chain in beside for each in paler_first(self.work, one, chain, self.ranks))
         return all(each.number in card.laid for each in waited)
 

@@ -13,11 +13,12 @@ from paleta.palette._advice import (
 )
 from paleta.palette._drawn_out import drawn_out, find_drawn_out
 from paleta.palette._ramp import Ramp, judge
-from paleta.palette._search import MEANT, SHADE_HUES, find_ramps
+from paleta.palette._search import AMONG, MEANT, SHADE_HUES, find_ramps
 from paleta.palette._share_out import share_out
 from paleta.palette._suits import suits
 
 __all__ = [
+    "AMONG",
     "MEANT",
     "SCHEMES",
     "SHADE_HUES",

@@ -17,7 +17,7 @@ from paleta.light import ACCENTS, FORMS
 from paleta.materials import BEHAVIOURS, LINES, PAPERS, SURFACES, WATER
 from paleta.media import LEAST_STRENGTH, MEASURED, MEDIUMS
 from paleta.order import SCHOOLS, Join, Where, Which
-from paleta.palette import MEANT, SCHEMES, SHADE_HUES
+from paleta.palette import AMONG, MEANT, SCHEMES, SHADE_HUES
 from paleta.recipe import KEY_NAMES, ORDER_WISHES, POWDER_NAMES, ROLES, TAGS, TOUCH_NAMES
 from server.drawers.models import MEDIUM_CHOICES
 
@@ -101,6 +101,7 @@ class TradeSerializer(serializers.Serializer):
     keys = ChoiceSerializer(many=True)
     order_wishes = ChoiceSerializer(many=True)
     shade_hues = ChoiceSerializer(many=True)
+    among = ChoiceSerializer(many=True, help_text="What the swatches of a ramp are to be taken from.")
     meant = ChoiceSerializer(many=True, help_text="Where in a ramp a wished colour stands.")
     schemes = serializers.ListField(child=serializers.CharField())
     measured = ChoiceSerializer(many=True)
@@ -156,6 +157,7 @@ def trade_words() -> dict[str, Any]:
         "keys": _choices(KEY_NAMES),
         "order_wishes": _choices(ORDER_WISHES),
         "shade_hues": _choices(SHADE_HUES),
+        "among": _choices(AMONG),
         "meant": _choices(MEANT),
         "schemes": [*SCHEMES],
         "measured": _choices(MEASURED),

@@ -12,11 +12,11 @@ from hypothesis import strategies as st
 from paleta.colour import difference, hex_to_lab
 from paleta.errors import WishError
 from paleta.materials import PAPERS
-from paleta.media import Swatch, seen_on
+from paleta.media import Swatch, seen_on, split_code, strengths_of
 from paleta.palette import find_ramps, judge, missing_pen
 from paleta.palette._ramp import SMALL_STEP
 from paleta.palette._search import _price, _Wish
-from paleta.starter import markers, pencils, watercolours
+from paleta.starter import markers, pencils, soluble_pens, watercolours
 from tests.builders import grey_pens
 from tools.bench.colours import drawer_by_chance, plain_ramp, sensible
 
@@ -226,3 +226,57 @@ class NoStrangersTest(SimpleTestCase):
             after = find_ramps([*drawer, Swatch("new", "New", "marker", missing.lab)], wish, 3)
             if before:
                 self.assertLess(after[0].cost, before[0].cost)
+
+
+class AmongTest(SimpleTestCase):
+    """Wishes for what a ramp is taken from, by wishes of colour as they come."""
+
+    def setUp(self):
+        chance = np.random.default_rng(5)
+        self.wishes = [
+            (float(light), float(chroma * np.cos(hue)), float(chroma * np.sin(hue)))
+            for light, chroma, hue in zip(
+                chance.uniform(35, 80, 24), chance.uniform(0, 45, 24), chance.uniform(0, 2 * np.pi, 24), strict=True
+            )
+        ]
+
+    def test_one_family_is_one_in_every_proposal_and_its_order_is_that_of_the_cost(self):
+        some = 0
+        for wish in self.wishes:
+            ramps = find_ramps(markers(), wish, 3, among="family")
+            some += bool(ramps)
+            with self.subTest(wish=wish):
+                self.assertTrue(all(len({one.family for one in ramp.swatches}) == 1 for ramp in ramps))
+                self.assertEqual([ramp.cost for ramp in ramps], sorted(ramp.cost for ramp in ramps))
+                # What needs no other family is the best there is.
+                free = find_ramps(markers(), wish, 3, alternatives=1)
+                if free and len({one.family for one in free[0].swatches}) == 1:
+                    self.assertEqual(ramps[0].swatches, free[0].swatches)
+        self.assertGreater(some, 12)
+
+    def test_fewest_pens_takes_what_is_at_hand_where_it_serves(self):
+        at_hand = {one.code for one in markers()[::4]}
+        new = {
+            among: sum(
+                len(
+                    {one.code for one in find_ramps(markers(), wish, 3, among=among, at_hand=at_hand)[0].swatches}
+                    - at_hand
+                )
+                for wish in self.wishes
+            )
+            for among in ("", "pens")
+        }
+        self.assertLess(new["pens"], 0.8 * new[""])
+
+    def test_fewest_pens_draws_one_pen_out_rather_than_taking_several(self):
+        drawer = [shade for swatch in soluble_pens() for shade in strengths_of(swatch)]
+
+        def pens(among: str) -> int:
+            ramps = (find_ramps(drawer, wish, 3, alternatives=1, among=among)[0] for wish in self.wishes)
+            return sum(len({split_code(one.code)[0] for one in ramp.swatches}) for ramp in ramps)
+
+        self.assertLess(pens("pens"), pens(""))
+
+    def test_what_no_ramp_can_be_taken_from_is_refused(self):
+        with self.assertRaisesMessage(WishError, "among must be one of family, pens"):
+            find_ramps(markers(), (60, 0, 0), 3, among="friends")

@@ -51,13 +51,17 @@ def propose_ramps(
     shade_hue: str = "keep",
     meant: str = "middle",
     medium: str = "",
+    among: str = "",
 ) -> list[Ramp]:
     """Ramps from the piece's drawer of a medium for a wished colour, best first; last one swatch drawn out to bare
-    paper, where the medium can be."""
+    paper, where the medium can be. Pens that the card takes already are at hand."""
     require_owner(actor, piece)
     sheet = piece.sheet()
     drawer, paper = drawer_of(sheet, actor, medium).shades(), sheet.stamp.paper_used
-    found = find_ramps(drawer, wish_lab, shades, shade_hue=shade_hue, meant=meant, paper=paper)
+    at_hand = {split_code(code)[0] for laid, code in sheet.colours.swatches if laid == (medium or sheet.colours.medium)}
+    found = find_ramps(
+        drawer, wish_lab, shades, shade_hue=shade_hue, meant=meant, paper=paper, among=among, at_hand=at_hand
+    )
     return [*found, *palette.find_drawn_out(drawer, wish_lab, shades, paper=paper)]
 
 

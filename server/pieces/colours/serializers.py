@@ -13,7 +13,7 @@ from paleta.colour import hex_to_lab
 from paleta.errors import ShapeError
 from paleta.fields import kind_of
 from paleta.media import LEAST_STRENGTH
-from paleta.palette import MEANT, SCHEMES, SHADE_HUES, judge
+from paleta.palette import AMONG, MEANT, SCHEMES, SHADE_HUES, judge
 from paleta.recipe import RegionSetting
 from server.dataclass_serializers import field_of
 from server.drawers.models import MEDIUM_CHOICES
@@ -43,6 +43,13 @@ class ProposeSerializer(serializers.Serializer):
     shade_hue = serializers.ChoiceField(choices=SHADE_HUE_CHOICES, default="keep")
     meant = serializers.ChoiceField(choices=[*MEANT.items()], default="middle")
     medium = MediumField()
+
+
+class RampWishSerializer(ProposeSerializer):
+    """A wish for a ramp, and what its swatches are to be taken from."""
+
+    among = serializers.ChoiceField(choices=[(code, name) for code, name in AMONG.items() if code], allow_blank=True,
+                                    default="")  # fmt: skip
 
 
 class RampFormSerializer(serializers.Serializer):

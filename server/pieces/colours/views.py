@@ -36,10 +36,10 @@ def _present_warnings(piece: Piece) -> list[dict[str, Any]]:
 
 
 class ColourViews(PieceActions):
-    @extend_schema(request=shapes.ProposeSerializer, responses=RampSerializer(many=True))
+    @extend_schema(request=shapes.RampWishSerializer, responses=RampSerializer(many=True))
     @action(detail=True, methods=["post"], url_path="ramp-proposals", pagination_class=None)
     def ramp_proposals(self, request: UserRequest, pk: str) -> Response:
-        form = self.read_form(shapes.ProposeSerializer)
+        form = self.read_form(shapes.RampWishSerializer)
         found = ramps.propose_ramps(actor=request.user, piece=self.get_object(), **form)
         return Response([RampSerializer.of(ramp) for ramp in found])
 

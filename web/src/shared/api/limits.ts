@@ -45,6 +45,7 @@ export const LIMITS = {
   ProposeRequest: {"shades": {"minimum": 1, "maximum": 5}},
   PutBeforeRequest: {"nearer": {"minimum": 1, "maximum": 1000000}, "farther": {"minimum": 1, "maximum": 1000000}},
   RampFormRequest: {"labels": {"maxItems": 4000}, "codes": {"maxItems": 5}, "strengths": {"maxItems": 5}, "drawn_out": {"minimum": 0, "maximum": 5}},
+  RampWishRequest: {"shades": {"minimum": 1, "maximum": 5}},
   RegionFormRequest: {"name": {"maxLength": 60}, "bulge": {"minimum": 0.05, "maximum": 2}, "axis_deg": {"minimum": 0, "maximum": 359.999}, "depth": {"minimum": -99, "maximum": 99}, "shades": {"minimum": 1, "maximum": 5}, "base_mm": {"maxItems": 2}, "turn_deg": {"minimum": -180, "maximum": 180}, "labels": {"maxItems": 4000}, "tags": {"maxItems": 6}},
   RemedyRequest: {"regions": {"maxItems": 4000}},
   RunFormRequest: {"minutes": {"minimum": 0.5, "maximum": 1440}, "note": {"maxLength": 500}},

@@ -99,9 +99,9 @@ export const pieceQueries = {
         return { piece, plan };
       },
     }),
-  proposals: (id: number, medium: Medium, drawer: number | null, wish: Wish) =>
+  proposals: (id: number, medium: Medium, drawer: number | null, wish: Wish, atHand: number) =>
     queryOptions({
-      queryKey: ["pieces", id, "proposals", medium, drawer, wish] as const,
+      queryKey: ["pieces", id, "proposals", medium, drawer, wish, atHand] as const,
       queryFn: ({ signal }) => api.post<Ramp[]>(`/pieces/${id}/ramp-proposals/`, wish, { signal }),
       placeholderData: keepPreviousData,
       staleTime: Infinity,
@@ -109,7 +109,8 @@ export const pieceQueries = {
   missingPen: (id: number, medium: Medium, drawer: number | null, wish: Wish) =>
     queryOptions({
       queryKey: ["pieces", id, "proposals", "missing", medium, drawer, wish] as const,
-      queryFn: ({ signal }) => api.post<Missing>(`/pieces/${id}/missing-pen/`, wish, { signal }),
+      queryFn: ({ signal }) =>
+        api.post<Missing>(`/pieces/${id}/missing-pen/`, { ...wish, among: undefined }, { signal }),
       staleTime: Infinity,
     }),
 };

@@ -2142,6 +2142,12 @@ export interface components {
         AlikeRequest: {
             label: number;
         };
+        /**
+         * @description * `family` - one family
+         *     * `pens` - fewest pens
+         * @enum {string}
+         */
+        AmongEnum: "family" | "pens";
         AnswerRequest: {
             labels: number[];
             alike: boolean;
@@ -4174,6 +4180,19 @@ export interface components {
             /** @description On the paper of the piece. */
             seen_hex: string;
         };
+        /** @description A wish for a ramp, and what its swatches are to be taken from. */
+        RampWishRequest: {
+            wish_hex: string;
+            shades: number;
+            /** @default keep */
+            shade_hue: components["schemas"]["ShadeHueEnum"];
+            /** @default middle */
+            meant: components["schemas"]["MeantEnum"];
+            /** @default  */
+            medium: components["schemas"]["Medium"] | components["schemas"]["BlankEnum"];
+            /** @default  */
+            among: components["schemas"]["AmongEnum"] | components["schemas"]["BlankEnum"];
+        };
         ReaderOut: {
             simulated: boolean;
             lab: number[] | null;
@@ -4979,6 +4998,8 @@ export interface components {
             keys: components["schemas"]["Choice"][];
             order_wishes: components["schemas"]["Choice"][];
             shade_hues: components["schemas"]["Choice"][];
+            /** @description What the swatches of a ramp are to be taken from. */
+            among: components["schemas"]["Choice"][];
             /** @description Where in a ramp a wished colour stands. */
             meant: components["schemas"]["Choice"][];
             schemes: string[];
@@ -8132,7 +8153,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ProposeRequest"];
+                "application/json": components["schemas"]["RampWishRequest"];
             };
         };
         responses: {

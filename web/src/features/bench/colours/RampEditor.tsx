@@ -40,8 +40,13 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
     shade_hue: "keep",
     meant: "middle",
     medium: "",
+    among: "",
   });
-  const proposals = useQuery(pieceQueries.proposals(piece.id, piece.colours.medium, piece.colours.drawer, wish));
+  // Only where fewest pens are wished does it matter which are taken up already.
+  const atHand = wish.among === "pens" ? piece.version : 0;
+  const proposals = useQuery(
+    pieceQueries.proposals(piece.id, piece.colours.medium, piece.colours.drawer, wish, atHand),
+  );
   const drawer = useQuery({
     ...drawerQueries.detail(piece.colours.drawer ?? 0),
     enabled: piece.colours.drawer !== null,
@@ -155,10 +160,20 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
           options={trade.shade_hues}
           onKeep={(shade_hue) => setWish({ ...wish, shade_hue })}
         />
+        <Choice
+          label="From"
+          value={wish.among}
+          options={trade.among}
+          onKeep={(among) => setWish({ ...wish, among })}
+        />
       </div>
       {proposals.isError && <p role="alert">{proposals.error.message}</p>}
       {proposals.data?.length === 0 && (
-        <p>The drawer has no {wish.shades} shades that fall strictly from light to dark. Try fewer shades.</p>
+        <p>
+          {wish.among === "family" ? "No family of the drawer" : "The drawer"} has{" "}
+          {wish.among === "family" ? "" : "no "}
+          {wish.shades} shades that fall strictly from light to dark. Try fewer shades.
+        </p>
       )}
       {!proposals.data && !proposals.isError && (
         <p role="status" className="text-soft">

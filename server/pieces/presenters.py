@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import asdict
 from functools import cache
 from typing import Any
@@ -11,9 +10,8 @@ from paleta.checks import fit, ground_advice, line_advice, narrowest_shaded_mm, 
 from paleta.colour import lab_to_hex
 from paleta.impression import MM_PER_INCH, PAPER
 from paleta.light import Lamp
-from paleta.media import Advice
 from paleta.palette import judge
-from paleta.recipe import Accent, Coat, RegionSetting, Sheet, Stamp, bodies_of, sheet_sha256, taken_from_paper
+from paleta.recipe import Accent, Coat, RegionSetting, Sheet, bodies_of, sheet_sha256, taken_from_paper
 from server.dataclass_serializers import values_told
 from server.derived import light
 from server.derived.maps import region_map
@@ -62,7 +60,8 @@ def present_sheet(piece: Piece, sheet: Sheet) -> dict[str, Any]:
             "line_said": stamp.line_said,
             "ink_hex": lab_to_hex(stamp.ink_lab) if stamp.ink_lab else "",
             "line_hex": lab_to_hex(stamp.line_lab) if stamp.line_lab else "",
-            "fit": [asdict(advice) for advice in _advice(stamp, media)],
+            "line_advice": [asdict(advice) for advice in line_advice(stamp)],
+            "fit": [asdict(advice) for medium in media for advice in fit(medium, stamp.outline_ink, stamp.paper_used)],
         },
         "regions": {
             **values_told(sheet.regions),
@@ -99,12 +98,6 @@ def present_sheet(piece: Piece, sheet: Sheet) -> dict[str, Any]:
         "finish": values_told(sheet.finish),
         "card": values_told(sheet.card),
     }
-
-
-def _advice(stamp: Stamp, media: Sequence[str]) -> tuple[Advice, ...]:
-    """What speaks against this line, paper and media, each once, and what to mind of the line itself."""
-    against = (one for medium in media for one in fit(medium, stamp.outline_ink, stamp.paper_used))
-    return tuple(dict.fromkeys((*against, *line_advice(stamp))))
 
 
 def light_check(piece: Piece, sheet: Sheet) -> dict[str, Any]:

@@ -141,6 +141,7 @@ StampOutSerializer = serializer_of(
         "line_said": serializers.CharField(help_text="What the line is made of, in words."),
         "ink_hex": serializers.CharField(help_text="Of the ink, where it is not as in the scan."),
         "line_hex": serializers.CharField(help_text="Of the line on the card; empty where it is as in the scan."),
+        "line_advice": AdviceSerializer(many=True, help_text="What to mind of the line itself."),
         "fit": AdviceSerializer(many=True, help_text="What speaks against this ink, paper and medium together."),
     },
 )

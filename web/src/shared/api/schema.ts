@@ -4727,6 +4727,8 @@ export interface components {
             ink_hex: string;
             /** @description Of the line on the card; empty where it is as in the scan. */
             line_hex: string;
+            /** @description What to mind of the line itself. */
+            line_advice: components["schemas"]["Advice"][];
             /** @description What speaks against this ink, paper and medium together. */
             fit: components["schemas"]["Advice"][];
         };

@@ -160,12 +160,7 @@ export function RampEditor({ regions, trade }: { regions: Region[]; trade: Trade
           options={trade.shade_hues}
           onKeep={(shade_hue) => setWish({ ...wish, shade_hue })}
         />
-        <Choice
-          label="From"
-          value={wish.among}
-          options={trade.among}
-          onKeep={(among) => setWish({ ...wish, among })}
-        />
+        <Choice label="From" value={wish.among} options={trade.among} onKeep={(among) => setWish({ ...wish, among })} />
       </div>
       {proposals.isError && <p role="alert">{proposals.error.message}</p>}
       {proposals.data?.length === 0 && (

@@ -34,6 +34,11 @@ export function LineColour({ trade }: { trade: Trade }) {
           {stamp.ink_hex ? "As in the scan" : "Other colour than in the scan"}
         </Button>
       )}
+      {stamp.line_advice.map((advice) => (
+        <p key={advice.why} role="note" className="basis-full border-l-4 border-ink pl-2 text-[13px]">
+          {advice.why} {advice.instead}
+        </p>
+      ))}
     </div>
   );
 }

@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 
 from paleta.colour import difference
 from paleta.ground import shades_for
-from paleta.media import MEDIUMS, Swatch, seen_on
+from paleta.media import MEDIUMS, WATER_TURN, Swatch, seen_on
 from paleta.recipe import RegionSetting, Sheet
 
 NO_DEPTH = 14.0
@@ -65,7 +65,7 @@ def _beside_an_open_figure(sheet: Sheet) -> list[str]:
                 f"{name} is laid with pads and nothing covers the figure: ink goes over its edges. Cover it with a "
                 "mask, or keep the pad off it."
             )
-        elif any(MEDIUMS[medium].turn == 0 for medium in media):
+        elif any(MEDIUMS[medium].turn == WATER_TURN for medium in media):
             lines.append(f"{name} is laid with water and nothing covers the figure: stop at its line, or cover it.")
     return lines
 

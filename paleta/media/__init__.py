@@ -2,7 +2,7 @@
 
 from paleta.media._appearance import appearance, appearance_of_layers, blended, covers_of, doubt_of, seen_on, tip_to_tip
 from paleta.media._layer import Layer
-from paleta.media._medium import Advice, Medium, Texture
+from paleta.media._medium import DRY_TURN, INK_TURN, WATER_TURN, Advice, Medium, Texture
 from paleta.media._over import over, stack_fault
 from paleta.media._pace import Pace
 from paleta.media._registry import MEDIA, MEDIUMS
@@ -38,8 +38,10 @@ from paleta.media._words import SOLVENT
 
 __all__ = [
     "DILUTED",
+    "DRY_TURN",
     "FIRM_PRESSURE",
     "FURTHER",
+    "INK_TURN",
     "LEAST_STRENGTH",
     "LIGHT_PRESSURE",
     "LONGEST_CODE",
@@ -53,6 +55,7 @@ __all__ = [
     "OWN_PREFIX",
     "SCHOOL_SCHEMA",
     "SOLVENT",
+    "WATER_TURN",
     "Advice",
     "Join",
     "Layer",

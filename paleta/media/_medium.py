@@ -16,6 +16,10 @@ from paleta.media._school import School
 Floats = NDArray[np.float64]
 
 
+WATER_TURN, INK_TURN, DRY_TURN = 0, 1, 2
+"""What is laid with water, what dries by itself, and what never wets the paper. Common practice."""
+
+
 @dataclass(frozen=True, slots=True)
 class Over:
     """What is known of one medium over another.
@@ -111,8 +115,7 @@ class Medium:
                   quarter of its pigment.
     drawn_out     how one of it is drawn out to nothing, in words.
     mixes_by_tip  two of it may be touched tip to tip.
-    turn          where two regions touch, media of an earlier turn are laid before those of a later one: what is laid
-                  with water, then what dries by itself, then what is dry.
+    turn          WATER_TURN, INK_TURN or DRY_TURN: where two regions touch, media of an earlier turn are laid first.
     pace          how long things take; schools: how shades are laid, the first in order of their codes.
     lies_on       what is known of laying it over another medium, by that one's code; `lies_on_others` of the rest.
     tip_mm        width of its finest usual stroke.
@@ -138,7 +141,7 @@ class Medium:
     weaker_power: float = 1.0
     drawn_out: str = "swatch drawn out"
     mixes_by_tip: bool = False
-    turn: Literal[0, 1, 2]
+    turn: int
     pace: Pace
     schools: tuple[School, ...]
     usual_school: str

@@ -5,7 +5,7 @@ All values are common practice or from memory unless a source is named (docs/tra
 
 from __future__ import annotations
 
-from paleta.media._medium import Advice, Fit, Medium, Over, SecondBox, Texture, Way
+from paleta.media._medium import INK_TURN, Advice, Fit, Medium, Over, SecondBox, Texture, Way
 from paleta.media._optics import INKPAD_COVER, lay_inkpad
 from paleta.media._pace import Pace
 from paleta.media._school import School, SchoolStep
@@ -20,7 +20,7 @@ MEDIUM = Medium(
     drawn_out="ink faded out",
     transparent=False,
     covers=INKPAD_COVER,
-    turn=1,
+    turn=INK_TURN,
     pace=Pace(start_s=5, per_mm2_s=0.03, change_s=15, touch_dry_s=60, coat_dry_s=120, blend_s=600, setup_s=45),
     usual_school="B1",
     schools=(

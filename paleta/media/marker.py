@@ -5,7 +5,7 @@ All values are common practice or from memory unless a source is named (docs/tra
 
 from __future__ import annotations
 
-from paleta.media._medium import Advice, Fit, Medium, Over, SecondBox, Way
+from paleta.media._medium import INK_TURN, Advice, Fit, Medium, Over, SecondBox, Way
 from paleta.media._optics import lay_marker
 from paleta.media._pace import Pace
 from paleta.media._school import School, SchoolStep, flat
@@ -17,7 +17,7 @@ MEDIUM = Medium(
     optics=lay_marker,
     mixes_by_tip=True,
     # Touch dry under a minute, second coat after 2 to 3 minutes, workable a minute or so.
-    turn=1,
+    turn=INK_TURN,
     pace=Pace(start_s=3, per_mm2_s=0.12, change_s=6, touch_dry_s=50, coat_dry_s=150, blend_s=75, setup_s=15),
     usual_school="M1",
     schools=(

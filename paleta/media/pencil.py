@@ -5,7 +5,7 @@ All values are common practice or from memory unless a source is named (docs/tra
 
 from __future__ import annotations
 
-from paleta.media._medium import Advice, Fit, Medium, Over, SecondBox, Texture, Way
+from paleta.media._medium import DRY_TURN, Advice, Fit, Medium, Over, SecondBox, Texture, Way
 from paleta.media._optics import EVEN_COVERAGE, lay_pencil
 from paleta.media._pace import Pace
 from paleta.media._school import School, SchoolStep, flat
@@ -20,7 +20,7 @@ MEDIUM = Medium(
     drawn_out="pencil with a lighter and lighter hand",
     transparent=False,
     covers=EVEN_COVERAGE,
-    turn=2,
+    turn=DRY_TURN,
     pace=Pace(start_s=4, per_mm2_s=0.35, change_s=5, touch_dry_s=0, coat_dry_s=0, blend_s=3600, setup_s=20),
     usual_school="P1",
     schools=(

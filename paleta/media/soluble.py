@@ -5,7 +5,7 @@ All values are common practice or from memory unless a source is named (docs/tra
 
 from __future__ import annotations
 
-from paleta.media._medium import CURLS, LEAKS, Advice, Fit, Medium, Over, SecondBox, Texture
+from paleta.media._medium import CURLS, LEAKS, WATER_TURN, Advice, Fit, Medium, Over, SecondBox, Texture
 from paleta.media._optics import lay_watercolour
 from paleta.media._pace import Pace
 from paleta.media._school import School, SchoolStep, flat
@@ -19,7 +19,7 @@ MEDIUM = Medium(
     weaker_by="dilution",
     weaker_power=2.0,
     drawn_out="pen drawn out with a damp brush",
-    turn=0,
+    turn=WATER_TURN,
     pace=Pace(start_s=4, per_mm2_s=0.14, change_s=6, touch_dry_s=60, coat_dry_s=90, blend_s=60, setup_s=40),
     usual_school="D1",
     schools=(

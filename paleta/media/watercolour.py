@@ -5,7 +5,7 @@ All values are common practice or from memory unless a source is named (docs/tra
 
 from __future__ import annotations
 
-from paleta.media._medium import CURLS, LEAKS, Advice, Fit, Medium, Over, SecondBox, Texture, Way
+from paleta.media._medium import CURLS, LEAKS, WATER_TURN, Advice, Fit, Medium, Over, SecondBox, Texture, Way
 from paleta.media._optics import lay_watercolour
 from paleta.media._pace import Pace
 from paleta.media._school import School, SchoolStep, flat
@@ -20,7 +20,7 @@ MEDIUM = Medium(
     weaker_power=2.0,
     drawn_out="paint drawn out with water",
     # Dried with a heat tool, 30 to 60 s; in air it takes 5 to 20 minutes.
-    turn=0,
+    turn=WATER_TURN,
     pace=Pace(start_s=5, per_mm2_s=0.10, change_s=12, touch_dry_s=60, coat_dry_s=60, blend_s=90, setup_s=60),
     usual_school="W2",
     schools=(

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from paleta.impression import RegionMap
 from paleta.light import ACCENTS, Body, Zoning
-from paleta.media import MEDIUMS
+from paleta.media import DRY_TURN, MEDIUMS
 from paleta.order import WIPE, Job, Mask, Work
 from paleta.recipe._coat import accents_in_laying_order, zones_covered
 from paleta.recipe._derived import once_per_sheet
@@ -66,8 +66,6 @@ def touches_of(sheet: Sheet) -> tuple[str, ...]:
     return (*chosen, WIPE) if sheet.stamp.line.raised and sheet.media else chosen
 
 
-DRY = 2
-"""The turn of media that do not wet the paper (`Medium.turn`)."""
 AFTER_ALL = 3
 """The rank of accents that are no touch of a background."""
 FIRST_ACCENT = 10
@@ -197,7 +195,7 @@ def ground_rank(sheet: Sheet) -> int | None:
             for coat in setting.coats
             if (label in grounds) == behind
         }
-        return all(MEDIUMS[medium].turn == DRY for medium in media)
+        return all(MEDIUMS[medium].turn == DRY_TURN for medium in media)
 
     return 2 if dry(True) and not dry(False) else 0
 

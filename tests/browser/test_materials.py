@@ -87,3 +87,16 @@ class MaterialsTest(BrowserTest):
         kept = OwnPaper.objects.get()
         self.assertEqual((kept.water, kept.behaves, kept.dries), ("much", ["leaks"], 0.5))
         self.assertEqual(Piece.objects.get(title="Jug").sheet().stamp.paper_used.dries, 0.5)
+
+    def test_a_ramp_is_wished_from_one_family(self):
+        page = self.open_piece(make_piece(self.ana, "Jug"), "?section=colours")
+        self.click_picture(0.25, 0.37)
+        ramps = page.get_by_role("radiogroup", name="Ramps from the drawer").get_by_role("radio")
+        expect(ramps.first).to_be_visible()
+        with page.expect_response(re.compile("ramp-proposals")) as answer:
+            page.get_by_role("combobox", name="From", exact=True).select_option("family")
+        for ramp in answer.value.json():
+            self.assertEqual(len({one["family"] for one in ramp["swatches"]}), 1)
+        ramps.first.click()
+        self.everything_is_kept()
+        self.assertEqual(len({one.family for one in Piece.objects.get().sheet().colours.swatches.values()}), 1)

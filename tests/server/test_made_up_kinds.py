@@ -16,7 +16,7 @@ ROOT = Path(__file__).parents[2]
 CHALK = '''
 """Chalk: made up, to show that a medium is one file."""
 
-from paleta.media._medium import Advice, Fit, Medium, Over, SecondBox, Texture, Way
+from paleta.media._medium import INK_TURN, Advice, Fit, Medium, Over, SecondBox, Texture, Way
 from paleta.media._optics import lay_inkpad
 from paleta.media._pace import Pace
 from paleta.media._school import School, SchoolStep
@@ -28,6 +28,7 @@ MEDIUM = Medium(
     optics=lay_inkpad,
     transparent=False,
     covers=0.5,
+    turn=INK_TURN,
     pace=Pace(start_s=7, per_mm2_s=0.05, change_s=9, touch_dry_s=0, coat_dry_s=0, blend_s=900),
     usual_school="C1",
     schools=(

@@ -238,9 +238,10 @@ def _key(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, floa
     low, high = KEYS[sheet.colours.key]
     if low <= light <= high:
         return []
-    # The largest region that pulls the wrong way is the one to change.
-    sign = 1 if light < low else -1
-    worst = max(means, key=lambda label: areas[label] * sign * ((low + high) / 2 - means[label][0]))
+    # The one to change is far outside the key itself: not the largest, whose lightness may be nearly right. Squares, as
+    # what is twice as far off is seen more than twice as much.
+    outside = {label: max(low - mean[0] if light < low else mean[0] - high, 0.0) for label, mean in means.items()}
+    worst = max(means, key=lambda label: areas[label] * outside[label] ** 2)
     too = "dark" if light < low else "light"
     sentence = f"The picture comes to L* {light:.0f}: too {too} for {sheet.colours.key} key."
     remedy = "paler" if light < low else "darker"

@@ -210,6 +210,21 @@ class GuardTest(SimpleTestCase):
                 kinds = [one.kind for one in value_warnings(sheet, looks, region_map(map_))]
                 self.assertEqual(kinds.count("white_at_night"), told)
 
+    def test_too_dark_for_a_light_key_names_what_is_dark_and_not_the_sky(self):
+        sky = RegionSetting("Sky", coats=coats("grey-90"), fade=Fade())
+        thing = RegionSetting("Kettle", coats=coats("grey-20"))
+        map_ = np.ones((100, 100))
+        map_[:32] = 2  # the smaller one
+
+        def named(sky_light: float, thing_light: float) -> int:
+            sheet = make_sheet(settings={1: sky, 2: thing}, swatches=by_pen(grey_pens(90, 20)), key="light")
+            looks = {1: [(sky_light, 0, -5)], 2: [(thing_light, 2, 3)]}
+            (told,) = [one for one in value_warnings(sheet, looks, region_map(map_)) if one.kind == "key"]
+            return told.regions[0]
+
+        self.assertEqual(named(64, 40), 2)
+        self.assertEqual(named(40, 64), 1)
+
     def test_an_outline_that_is_to_vanish_is_paler_than_every_shade(
         self,
     ):  # common practice; docs/trade-notes.md, Values

@@ -251,7 +251,6 @@ def _key(sheet: Sheet, means: Mapping[int, np.ndarray], areas: Mapping[int, floa
 
 def _outline(sheet: Sheet, laid: Mapping[int, np.ndarray], outline: Lab | None) -> list[ValueWarning]:
     """No-line work: an outline that is darker than the palest shade beside it does not vanish in the colouring."""
-    outline = sheet.stamp.line_lab or outline
     if outline is None or not sheet.stamp.line.unseen:
         return []
     shown = [label for label, zones in laid.items() if zones[:, 0].max() > outline[0] + WHITE_MARGIN]

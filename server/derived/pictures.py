@@ -91,7 +91,9 @@ def paper_of(stamping: Stamping) -> Lab:
 
 
 def outline_of(stamping: Stamping, sheet: Sheet) -> Lab:
-    """The colour of the stamped line, as measured."""
+    """The colour of the line on the card: as the sheet says, or as measured."""
+    if sheet.stamp.line_lab is not None:
+        return sheet.stamp.line_lab
     light, a, b = srgb_to_lab(_canvas(stamping, sheet, LIVE_STEP).ink_rgb / 255)
     return float(light), float(a), float(b)
 

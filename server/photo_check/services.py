@@ -120,7 +120,9 @@ def _nothing_missing(sheet: Sheet) -> Sheet:
 
 
 def _paler(stamping: Stamping, sheet: Sheet) -> bool:
-    return outline_of(stamping, sheet)[0] > paper_of(stamping)[0] + LEAST_RISE
+    """Whether the line is paler than the paper round it, on the card if that has another line than the scan."""
+    paper = paper_of(stamping) if sheet.stamp.line_lab is None else sheet.stamp.paper_used.lab
+    return outline_of(stamping, sheet)[0] > paper[0] + LEAST_RISE
 
 
 def try_without_a_card(

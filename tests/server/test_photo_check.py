@@ -20,6 +20,7 @@ from server.files.sweep import sweep
 from server.photo_check.models import PhotoCheck
 from server.photo_check.services import forget_check, simulated_photo
 from server.pieces.models import Piece
+from server.pieces.sheet.services import describe
 from server.problems import Refused
 from server.restamp.services import stamp_again
 from server.runs.along import start_run
@@ -49,6 +50,19 @@ class PhotoCheckTest(ApiTestCase):
         return self.client.post(
             f"/api/v1/pieces/{piece.pk}/photo-checks/", {"photo": photo, **fields}, HTTP_IF_MATCH=f'"{piece.version}"'
         )
+
+    def test_a_card_is_found_by_a_line_of_another_colour_than_in_the_scan(self):
+        label = self.labels[1]
+        for powder, paper in (("gold", "smooth-white"), ("white", "kraft")):
+            with self.subTest(powder=powder):
+                piece = Piece.objects.get(pk=self.piece.pk)
+                changes = {"outline_ink": "embossed", "powder": powder, "paper": paper}
+                describe(actor=self.ana, piece=piece, version=piece.version, part="stamp", changes=changes)
+                self.piece.refresh_from_db()
+                response = self.post(self.photo(HandFault("missing", (label,))))
+                self.assertEqual(response.status_code, 201, response.content[:300])
+                missing = [one for one in response.json()["faults"] if one["kind"] == "missing"]
+                self.assertEqual({region for one in missing for region in one["regions"]}, {label})
 
     def test_a_photo_is_held_against_the_sheet_and_what_is_missing_is_lit_and_said(self):
         label = self.labels[1]

@@ -246,12 +246,42 @@ class DepthTest(SimpleTestCase):
         self.assertEqual(
             [step.what for step in steps],
             [
-                "Stamp first: Owl. Mask what stands before others, cut just inside the line.",
-                "Then, over the masks: Tree. Mask too.",
+                "Stamp first: Owl. Mask it, cut just inside the line.",
+                "Then, over the masks: Tree. Mask it too.",
                 "Last, over all masks: Hill.",
             ],
         )
         self.assertEqual(stamping_order(make_sheet("Wood", settings={1: regions[1]}), []), [])
+
+    def test_figures_are_stamped_and_not_their_cells(self):  # common practice
+        """A hedgehog of four regions on a hill of two; its paw lies behind a leaf that lies behind its nose."""
+        regions = {
+            1: RegionSetting("Region 1", depth=0, thing="Hill"),
+            2: RegionSetting("Region 2", depth=1, thing="Hill"),
+            3: RegionSetting("Region 3", depth=5, thing="Hedgehog"),
+            4: RegionSetting("Region 4", depth=6, thing="Hedgehog"),
+            5: RegionSetting("Region 5", depth=2, thing="Hedgehog"),
+            6: RegionSetting("Leaf", depth=4),
+            7: RegionSetting("Moon", depth=0),
+        }
+        touching = [(1, 2), (1, 3), (3, 4), (2, 5), (5, 6), (3, 6), (1, 6)]
+        steps = stamping_order(make_sheet("Wood", settings=regions), touching)
+        self.assertEqual([step.regions for step in steps], [(3, 4, 5, 6), (1, 2, 7)])
+        self.assertEqual(
+            [step.what for step in steps],
+            [
+                "Stamp first: Hedgehog, Leaf. Mask Hedgehog, Leaf, cut just inside the line.",
+                "Last, over all masks: Hill, Moon.",
+            ],
+        )
+
+    def test_of_many_crests_one_behind_another_a_handful_of_rounds_is_told(self):
+        regions = {label: RegionSetting(f"Crest {label}", depth=20 - label) for label in range(1, 13)}
+        steps = stamping_order(make_sheet("Hills", settings=regions), [(one, one + 1) for one in range(1, 12)])
+        self.assertEqual([len(step.regions) for step in steps], [1, 1, 1, 1, 8])
+        self.assertEqual(steps[0].regions, (1,))
+        self.assertTrue(steps[-1].what.startswith("Last, over all masks: Crest 5, "), steps[-1].what)
+        self.assertNotIn("Mask ", steps[-1].what)
 
     def test_what_does_not_overlap_is_stamped_in_one_round(self):
         """Two trees on a hill at different depths, a sun apart, a bird of two regions before one tree, and a gap of

@@ -129,7 +129,7 @@ class RegionTest(ApiTestCase):
         piece = self.change("put-before", {"nearer": 3, "farther": 2}).json()
         depth = {region["label"]: region["depth"] for region in piece["regions"]["list"]}
         self.assertGreater(depth[3], depth[2])
-        self.assertIn("Region 3", piece["regions"]["stamping"][0]["what"])
+        self.assertIn(3, piece["regions"]["stamping"][0]["regions"])
         depth = {
             region["label"]: region["depth"]
             for region in self.change("put-before", {"nearer": 2, "farther": 3}).json()["regions"]["list"]

@@ -21,7 +21,7 @@ from paleta.media import Swatch, seen_on, split_code
 from paleta.palette._ramp import SMALL_STEP, WIDE_STEP, Ramp, judge
 
 Floats = NDArray[np.float64]
-SHADE_HUES = {"keep": "keeps its hue", "cooler": "leans cool", "warmer": "leans warm"}
+SHADE_HUES = {"keep": "keeps its hue", "cooler": "leans cool", "warmer": "leans warm", "violet": "leans violet"}
 MEANT = {"middle": "in the middle", "lightest": "as the palest", "darkest": "as the darkest"}
 """Where in the ramp a wished colour stands."""
 AMONG = {"": "whatever fits best", "family": "one family", "pens": "fewest pens"}
@@ -39,7 +39,10 @@ NEUTRAL, LILACS, LILAC_CHROMA = 8.0, (265.0, 335.0), 22.0
 memory."""
 LEAST_STEP = 2.0
 """Less of a fall in L* is none: it is about what eyes can tell apart in areas that do not touch. From memory."""
-BLUE_HUE, YELLOW_HUE = 280.0, 75.0
+LEANS = {"cooler": (280.0, (190.0, 300.0)), "warmer": (75.0, (25.0, 110.0)), "violet": (310.0, LILACS)}
+"""The hue that a shade leans to, and which hues then belong to the shades of a white, grey or black. From memory."""
+LEANING, LEANING_OVER = 10.0, 30.0
+"""Chroma that the shade of a grey has where it leans, and the fall in L* over which it comes to that. From memory."""
 DRIFT_PER_L = 0.9
 """Degrees of hue per unit of lightness that a shade leans towards blue or yellow when wished. From memory."""
 YELLOW_BROWNS = 0.5
@@ -103,7 +106,7 @@ def find_ramps(
     target_lab : L*, a*, b*
     n : 1 to 5
     alternatives : how many to return at most
-    shade_hue : "keep", "cooler" or "warmer" towards the dark
+    shade_hue : a key of SHADE_HUES: which way hues go towards the dark
     meant : the target is the "middle" of the ramp (the paler of two middles when n is even), its "lightest" or its
         "darkest"
     step : wished fall in L* per shade; None tries several
@@ -236,9 +239,15 @@ def _wanted(wish: _Wish, size: float) -> Floats:
     light = np.clip(light, 12, 97)
     chroma, hue = np.hypot(target[1], target[2]), np.degrees(np.arctan2(target[2], target[1])) % 360
     hues = _drift(hue, light - target[0], wish.shade_hue)
+    leaning = chroma < NEUTRAL and wish.shade_hue in LEANS
     # Pale and very dark colours hold less chroma: the solid narrows towards white and black.
     room = np.minimum((100 - light) / max(100 - target[0], 8), 1) * np.minimum((light + 15) / (target[0] + 15), 1)
     chromas = chroma * np.clip(room, 0.12, 1)
+    if leaning:
+        # What has no hue cannot turn it: its shades take on a little of the one that they lean to.
+        share = np.clip((light[0] - light) / LEANING_OVER, 0, 1)
+        hues = np.where(share > 0, LEANS[wish.shade_hue][0], hues)
+        chromas = np.maximum(chromas, LEANING * share)
     return np.stack([light, chromas * np.cos(np.radians(hues)), chromas * np.sin(np.radians(hues))], axis=1)
 
 
@@ -247,8 +256,8 @@ def _drift(hue: float, lightness_from_target: Floats, shade_hue: str) -> Floats:
     turned = np.full(len(darker), hue)
     if 70 <= hue <= 112:
         turned = turned - YELLOW_BROWNS * np.maximum(darker, 0)
-    if shade_hue != "keep":
-        goal = BLUE_HUE if shade_hue == "cooler" else YELLOW_HUE
+    if shade_hue in LEANS:
+        goal, _ = LEANS[shade_hue]
         away = (goal - turned + 180) % 360 - 180
         turned = turned + np.sign(away) * np.minimum(np.abs(away), DRIFT_PER_L * np.maximum(darker, 0))
     return turned
@@ -262,15 +271,16 @@ def _hue_gap(one: Floats, other: Floats) -> Floats:
     return np.where(weaker >= COLOURED, gap, 0.0)
 
 
-def _foreign(lab: Floats, wanted: Floats, target: Floats) -> NDArray[np.bool_]:
+def _foreign(lab: Floats, wanted: Floats, target: Floats, shade_hue: str = "keep") -> NDArray[np.bool_]:
     """Swatches that have no place in a ramp for the target: another hue than wanted there; of a white, grey or black
-    thing anything coloured that is no lilac."""
+    thing anything coloured that is no lilac, or not of the hues it leans to."""
     if np.hypot(target[1], target[2]) >= NEUTRAL:
         return _hue_gap(lab, wanted) > STRANGER_DEG
     chroma = np.hypot(lab[..., 1], lab[..., 2])
     hue = np.degrees(np.arctan2(lab[..., 2], lab[..., 1])) % 360
-    lilac = (hue >= LILACS[0]) & (hue <= LILACS[1]) & (chroma <= LILAC_CHROMA)
-    return (chroma >= COLOURED) & ~lilac
+    _, (least, most) = LEANS.get(shade_hue, (0.0, LILACS))
+    pale = (hue >= least) & (hue <= most) & (chroma <= LILAC_CHROMA)
+    return (chroma >= COLOURED) & ~pale
 
 
 def _misfit(lab: Floats, wanted: Floats) -> Floats:
@@ -311,7 +321,7 @@ def _price(lab: Floats, wish: _Wish) -> float:
     n = wish.n
     size = float((lab[0, 0] - lab[-1, 0]) / (n - 1)) if n > 1 else 0.0
     wanted = _wanted(wish, size or 1.0)
-    if _foreign(lab, wanted, wish.target).any() or (_hue_gap(lab[:-1], lab[1:]) > STRANGER_DEG).any():
+    if _foreign(lab, wanted, wish.target, wish.shade_hue).any() or (_hue_gap(lab[:-1], lab[1:]) > STRANGER_DEG).any():
         return float("inf")
     places = _misfit(lab, wanted)
     if n == 1:
@@ -335,7 +345,10 @@ def _worth_looking_at(lab: Floats, prices: Floats) -> NDArray[np.intp]:
 def _paths(lab: Floats, taken: Floats, turns: Floats, wish: _Wish, size: float, count: int) -> list[tuple[int, ...]]:
     """The cheapest path of n falling swatches, and the cheapest that end in other darkest ones."""
     prices = np.stack(
-        [np.where(_foreign(lab, place, wish.target), np.inf, _misfit(lab, place)) for place in _wanted(wish, size)],
+        [
+            np.where(_foreign(lab, place, wish.target, wish.shade_hue), np.inf, _misfit(lab, place))
+            for place in _wanted(wish, size)
+        ],
         axis=1,
     )
     cheap = _worth_looking_at(lab, prices)

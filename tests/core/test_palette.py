@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from itertools import combinations
 
 import numpy as np
@@ -226,6 +227,29 @@ class NoStrangersTest(SimpleTestCase):
             after = find_ramps([*drawer, Swatch("new", "New", "marker", missing.lab)], wish, 3)
             if before:
                 self.assertLess(after[0].cost, before[0].cost)
+
+
+class LeaningTest(SimpleTestCase):
+    """Shades of a white thing. Common practice: handbooks shade white with a very pale grey, lilac or blue."""
+
+    def shade(self, shade_hue: str, drawer: Sequence[Swatch], wish=(94.0, 0.0, 1.0)) -> np.ndarray:
+        """a* and b* of the deepest shade."""
+        ramp = find_ramps(drawer, wish, 3, alternatives=1, shade_hue=shade_hue, meant="lightest")[0]
+        return np.array(ramp.swatches[-1].lab[1:])
+
+    def test_of_a_white_it_changes_what_comes_and_goes_where_it_is_told(self):
+        drawer = [one for swatch in watercolours() for one in strengths_of(swatch)]
+        cool, warm, violet = (self.shade(lean, drawer) for lean in ("cooler", "warmer", "violet"))
+        self.assertLess(cool[1], -3, "blue")
+        self.assertGreater(warm[1], 3, "yellow")
+        self.assertGreater(violet[0], 2, "violet is redder than blue")
+        self.assertLess(violet[1], 0)
+
+    def test_whatever_it_leans_to_the_shades_of_a_white_stay_quiet(self):
+        for lean in ("keep", "cooler", "warmer", "violet"):
+            for ramp in find_ramps(markers(), (92.0, 0.0, 0.0), 3, shade_hue=lean, meant="lightest"):
+                with self.subTest(lean=lean):
+                    self.assertLess(max(float(np.hypot(*one.lab[1:])) for one in ramp.swatches), 22.1)
 
 
 class AmongTest(SimpleTestCase):

@@ -4611,9 +4611,10 @@ export interface components {
          * @description * `keep` - keeps its hue
          *     * `cooler` - leans cool
          *     * `warmer` - leans warm
+         *     * `violet` - leans violet
          * @enum {string}
          */
-        ShadeHueEnum: "keep" | "cooler" | "warmer";
+        ShadeHueEnum: "keep" | "cooler" | "warmer" | "violet";
         SharePaletteRequest: {
             colours: string[];
             /** @description None: all open regions. */

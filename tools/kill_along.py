@@ -13,10 +13,8 @@ import argparse
 import contextlib
 import os
 import random
-import shutil
 import signal
 import subprocess
-import tempfile
 import time
 from pathlib import Path
 from typing import Any
@@ -25,6 +23,7 @@ from playwright.sync_api import BrowserContext, Error, Page, Playwright, sync_pl
 
 from tools.bench.serving import PORT, Server
 from tools.chromium import CHROMIUM, QUIET
+from tools.own_database import own_database
 
 CARDS = 60
 TICKS = (2, 7)
@@ -110,20 +109,8 @@ def main() -> None:
     parser.add_argument("--kills", type=int, default=200)
     parser.add_argument("--seed", type=int, default=1)
     asked = parser.parse_args()
-    place = tempfile.mkdtemp(prefix="paleta-kills-")
-    os.environ["PALETA_VAR"] = place
-    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.settings")
-    os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "1"
-    import django
-
-    django.setup()
-    from django.core.management import call_command
-
-    call_command("migrate", verbosity=0)
-    try:
+    with own_database() as place:
         _measure(asked.kills, random.Random(asked.seed), f"{place}/profile")
-    finally:
-        shutil.rmtree(place, ignore_errors=True)
 
 
 def _run() -> tuple[int, dict[str, Any]]:

@@ -17,8 +17,6 @@ import io
 import json
 import os
 import random
-import shutil
-import tempfile
 import threading
 import time
 from collections import Counter
@@ -30,6 +28,7 @@ from PIL import Image
 
 from tools.bench.load import Person
 from tools.bench.serving import Server
+from tools.own_database import own_database
 
 GONE = (OSError, http.client.HTTPException, json.JSONDecodeError)
 """What a request ends with whose server was killed."""
@@ -143,19 +142,8 @@ def main() -> None:
     parser.add_argument("--kills", type=int, default=200)
     parser.add_argument("--seed", type=int, default=1)
     asked = parser.parse_args()
-    place = tempfile.mkdtemp(prefix="paleta-kills-")
-    os.environ["PALETA_VAR"] = place
-    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.settings")
-    import django
-
-    django.setup()
-    from django.core.management import call_command
-
-    call_command("migrate", verbosity=0)
-    try:
+    with own_database():
         _measure(asked.kills, random.Random(asked.seed))
-    finally:
-        shutil.rmtree(place, ignore_errors=True)
 
 
 def _measure(kills: int, chance: random.Random) -> None:

@@ -3,7 +3,13 @@
 import os
 import shutil
 
-CHROMIUM = os.environ.get("CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
+# The shell is Chromium without windows and menus: the same pages, drawn for a third less work.
+CHROMIUM = (
+    os.environ.get("CHROMIUM")
+    or shutil.which("chromium-headless-shell")
+    or shutil.which("chromium")
+    or "/usr/bin/chromium"
+)
 QUIET = [
     "--no-sandbox",
     "--disable-gpu",

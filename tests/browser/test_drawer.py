@@ -15,8 +15,11 @@ class DrawerTest(BrowserTest):
     def open_drawer(self, name: str = "Marker drawer"):
         page = self.sign_in()
         page.get_by_role("link", name="Drawer", exact=True).click()
-        page.get_by_role("link", name=name).click()
+        link = page.get_by_role("link", name=name)
+        link.click()
         page.wait_for_url(re.compile(r"/drawers/\d+"))
+        # The first drawer stands there before it is asked for; what is typed into it then would go.
+        expect(link).to_have_attribute("aria-current", "page")
         expect(page.get_by_role("heading", name=name)).to_be_visible()
         return page
 

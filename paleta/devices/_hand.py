@@ -28,6 +28,8 @@ UNEVEN_MM = 9.0
 SHOWN, DULLER = 0.25, 0.5
 """A fault that loses less than this share of its size in sRGB, in the mean, can be shown; for one that cannot, so much
 chroma goes for every step of lightness."""
+FARTHEST, HALVINGS = 60.0, 20
+"""How far a fault is looked for, and how often what is left of it is halved: to 1e-4."""
 BLACK_INK: Lab = (9.0, 0.5, -1.0)
 
 
@@ -151,26 +153,23 @@ def _all_off(
         (light, chroma - DULLER, sign * hue),
         (-light, chroma, sign * hue),
     )
-    came = [np.array([_off(as_lab(lab), each, size) for lab in labs]) for each in ways]
+    came = [_off(labs, each, size) for each in ways]
     lost = [float(np.linalg.norm(srgb_to_lab(lab_to_srgb(one)) - one, axis=1).mean()) for one in came]
     return came[next((place for place, one in enumerate(lost) if one < SHOWN * size), int(np.argmin(lost)))]
 
 
-def _off(lab: Lab, way: Sequence[float], size: float) -> NDArray[np.float64]:
-    """A colour `size` CIEDE2000 from `lab`, by parts of lightness, chroma and hue."""
-    a, b = float(lab[1]), float(lab[2])
-    chroma = float(np.hypot(a, b))
-    hue = np.arctan2(b, a) if chroma > 1 else 0.8
-    along, across = np.array([np.cos(hue), np.sin(hue)]), np.array([-np.sin(hue), np.cos(hue)])
-    step = np.array([way[0], *(way[1] * along + way[2] * across)])
-    least, most = 0.0, 60.0
-    for _ in range(40):
+def _off(labs: NDArray[np.float64], way: Sequence[float], size: float) -> NDArray[np.float64]:
+    """Colours (N x 3) each `size` CIEDE2000 from its own in `labs`, by parts of lightness, chroma and hue."""
+    chroma = np.hypot(labs[:, 1], labs[:, 2])
+    hue = np.where(chroma > 1, np.arctan2(labs[:, 2], labs[:, 1]), 0.8)
+    along, across = np.stack([np.cos(hue), np.sin(hue)]), np.stack([-np.sin(hue), np.cos(hue)])
+    step = np.stack([np.full(len(labs), way[0]), *(way[1] * along + way[2] * across)], axis=1)
+    least, most = np.zeros(len(labs)), np.full(len(labs), FARTHEST)
+    for _ in range(HALVINGS):
         middle = (least + most) / 2
-        if float(difference(lab, np.asarray(lab) + middle * step)) < size:
-            least = middle
-        else:
-            most = middle
-    return np.asarray(lab, float) + most * step
+        near = difference(labs, labs + middle[:, None] * step) < size
+        least, most = np.where(near, middle, least), np.where(near, most, middle)
+    return labs + most[:, None] * step
 
 
 def _spilled(

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import math
 from dataclasses import dataclass, replace
 
 import cv2
@@ -167,20 +168,20 @@ def _curl(
 def _light(
     home: HomeLight, x: NDArray[np.float32], y: NDArray[np.float32], chance: np.random.Generator
 ) -> NDArray[np.float32]:
-    turn, other = chance.uniform(0, 2 * np.pi, 2)
-    along = np.cos(turn) * (x - 0.5) + np.sin(turn) * (y - 0.5) + 0.5
+    turn, other = (float(one) for one in chance.uniform(0, 2 * np.pi, 2))
+    # Plain floats throughout: one of NumPy's own would make all of the photo twice as wide.
+    along = math.cos(turn) * (x - 0.5) + math.sin(turn) * (y - 0.5) + 0.5
     light = 1 - home.fall * np.clip(along, 0, 1.2) ** chance.uniform(1, 2)
     light = light * (1 - home.vignette * 2 * ((x - 0.5) ** 2 + (y - 0.5) ** 2))
     if home.shadow:
         way, at, soft = chance.uniform(0, 2 * np.pi), chance.uniform(0.15, 0.4), chance.uniform(0.03, 0.09)
-        bow = 0.25 * np.sin(3 * (x * np.sin(way) - y * np.cos(way)) + chance.uniform(0, 6))
-        edge = np.cos(way) * (x - 0.5) + np.sin(way) * (y - 0.5) + 0.15 * bow - (0.5 - at)
+        bow = 0.25 * np.sin(3 * (x * math.sin(way) - y * math.cos(way)) + chance.uniform(0, 6))
+        edge = math.cos(way) * (x - 0.5) + math.sin(way) * (y - 0.5) + 0.15 * bow - (0.5 - at)
         light = light * (1 - home.shadow / (1 + np.exp(-edge / soft)))
-    mix = np.clip(0.5 + np.cos(other) * (x - 0.5) + np.sin(other) * (y - 0.5), 0, 1)[..., None]
+    mix = np.clip(0.5 + math.cos(other) * (x - 0.5) + math.sin(other) * (y - 0.5), 0, 1)[..., None]
     second = np.array([1 - home.mixed, 1, 1 + home.mixed], np.float32)
-    return (0.93 * light[..., None] * np.array(home.cast) / max(home.cast) * (1 + mix * (second - 1))).astype(
-        np.float32
-    )
+    cast = (0.93 * np.array(home.cast) / max(home.cast)).astype(np.float32)
+    return np.asarray(light[..., None] * (cast * (1 + mix * (second - 1))), np.float32)
 
 
 def _glared(

@@ -6,7 +6,7 @@ from paleta.photo_check._faults import FAULT_KINDS, Fault, fault_from_plain, fau
 from paleta.photo_check._light_laid import LaidLight
 from paleta.photo_check._lines import lines_of
 from paleta.photo_check._measured import Measured, swatches_measured
-from paleta.photo_check._pose import softened
+from paleta.photo_check._pose import SoftPicture
 from paleta.photo_check._readings import RegionReading, reading_from_plain, reading_to_plain
 from paleta.photo_check._register import NotTheSameStamp, Registration, Template, photo_read, register
 from paleta.photo_check._verdict import against, things_off, verdict, ways_out
@@ -22,6 +22,7 @@ __all__ = [
     "PhotoUnfit",
     "RegionReading",
     "Registration",
+    "SoftPicture",
     "Template",
     "against",
     "compare",
@@ -34,7 +35,6 @@ __all__ = [
     "reading_from_plain",
     "reading_to_plain",
     "register",
-    "softened",
     "swatches_measured",
     "things_off",
     "verdict",

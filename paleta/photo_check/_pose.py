@@ -16,7 +16,7 @@ RATIO = 0.86
 LEAST_MATCHES = 8
 NEAR_PX = 5.0
 MOST_FEATURES = 4000
-FINE = 1.5
+FINE, MOST_HALVES = 1.5, 6
 SCALES = (0.25, 4.0)
 """Of one picture to the other that are believed, besides what their sizes say."""
 
@@ -135,17 +135,40 @@ def scale_of(places: NDArray[np.float32]) -> float:
     return float(np.median(np.hypot(*np.diff(rows, axis=1).reshape(-1, 2).T)))
 
 
-def softened(pixels: NDArray[np.float32], scale: float) -> NDArray[np.float32]:
-    """Pixels as soft as a picture that has one of its own for every `scale` of them: nothing finer is left to jump.
+class SoftPicture:
+    """A picture that is looked at from near and from far: what is seen small is taken from halves of it and made as
+    soft as a picture of that size would be, so that nothing finer is left to jump.
 
-    Parameters
-    ----------
-    pixels
-        H x W x 3 float32.
-    scale
-        Pixels of this picture to one of the other.
+    pixels : H x W x 3 float32. Each half is made once, when it is first needed.
     """
-    return cv2.GaussianBlur(pixels, (0, 0), 0.4 * scale) if scale > FINE else pixels
+
+    def __init__(self, pixels: NDArray[np.float32]) -> None:
+        self._halves = [pixels]
+
+    def at(self, places: NDArray[np.float32], *, beyond: float | None = None) -> NDArray[np.float32]:
+        """h x w x 3: the picture at `places` (h x w x 2, x and y of its pixels); outside of it `beyond`, or what is
+        at its edge."""
+        scale, level = scale_of(places), 0
+        while scale >= 2 and level < MOST_HALVES:
+            scale, level = scale / 2, level + 1
+        pixels = self._halved(level)
+        if scale > FINE:
+            pixels = cv2.GaussianBlur(pixels, (0, 0), 0.4 * scale)
+        if level:
+            # Pixels are counted from their middles.
+            places = (places + np.float32(0.5)) / np.float32(2**level) - np.float32(0.5)
+        if beyond is None:
+            return cv2.remap(pixels, places, None, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+        edge = (beyond,) * 3
+        return cv2.remap(pixels, places, None, cv2.INTER_LINEAR, borderMode=cv2.BORDER_CONSTANT, borderValue=edge)
+
+    def _halved(self, level: int) -> NDArray[np.float32]:
+        while len(self._halves) <= level:
+            last = self._halves[-1]
+            # An odd last row or column is left out, so that every pixel of the half is four of the whole.
+            last = last[: last.shape[0] // 2 * 2, : last.shape[1] // 2 * 2]
+            self._halves.append(cv2.resize(last, None, fx=0.5, fy=0.5, interpolation=cv2.INTER_AREA))
+        return self._halves[level]
 
 
 def sampled(field: NDArray[np.float32], points: NDArray[np.float64]) -> NDArray[np.float64]:

@@ -14,14 +14,13 @@ from paleta.photo_check._lines import lines_of, pale_lines
 from paleta.photo_check._match import Matched, field_through, match, trusted
 from paleta.photo_check._pose import (
     Matrix,
+    SoftPicture,
     believable,
     by_corners,
     by_features,
     moved,
     resized,
     sampled,
-    scale_of,
-    softened,
 )
 
 UNMEASURED_DPI = 300.0
@@ -97,10 +96,7 @@ class Registration:
 
     def laid(self, pixels: NDArray[np.float32], step: int = 1) -> NDArray[np.float32]:
         """The photo's `pixels` on every `step`-th pixel of the impression, h x w x 3; NaN outside the photo."""
-        places = self.grid(step)
-        pixels = softened(pixels, scale_of(places))
-        nan = (np.nan,) * 3
-        return cv2.remap(pixels, places, None, cv2.INTER_LINEAR, borderMode=cv2.BORDER_CONSTANT, borderValue=nan)
+        return SoftPicture(pixels).at(self.grid(step), beyond=np.nan)
 
 
 def register(
@@ -168,15 +164,16 @@ class Template:
     ) -> Registration | NotTheSameStamp:
         """Where this lies in a photo; `same`: the least likeness of the lines."""
         best: tuple[float, Matrix] = (0.0, np.eye(3))
+        picture = SoftPicture(photo.pixels)
         for guess in self._guesses(photo, corners):
-            likeness, matrix = self._put_right(photo.pixels, guess)
+            likeness, matrix = self._put_right(picture, guess)
             if likeness > best[0]:
                 best = likeness, matrix
             if likeness > same:
                 break
         if best[0] < FAR_OFF / 2:
             return NotTheSameStamp("nothing", "No drawing like this one was found in the picture.", best[0])
-        found = self._followed(photo, best[1])
+        found = self._followed(photo, picture, best[1])
         if found.likeness >= same and found.share >= 0.5:
             return found
         return self._refused(found)
@@ -207,11 +204,11 @@ class Template:
         quad = np.asarray(WHOLE if sheet is None else sheet, float)
         yield from by_corners(quad * (width, height), self.lines.shape)
 
-    def _put_right(self, pixels: NDArray[np.float32], matrix: Matrix) -> tuple[float, Matrix]:
+    def _put_right(self, picture: SoftPicture, matrix: Matrix) -> tuple[float, Matrix]:
         """The view as a plane sheet, corrected by patches that were found; and how alike the lines are then."""
         likeness = 0.0
         for patch_mm, reach_mm in ROUNDS:
-            seen = self._seen(pixels, matrix)
+            seen = self._seen(picture, matrix)
             found = self._matched(seen, patch_mm, reach_mm, patch_mm / 2)
             likeness = found.likeness
             good = trusted(found, TRUSTED, WORK_PX_MM * reach_mm / 2)
@@ -225,14 +222,14 @@ class Template:
             matrix = better
         return likeness, matrix
 
-    def _followed(self, photo: Impression, matrix: Matrix) -> Registration:
+    def _followed(self, photo: Impression, picture: SoftPicture, matrix: Matrix) -> Registration:
         """With the bends of paper and rubber followed."""
         bend = np.zeros((*self.lines.shape, 2), np.float32)
         for patch_mm, reach_mm, step_mm in BENT:
-            found = self._matched(self._seen(photo.pixels, matrix, bend), patch_mm, reach_mm, step_mm)
+            found = self._matched(self._seen(picture, matrix, bend), patch_mm, reach_mm, step_mm)
             good = trusted(found, TRUSTED, WORK_PX_MM * reach_mm / 2)
             bend += field_through(found, good, self.lines.shape, step_px=round(WORK_PX_MM * step_mm))
-        seen = self._seen(photo.pixels, matrix, bend)
+        seen = self._seen(picture, matrix, bend)
         likeness = self._matched(seen, 6.0, 0.35, 6.0).likeness
         across, down = self.scale
         places = moved(matrix, np.stack(np.nonzero(self.lines > 0.5)[::-1], axis=1)[::7].astype(float))
@@ -253,13 +250,11 @@ class Template:
         return match(self.lines, seen, patch_px=patch, reach_px=reach, step_px=step)
 
     def _seen(
-        self, pixels: NDArray[np.float32], matrix: Matrix, bend: NDArray[np.float32] | None = None
+        self, picture: SoftPicture, matrix: Matrix, bend: NDArray[np.float32] | None = None
     ) -> NDArray[np.float32]:
         """The photo's lines where the template's should lie."""
         height, width = self.lines.shape
         x, y = np.meshgrid(np.arange(width, dtype=np.float32), np.arange(height, dtype=np.float32))
         places = np.stack([x, y], axis=-1) if bend is None else np.stack([x + bend[..., 0], y + bend[..., 1]], axis=-1)
-        places = cv2.perspectiveTransform(places, matrix)
-        pixels = softened(pixels, scale_of(places))
-        laid = cv2.remap(pixels, places, None, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+        laid = picture.at(cv2.perspectiveTransform(places, matrix))
         return lines_of(laid, WORK_PX_MM, paler=self.paler)

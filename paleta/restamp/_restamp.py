@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from skimage.segmentation import watershed
 
 from paleta.impression import PAPER, Impression, RegionMap
-from paleta.photo_check import NotTheSameStamp, Registration, Template, lines_of, photo_read, softened
+from paleta.photo_check import NotTheSameStamp, Registration, SoftPicture, Template, lines_of, photo_read
 
 CORE_MM, CORE_SHARE = 0.3, 0.25
 """So far from its edge, or this share of its own depth, a region is sure to be itself; the rest goes by the new
@@ -96,12 +96,10 @@ def restamp(
 
 def _upright(photo: Impression, found: Registration) -> NDArray[np.float32]:
     """The photo as a plane sheet on the first impression's pixels; NaN where it does not reach."""
-    size = found.shape[::-1]
-    scale = float(np.sqrt(abs(np.linalg.det(found.matrix[:2, :2]))))
-    pixels = softened(photo.pixels, scale)
-    nan = (np.nan,) * 3
-    flags = cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP
-    return cv2.warpPerspective(pixels, found.matrix, size, flags=flags, borderMode=cv2.BORDER_CONSTANT, borderValue=nan)
+    height, width = found.shape
+    x, y = np.meshgrid(np.arange(width, dtype=np.float32), np.arange(height, dtype=np.float32))
+    places = cv2.perspectiveTransform(np.stack([x, y], axis=-1), found.matrix)
+    return SoftPicture(photo.pixels).at(places, beyond=np.nan)
 
 
 def _before_bending(found: Registration) -> NDArray[np.float32]:

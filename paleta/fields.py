@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import dataclasses
 import re
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import MISSING, dataclass
 from typing import Any, TypeVar
 
@@ -345,11 +345,37 @@ def holds(
     return dataclasses.field(default=default, metadata=metadata)
 
 
-def kinds_of(made: type) -> Iterator[tuple[dataclasses.Field[Any], Kind]]:
+class _Declared:
+    """What a class declares, looked up once: whole sheets of thousands of records are checked, read and written.
+
+    writers and readers hold None where a value is plain already, as most are.
+    """
+
+    def __init__(self, made: type) -> None:
+        declared = [(one, one.metadata[KIND]) for one in dataclasses.fields(made) if KIND in one.metadata]
+        self.kinds: tuple[tuple[dataclasses.Field[Any], Kind], ...] = tuple(declared)
+        self.checks = [(one.name, kind.check) for one, kind in declared]
+        self.writers = [
+            (one.name, None if type(kind).to_plain is Kind.to_plain else kind.to_plain) for one, kind in declared
+        ]
+        self.readers = {
+            one.name: None if type(kind).from_plain is Kind.from_plain else kind.from_plain for one, kind in declared
+        }
+
+
+_KNOWN: dict[type, _Declared] = {}
+
+
+def _declared(made: type) -> _Declared:
+    known = _KNOWN.get(made)
+    if known is None:
+        known = _KNOWN[made] = _Declared(made)
+    return known
+
+
+def kinds_of(made: type) -> tuple[tuple[dataclasses.Field[Any], Kind], ...]:
     """The class's declared fields with their kinds."""
-    for one in dataclasses.fields(made):
-        if KIND in one.metadata:
-            yield one, one.metadata[KIND]
+    return _declared(made).kinds
 
 
 def kind_of(made: type, name: str) -> Kind:
@@ -377,17 +403,20 @@ def check_fields(value: Any, error: type[PaletaError], whose: str = "") -> None:
     whose
         stands before the sentence, such as the name of a region
     """
-    for one, kind in kinds_of(type(value)):
+    for name, check in _declared(type(value)).checks:
         try:
-            kind.check(getattr(value, one.name))
+            check(getattr(value, name))
         except (ValueError, TypeError) as fault:
             start = f"{whose}: " if whose else ""
-            raise error(f"{start}{one.name} {fault}.") from fault
+            raise error(f"{start}{name} {fault}.") from fault
 
 
 def to_plain(value: Any) -> dict[str, Plain]:
     """Only dicts, lists, text and numbers, ready for JSON; `from_plain` leads back."""
-    return {one.name: kind.to_plain(getattr(value, one.name)) for one, kind in kinds_of(type(value))}
+    return {
+        name: getattr(value, name) if write is None else write(getattr(value, name))
+        for name, write in _declared(type(value)).writers
+    }
 
 
 def from_plain(made: type[Made], plain: Mapping[str, Plain]) -> Made:
@@ -405,8 +434,8 @@ def from_plain(made: type[Made], plain: Mapping[str, Plain]) -> Made:
     ValueError
         Whatever the class raises about impossible values.
     """
-    kinds = {one.name: kind for one, kind in kinds_of(made)}
-    return made(**{name: kinds[name].from_plain(one) for name, one in plain.items()})
+    readers = _declared(made).readers
+    return made(**{name: one if (read := readers[name]) is None else read(one) for name, one in plain.items()})
 
 
 def schema_of(made: type) -> Schema:
@@ -434,15 +463,17 @@ def said_of(value: Any, names: Sequence[str]) -> str:
     return ", ".join(said[name](getattr(value, name)) for name in said if name in names) or "Nothing"
 
 
+AS_THEY_ARE = frozenset({str, int, bool, type(None)})
+
+
 def whole_numbers(value: Any) -> Any:
     """2.0 and 2 are the same number and must be written the same."""
     kind = type(value)
-    if kind is str or kind is int:  # most of what there is; asked first, since whole sheets come through here
-        return value
+    # Whole sheets come through here, and most of what they hold is none of these.
+    if kind is dict:
+        return {key: one if type(one) in AS_THEY_ARE else whole_numbers(one) for key, one in value.items()}
+    if kind is list or kind is tuple:
+        return [one if type(one) in AS_THEY_ARE else whole_numbers(one) for one in value]
     if isinstance(value, float):
         return int(value) if value.is_integer() else value
-    if isinstance(value, dict):
-        return {key: whole_numbers(item) for key, item in value.items()}
-    if isinstance(value, list | tuple):
-        return [whole_numbers(item) for item in value]
     return value

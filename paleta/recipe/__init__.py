@@ -6,7 +6,7 @@ from paleta.recipe._changes import what_changed
 from paleta.recipe._coat import Accent, Coat, accents_in_laying_order, spread_over
 from paleta.recipe._colours import KEY_NAMES, Colours
 from paleta.recipe._derived import once_per_sheet
-from paleta.recipe._file import build, dump, load, plan_from_plain, plan_to_plain
+from paleta.recipe._file import build, dump, load, plan_from_plain, plan_to_plain, recipe_to_plain, written
 from paleta.recipe._finish import TOUCH_NAMES, Finish
 from paleta.recipe._formats import (
     FORMAT_VERSION,
@@ -27,7 +27,7 @@ from paleta.recipe._paper import PaperForm, paper_from_plain
 from paleta.recipe._recipe import ImpressionRecord, Recipe
 from paleta.recipe._region import ROLES, TAGS, TAGS_KIND, RegionSetting
 from paleta.recipe._regions import MOST_REGIONS, Regions
-from paleta.recipe._sheet import PARTS, Sheet, sheet_from_plain, sheet_sha256, sheet_to_plain
+from paleta.recipe._sheet import PARTS, Sheet, plain_sheet_sha256, sheet_from_plain, sheet_sha256, sheet_to_plain
 from paleta.recipe._stamp import POWDER_NAMES, Stamp
 from paleta.recipe._stints import Stint, stints_of
 from paleta.recipe._swatch import swatch_from_plain, swatch_to_plain
@@ -77,9 +77,11 @@ __all__ = [
     "once_per_sheet",
     "paper_5_to_6",
     "paper_from_plain",
+    "plain_sheet_sha256",
     "plan_from_plain",
     "plan_to_plain",
     "proposed",
+    "recipe_to_plain",
     "sheet_1_to_2",
     "sheet_2_to_3",
     "sheet_3_to_4",
@@ -99,5 +101,6 @@ __all__ = [
     "touches_of",
     "what_changed",
     "work_of",
+    "written",
     "zoning_of",
 ]

@@ -35,18 +35,34 @@ def dump(recipe: Recipe, *, to_read: bool = True) -> bytes:
     to_read
         Whether it stands line by line for people to read, which takes three times as long to write.
     """
-    plain = {
+    return written(recipe_to_plain(recipe), to_read=to_read)
+
+
+def recipe_to_plain(recipe: Recipe) -> dict[str, Any]:
+    """Only dicts, lists, text and numbers, ready for `written`; `build` leads back."""
+    return {
         "format": FORMAT,
         "format_version": FORMAT_VERSION,
         "version": recipe.version,
-        "impression": asdict(recipe.impression),
+        "impression": whole_numbers(asdict(recipe.impression)),
         "sheet": sheet_to_plain(recipe.sheet),
-        "plan": plan_to_plain(recipe.plan),
+        "plan": whole_numbers(plan_to_plain(recipe.plan)),
         "files": {name: base64.b64encode(data).decode() for name, data in recipe.files.items()},
     }
+
+
+def written(plain: Mapping[str, Any], *, to_read: bool) -> bytes:
+    """A plain recipe as UTF-8 JSON.
+
+    Parameters
+    ----------
+    plain
+        what `recipe_to_plain` gave
+    to_read
+        as for `dump`
+    """
     look: dict[str, Any] = {"indent": 1} if to_read else {"separators": (",", ":")}
-    text = json.dumps(whole_numbers(plain), sort_keys=True, ensure_ascii=False, allow_nan=False, **look)
-    return f"{text}\n".encode()
+    return f"{json.dumps(plain, sort_keys=True, ensure_ascii=False, allow_nan=False, **look)}\n".encode()
 
 
 def load(data: bytes) -> Recipe:

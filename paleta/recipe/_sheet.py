@@ -117,7 +117,12 @@ def sheet_from_plain(plain: Mapping[str, Any]) -> Sheet:
 
 def sheet_sha256(sheet: Sheet) -> str:
     """Tells whether two sheets are the same."""
-    return hashlib.sha256(json.dumps(sheet_to_plain(sheet), sort_keys=True).encode()).hexdigest()
+    return plain_sheet_sha256(sheet_to_plain(sheet))
+
+
+def plain_sheet_sha256(plain: Mapping[str, Any]) -> str:
+    """`sheet_sha256` of what `sheet_to_plain` gave."""
+    return hashlib.sha256(json.dumps(plain, sort_keys=True).encode()).hexdigest()
 
 
 def changes_between(before: Sheet, after: Sheet) -> dict[str, list[str]]:

@@ -11,7 +11,7 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db.models import Model
 
-from paleta.recipe import build, dump, sheet_sha256, to_newest
+from paleta.recipe import build, plain_sheet_sha256, recipe_to_plain, to_newest, written
 from server.backup_registry import JsonRow, Restoring, Section, check
 from server.pieces.backup import Rename, from_lines, pieces_of, renamed_sheet, to_lines
 from server.problems import Refused
@@ -42,7 +42,7 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
     checked = to_newest(line["recipe"])
     recipe = build({**checked, "sheet": renamed_sheet(checked["sheet"], from_lines(restoring))})
     piece = restoring.home("pieces", line["piece"])
-    body = dump(recipe, to_read=False).decode()
+    plain = recipe_to_plain(recipe)
     there = piece.recipes.filter(number=recipe.version).first()
     if there is not None:
         return there, False
@@ -50,11 +50,11 @@ def _restore(restoring: Restoring, line: JsonRow) -> tuple[Model, bool]:
         raise Refused("A version in the backup is not a possible one.", "backup_unreadable")
     if not {recipe.impression.sha256, recipe.impression.regions_sha256} <= set(line["files"]):
         raise Refused("A version in the backup speaks of a picture that is not in it.", "backup_unreadable")
-    sha256 = sheet_sha256(recipe.sheet)
+    sha256 = plain_sheet_sha256(plain["sheet"])
     record = RecipeRecord(
         piece=piece,
         number=recipe.version,
-        body=body,
+        body=written(plain, to_read=False).decode(),
         sheet_sha256=sha256,
         impression_sha256=recipe.impression.sha256,
         regions_sha256=recipe.impression.regions_sha256,

@@ -25,6 +25,11 @@ STIFF, MIXED_STIFF, LIFT = 10_000.0, 60_000.0, 1e-3
 TILT, MIXED_TILT = 4.0, 200.0
 """What it costs the light to bend, its colour to bend, and the field to be there at all; and for light and its colour
 to fall off over the card: half of the light, or a tenth of a channel, is what a home gives."""
+MEAN = 1e5
+"""What it costs the light, and its colour, to be off in the mean: that is the phone's gains' to say, and two that say
+the same leave the fit without an answer."""
+AGREES = 4.0
+"""Within so many of the hand's spreads a cell is as planned."""
 FAR = 2.0
 """Zones farther off than so many of the hand's spreads hold the field back no more (Cauchy's weights, [Huber2009])."""
 PASSES, LET_GO = 10, 1
@@ -66,6 +71,11 @@ class Corrected:
     came: NDArray[np.float64]
     doubt: NDArray[np.float64]
 
+    def agreeing(self, cells: Cells) -> float:
+        """Share of the pixels of `cells` that are coloured, or were taken to be paper, as their plan says."""
+        off = np.sqrt(((self.card - cells.plan) ** 2).mean(axis=1))
+        return float(np.average(off < AGREES * HAND, weights=cells.pixels))
+
     def whole(self, laid: NDArray[np.float32], px_per_mm: float) -> NDArray[np.float32]:
         """h x w x 3: the logarithm of the light of a whole photo `laid` on the plan, its own light taken out."""
         rows, cols = (np.arange(size, dtype=np.float32) / px_per_mm for size in laid.shape[:2])
@@ -76,7 +86,11 @@ class Corrected:
 
 
 def correct_light(
-    cells: Cells, patches: Sequence[GreyPatch] = (), seen_patches: NDArray[np.float32] | None = None
+    cells: Cells,
+    patches: Sequence[GreyPatch] = (),
+    seen_patches: NDArray[np.float32] | None = None,
+    *,
+    plain_phone: bool = False,
 ) -> Corrected:
     """Part what was seen into light and hand.
 
@@ -93,6 +107,13 @@ def correct_light(
         greys printed beside the picture, if there are any
     seen_patches
         sRGB of each in the photo
+    plain_phone
+        whether the phone is taken to have done nothing to contrast and colours, since nothing here would tell
+
+    Raises
+    ------
+    PhotoUnfit
+        If no light explains what was seen.
     """
     paper = on_paper(cells)
     seen, plan, at, weight = _with_patches(cells, patches, seen_patches)
@@ -113,13 +134,14 @@ def correct_light(
     )
     of_zones = block_diag([_members(np.flatnonzero(~paper), zone_of, count, len(names))] * 3, format="csr")
     phone = Phone.plain()
-    bound = float(paper.mean()) < LEAST_PAPER and not patches
+    bound = plain_phone or (float(paper.mean()) < LEAST_PAPER and not patches)
     trust = np.tile(weight / NOISE, 3)
     bend = bending(rows, cols)
     still = LIFT * diags_array(np.ones(rows * cols))
     steps = tilting(rows, cols)
-    tints = coarser.T @ (MIXED_STIFF * bend + MIXED_TILT * steps + 30 * still) @ coarser
-    held = block_diag([Phone.held(), STIFF * bend + TILT * steps + still, tints, tints], format="csr").toarray()
+    mean = csr_array(np.full((rows * cols, rows * cols), MEAN / (rows * cols) ** 2))
+    tints = coarser.T @ (MIXED_STIFF * bend + MIXED_TILT * steps + 30 * still + mean) @ coarser
+    held = block_diag([Phone.held(), STIFF * bend + TILT * steps + still + mean, tints, tints], format="csr").toarray()
     # At first every zone may be off by anything, so that no fault is taken for light or for a cell gone wrong.
     hand, doubtful = np.full(len(names), 0.02), np.ones(3 * count)
     lit = np.zeros_like(seen)
@@ -138,7 +160,7 @@ def correct_light(
         whole = (light_part @ of_light).toarray() + held - (mixed / own) @ mixed.T
         solved = solve(whole, light_part @ known - mixed @ ((zone_part @ known) / own), assume_a="pos")
         apart = (zone_part @ known - mixed.T @ solved) / own
-        phone, lit = Phone(solved[:END]), (fields @ solved[END:]).reshape(3, -1).T
+        phone, lit = Phone(solved[:END]).believed(), (fields @ solved[END:]).reshape(3, -1).T
         off = apart.reshape(3, -1).T
         far = np.sqrt((off**2).mean(axis=1)) / (FAR * HAND)
         # Huber's weights first, which have one answer wherever one begins, then Cauchy's, which let go of faults.

@@ -16,8 +16,6 @@ from paleta.picture import Planned
 BLOCK_MM = 3.0
 INK_MM = 0.3
 """So near the stamped line a photo's blur and what is left of its bends mix colours."""
-GLARE, GLARE_MM = 0.06, 1.0
-"""Light by which the line is lifted under a bright spot, and how far such a spot is looked for from the line."""
 LEAST_PX = 6
 HAND_MM, EVEN, LEAST_BELIEVED = 0.15, 0.03, 0.03
 """So far from where it is planned a shade ends, and so little of a change (logarithm of light) over that is even; a
@@ -61,14 +59,14 @@ def lab_of_log(log: NDArray[np.float64]) -> NDArray[np.float64]:
 
 
 def cells_of(plan: Planned, laid: NDArray[np.float32], ink: NDArray[np.bool_]) -> Cells:
-    """Measure the photo `laid` on the plan (h x w x 3 sRGB, NaN outside); `ink` h x w is left out, with its edge.
+    """Measure the photo `laid` on the plan; the stamped line is left out, with its edge.
 
     Parameters
     ----------
     plan
         what was to be laid
     laid
-        h x w x 3 sRGB, the photo laid on the plan; NaN outside
+        h x w x 3 sRGB, the photo laid on the plan; NaN outside and where it shines
     ink
         h x w, the stamped line
     """
@@ -76,7 +74,6 @@ def cells_of(plan: Planned, laid: NDArray[np.float32], ink: NDArray[np.bool_]) -
     clear = ~near_ink(ink, px)
     good = clear & ~np.isnan(laid).any(axis=-1) & (np.nan_to_num(laid, nan=1.0).max(axis=-1) < BURNT)
     covered = float(good.sum() / max(1, clear.sum()))
-    good &= ~_glare(laid, ink, px)
     rows, cols = np.nonzero(good)
     block = max(2, round(BLOCK_MM * px))
     zone = plan.zones[rows, cols].astype(np.int64)
@@ -132,24 +129,6 @@ def near_ink(ink: NDArray[np.bool_], px_per_mm: float) -> NDArray[np.bool_]:
     return cv2.dilate(ink.astype(np.uint8), kernel) > 0
 
 
-def _glare(laid: NDArray[np.float32], ink: NDArray[np.bool_], px: float) -> NDArray[np.bool_]:
-    """h x w: where a bright spot lies over the card. Nothing a hand does makes the stamped line paler; light thrown
-    back by the surface does."""
-    core = cv2.erode(ink.astype(np.uint8), np.ones((3, 3), np.uint8)) > 0
-    if not core.any():
-        return np.zeros(ink.shape, bool)
-    light = np.exp(log_light(np.nan_to_num(laid, nan=0.0))).min(axis=-1) - DARKEST
-    usual = float(np.median(light[core]))
-    more = np.where(core, np.maximum(light - usual, 0), 0).astype(np.float32)
-    sigma = GLARE_MM * px
-    lifted = cv2.GaussianBlur(more, (0, 0), sigma) / np.maximum(
-        cv2.GaussianBlur(core.astype(np.float32), (0, 0), sigma), 1e-4
-    )
-    reach = max(1, round(2 * sigma))
-    spot = (lifted > GLARE).astype(np.uint8)
-    return cv2.dilate(spot, cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (reach, reach))) > 0
-
-
 def _sums(values: NDArray[np.float32], stretches: list[tuple[int, int]]) -> NDArray[np.float64]:
     """The sum of each stretch of rows."""
     sums = np.concatenate([np.zeros((1, values.shape[1])), np.cumsum(values, axis=0, dtype=np.float64)])
@@ -167,3 +146,18 @@ def _means(
 def on_paper(cells: Cells) -> NDArray[np.bool_]:
     """N: which cells should be bare paper."""
     return (cells.region == PAPER) | (cells.zone == NO_ZONE)
+
+
+def shown(cells: Cells) -> float:
+    """How much of the planned differences in colour a photo shows: about 1 on a card as planned, 0 on bare paper. A
+    light that changes smoothly over the card, and its colour, count for nothing."""
+    x, y = (cells.at - cells.at.mean(axis=0)).T / 50
+    light = np.column_stack([np.ones_like(x), x, y, x * y, x**2, y**2])
+    root = np.sqrt(np.minimum(cells.pixels, 200))[:, None]
+    along = across = 0.0
+    for channel in range(3):
+        planned, seen = (root[:, 0] * one[:, channel] for one in (cells.plan, cells.seen))
+        planned = planned - root * light @ np.linalg.lstsq(root * light, planned, rcond=None)[0]
+        along += float(planned @ seen)
+        across += float(planned @ planned)
+    return along / max(across, 1e-9)

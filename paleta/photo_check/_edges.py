@@ -22,6 +22,8 @@ UNLIKE = 10.0
 LAID = 0.6
 """A pixel beyond the line has the colour if it has come so far from its own to both on each other."""
 LEAST_MM2, LEAST_REACH_MM = 2.0, 0.45
+ZONES = 16
+"""More than any region has."""
 LEAST_PX = 20
 """A middle has so many pixels."""
 BLOTCH, LEAST_CELLS = 2.6, 12
@@ -50,7 +52,7 @@ def run_over(
     mm2 = plan.px_per_mm**-2
     wanted = planned_light(plan)
     pens = {label: set(one.pens) for label, one in plan.sheet.regions.settings.items()}
-    usual = _usual(plan, whole - wanted, clear, band)
+    usual, shades = _usual(plan, whole - wanted, clear, band), _Shades(plan, wanted)
     for label, one in sorted(readings.items()):
         box = plan.box((label,), band)
         own = (plan.labels[box] == label).astype(np.uint8)
@@ -67,6 +69,10 @@ def run_over(
         way = both - planned
         moved = ((seen - planned) * way).sum(axis=1) / np.maximum((way**2).sum(axis=1), 1e-6)
         spilled = (difference(lab_of_log(planned), lab_of_log(both)) >= UNLIKE) & (moved > LAID)
+        # A neighbour that is shaded from the wrong side has its own dark shade here.
+        spilled &= ((seen - both) ** 2).sum(axis=1) < shades.away(
+            plan.labels[box][near], seen - usual[plan.labels[box][near]]
+        )
         mark = np.zeros(own.shape, np.uint8)
         mark[near] = spilled
         mark = cv2.morphologyEx(mark, cv2.MORPH_OPEN, np.ones((2, 2), np.uint8))
@@ -82,6 +88,27 @@ def run_over(
         sentence = f"{name} has run over its line by about {reach:.1f} mm."
         found.append(Fault("over", (label,), round(reach, 1), sentence, one.plan, one.seen))
     return found
+
+
+class _Shades:
+    """The colours that a region has anywhere, as logarithms of light: those of its zones."""
+
+    def __init__(self, plan: Planned, wanted: NDArray[np.float32]) -> None:
+        code = plan.labels.astype(np.int64) * ZONES + np.minimum(plan.zones, ZONES - 1)
+        pixels = np.bincount(code.ravel())
+        sums = np.stack([np.bincount(code.ravel(), weights=wanted[..., k].ravel()) for k in range(3)], axis=-1)
+        self._by_label: dict[int, list[NDArray[np.float64]]] = {}
+        for each in np.flatnonzero(pixels):
+            self._by_label.setdefault(int(each) // ZONES, []).append(sums[each] / pixels[each])
+
+    def away(self, labels: NDArray[np.int32], seen: NDArray[np.float64]) -> NDArray[np.float64]:
+        """N: the square of the way from `seen` (N x 3) to the nearest shade of the region of that label."""
+        found = np.full(len(labels), np.inf)
+        for label in np.unique(labels):
+            own = labels == label
+            shades = np.array(self._by_label[int(label)])
+            found[own] = ((seen[own][:, None] - shades) ** 2).sum(axis=-1).min(axis=1)
+        return found
 
 
 def _usual(plan: Planned, off: NDArray[np.float32], clear: NDArray[np.bool_], band_px: int) -> NDArray[np.float32]:

@@ -25,6 +25,8 @@ FAULT_KINDS = {
     "uneven": "Ground uneven",
     "over": "Run over the line",
 }
+WITHIN = 3.0
+"""CIEDE2000 within which two things count as alike: about what is seen side by side without looking for it."""
 NOTICED, BESIDE = 1.8, 2.0
 """CIEDE2000 from which a region is told, and of what it lies beside its ramp; the hand alone makes about 1."""
 DOUBTS = 0.3
@@ -32,6 +34,8 @@ DOUBTS = 0.3
 USUAL, MOST_UNSURE = 0.9, 1.0
 """Median CIEDE2000 of the regions of a card in good light; in poor light as much is added to what is told as the median
 lies above that, and no more than this."""
+IN_PATCHES = 2.5
+"""Where light lies in patches, nearly all that it makes lies below so many times the median."""
 BARE = 0.35
 """Laid less far from the paper than this share of the plan: not coloured."""
 AWAY, SURE_AWAY = 0.0, -0.25
@@ -65,10 +69,16 @@ class Fault:
     def region(self) -> int:
         return self.regions[0]
 
+    @property
+    def slight(self) -> bool:
+        """Whether it is a matter of how a hand varies: listed for who wants to see it, and not called a finding."""
+        return self.kind in ("pale", "dark", "colour") and self.size < WITHIN
 
-def find_faults(sheet: Sheet, readings: Mapping[int, RegionReading], than: str = "planned") -> list[Fault]:
+
+def find_faults(
+    sheet: Sheet, readings: Mapping[int, RegionReading], than: str = "planned", *, patchy: bool = False
+) -> list[Fault]:
     """Pens that are off wherever they are used, then what is wrong with single regions beyond that; largest first.
-    `than`: what the card is held against, as sentences say it.
 
     Parameters
     ----------
@@ -78,9 +88,11 @@ def find_faults(sheet: Sheet, readings: Mapping[int, RegionReading], than: str =
         By label.
     than
         What the card is held against, as sentences say it.
+    patchy
+        Whether light and shadow lie in patches on the photo: then nothing is told that they may make.
     """
     usual = float(np.median([one.size for one in readings.values()])) if readings else USUAL
-    unsure = float(np.clip(usual - USUAL, 0, MOST_UNSURE))
+    unsure = max(IN_PATCHES * usual - NOTICED, 0.0) if patchy else float(np.clip(usual - USUAL, 0, MOST_UNSURE))
     pens, rest = _pens_off(sheet, readings, unsure, than)
     faults = [*pens, *filter(None, (_of_region(sheet, one, unsure, than) for one in rest.values()))]
     return sorted(faults, key=lambda one: (-one.size, one.regions))
@@ -103,6 +115,31 @@ def _of_region(sheet: Sheet, one: RegionReading, unsure: float, than: str) -> Fa
         return None
     kind, how = kind_of(one.plan, one.seen, than)
     return fault(kind, f"{name} {how} by {one.size:.0f}.")
+
+
+def not_yet(sheet: Sheet, bare: Mapping[int, RegionReading]) -> list[Fault]:
+    """What a card that is not finished still lacks, by thing.
+
+    Parameters
+    ----------
+    sheet
+        What was planned.
+    bare
+        Readings of regions that look like paper, by label.
+    """
+    things: dict[str, list[RegionReading]] = {}
+    for label, one in bare.items():
+        setting = sheet.regions.settings[label]
+        things.setdefault(setting.thing or setting.name, []).append(one)
+    found = []
+    for name, several in things.items():
+        several.sort(key=lambda one: (-one.pixels, one.label))
+        labels = tuple(one.label for one in several)
+        parts = f" ({len(labels)} parts)" if len(labels) > 1 else ""
+        largest = several[0]
+        sentence = f"{name} is not coloured yet{parts}."
+        found.append(Fault("missing", labels, round(largest.size, 1), sentence, largest.plan, largest.seen))
+    return sorted(found, key=lambda one: (-len(one.regions), one.regions))
 
 
 def kind_of(plan: Lab, seen: Lab, than: str = "planned") -> tuple[str, str]:

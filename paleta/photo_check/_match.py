@@ -39,8 +39,13 @@ class Matched:
     @property
     def likeness(self) -> float:
         """Mean likeness of all patches by the line they hold; 0 for none."""
-        total = float(self.weight.sum())
-        return float((self.weight * np.maximum(self.alike, 0)).sum() / total) if total > 0 else 0.0
+        return self.likeness_of(np.ones(len(self.weight), bool))
+
+    def likeness_of(self, some: NDArray[np.bool_]) -> float:
+        """The same of some of the patches (N)."""
+        weight = self.weight[some]
+        total = float(weight.sum())
+        return float((weight * np.maximum(self.alike[some], 0)).sum() / total) if total > 0 else 0.0
 
 
 def match(

@@ -7,11 +7,14 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from paleta.errors import PhotoUnfit
 from paleta.photo_check._cells import DARKEST
 
 TONE, CURVE, MIXING, VIVID = 0.06, 0.02, 0.004, 0.05
 """Spreads of what phones do to contrast, to its curve, to single colours and to how vivid all is; held near nothing,
 or a pen that is off would be explained away."""
+LARGEST = np.array([4.0] * 3 + [1.0, 0.5] + [0.2] * 6 + [1.0])
+"""Beyond these no phone goes."""
 END = 12
 """So many numbers say what a phone did."""
 MIDDLE = float(np.log(0.2))
@@ -39,6 +42,21 @@ class Phone:
     def held() -> NDArray[np.float64]:
         """END x END: what it costs to be other than nothing."""
         return np.diag([1e-6] * 3 + [TONE**-2, CURVE**-2] + [MIXING**-2] * 6 + [VIVID**-2])
+
+    def believed(self) -> Phone:
+        """Itself.
+
+        Raises
+        ------
+        PhotoUnfit
+            If no phone does that to light: what was seen has another reason.
+        """
+        if not (np.abs(self.values) < LARGEST).all():
+            raise PhotoUnfit(
+                "The light of this photo cannot be told from the colours of the card. Take it again in even light, "
+                "without a filter."
+            )
+        return self
 
     @classmethod
     def plain(cls) -> Phone:

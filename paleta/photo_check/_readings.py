@@ -9,6 +9,7 @@ from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.spatial import cKDTree
 
 from paleta.colour import Lab, as_lab, difference
 from paleta.impression import PAPER
@@ -21,6 +22,10 @@ from paleta.recipe import Sheet, spread_over
 
 ENOUGH_PX = 60.0
 """Pixels from which a zone is known about as well as the hand lets it be."""
+NEIGHBOURS, ENOUGH_REGIONS = 6, 20
+TOGETHER, PATCHES = 0.15, 1.4
+"""Likeness among neighbours, and spread of lightness, from which a photo's light lies in patches. Photos of the
+simulated homes have up to 0.07 and 1.2; with a hard shadow 0.18 to 0.54 and 3 to 5 (tools/photo_check)."""
 FLAT_LIGHTNESS = 5.0
 """Planned lightness must span this much before its direction can be seen."""
 
@@ -187,6 +192,35 @@ def slope_of(
     across, own = (float(np.average(each**2, weights=weight)) for each in (planned, seen))
     both = float(np.average(planned * seen, weights=weight))
     return both / across, both / np.sqrt(across * max(own, 1e-9))
+
+
+def patchy_light(cells: Cells, readings: Mapping[int, RegionReading]) -> bool:
+    """Whether regions that lie beside each other are too dark or too pale together: a hand is off here and there, what
+    was left of a shadow, a shine or a filter is off by places. Moran's measure of likeness among neighbours
+    ([Moran1950]), of lightness as seen against the plan.
+
+    Parameters
+    ----------
+    cells
+        what the photo shows on each zone
+    readings
+        by region; what is bare is not asked
+    """
+    known = [label for label, one in readings.items() if one.laid is None or one.laid > 0.5]
+    if len(known) < ENOUGH_REGIONS:
+        return False
+    places = np.searchsorted(known, cells.region)
+    own = np.isin(cells.region, known)
+    pixels = np.bincount(places[own], weights=cells.pixels[own], minlength=len(known))
+    at = np.stack([np.bincount(places[own], weights=cells.pixels[own] * axis[own]) for axis in cells.at.T], axis=1)
+    off = np.array([readings[label].shift[0] for label in known])
+    off -= np.median(off)
+    spread = 1.4826 * float(np.median(np.abs(off)))
+    off = np.clip(off, -2.5 * spread, 2.5 * spread)
+    off -= off.mean()
+    _, near = cKDTree(at / pixels[:, None]).query(at / pixels[:, None], k=NEIGHBOURS + 1)
+    alike = float((off * off[near[:, 1:]].mean(axis=1)).mean() / max(float((off**2).mean()), 1e-9))
+    return alike > TOGETHER and spread > PATCHES
 
 
 def pens_by_zone(sheet: Sheet) -> Mapping[tuple[int, int], Pen]:

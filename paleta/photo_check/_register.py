@@ -29,9 +29,9 @@ WORK_PX_MM, LOOK_PX_MM = 6.0, 3.4
 """Resolution at which pictures are laid on each other, and at which the first look is taken."""
 SEEN_PX = 1000
 """Longer side of the photo for the first look."""
-SAME, FAR_OFF = 0.78, 0.3
+SAME, FAR_OFF = 0.84, 0.3
 """Likeness of the lines from which it is the same stamp, and below which nothing like it is in the picture. The same
-stamp again gave 0.93 and more, others of like design up to 0.7, of another 0.4 (tools/photo_check)."""
+stamp again gave 0.96 and more, others of like design up to 0.7, of another 0.4 (tools/photo_check)."""
 TRUSTED = 0.45
 ROUNDS = ((16.0, 4.0), (11.0, 1.8))
 """Size of a patch and how far it is looked for, in mm, while the view as a whole is put right."""
@@ -230,11 +230,12 @@ class Template:
             good = trusted(found, TRUSTED, WORK_PX_MM * reach_mm / 2)
             bend += field_through(found, good, self.lines.shape, step_px=round(WORK_PX_MM * step_mm))
         seen = self._seen(picture, matrix, bend)
-        likeness = self._matched(seen, 6.0, 0.35, 6.0).likeness
+        found = self._matched(seen, 6.0, 0.35, 6.0)
+        size = photo.pixels.shape[1::-1]
+        # What lies outside the photo says nothing against it.
+        likeness = found.likeness_of(_within(moved(matrix, found.at), size))
         across, down = self.scale
-        places = moved(matrix, np.stack(np.nonzero(self.lines > 0.5)[::-1], axis=1)[::7].astype(float))
-        height, width = photo.pixels.shape[:2]
-        inside = np.all((places >= 0) & (places < (width, height)), axis=1)
+        inside = _within(moved(matrix, np.stack(np.nonzero(self.lines > 0.5)[::-1], axis=1)[::7].astype(float)), size)
         return Registration(
             matrix=matrix @ resized(across, down),
             bend=(bend / np.array((across, down))).astype(np.float32),
@@ -242,7 +243,7 @@ class Template:
             shape=self.shape,
             dpi=self.dpi,
             likeness=likeness,
-            share=float(np.mean(inside)) if len(places) else 0.0,
+            share=float(np.mean(inside)) if len(inside) else 0.0,
         )
 
     def _matched(self, seen: NDArray[np.float32], patch_mm: float, reach_mm: float, step_mm: float) -> Matched:
@@ -258,3 +259,8 @@ class Template:
         places = np.stack([x, y], axis=-1) if bend is None else np.stack([x + bend[..., 0], y + bend[..., 1]], axis=-1)
         laid = picture.at(cv2.perspectiveTransform(places, matrix))
         return lines_of(laid, WORK_PX_MM, paler=self.paler)
+
+
+def _within(places: NDArray[np.float64], size: tuple[int, ...]) -> NDArray[np.bool_]:
+    """N: which places (N x 2) lie in a picture of that size; both x first."""
+    return np.all((places >= 0) & (places < size), axis=1)

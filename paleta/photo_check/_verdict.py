@@ -8,13 +8,11 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from paleta.colour import Lab, difference
-from paleta.photo_check._faults import Fault
+from paleta.photo_check._faults import WITHIN, Fault
 from paleta.photo_check._readings import RegionReading, slope_of
 from paleta.recipe import Sheet
 from paleta.run import Rescue, rescues_for
 
-WITHIN = 3.0
-"""CIEDE2000 within which two things count as alike: about what is seen side by side without looking for it."""
 MOSTLY_ALIKE = 0.9
 """A card of which so many things are alike is called like the other, faults or not."""
 SLIP_OF = {
@@ -91,6 +89,7 @@ def verdict(sheet: Sheet, readings: Mapping[int, RegionReading], faults: Sequenc
         return "Nothing on the card could be measured."
     alike = sum(1 for one in things if one.size <= WITHIN)
     line = f"{alike} of {len(things)} things within {WITHIN:.0f}"
+    faults = [one for one in faults if not one.slight]
     if not faults:
         return f"Like {what}: {line}."
     head = "Like" if alike > MOSTLY_ALIKE * len(things) else "Beside"

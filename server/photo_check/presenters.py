@@ -67,6 +67,7 @@ def _fault(place: int, one: Fault, sheet: Sheet, fine: bool) -> dict[str, Any]:
         "seen_hex": _hex(one.seen),
         "next_time": next_time,
         "rescues": [{"name": way.name, "how": way.how, "caution": way.caution} for way in rescues],
+        "slight": one.slight,
         "fine": fine,
     }
 

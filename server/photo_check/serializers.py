@@ -54,6 +54,7 @@ class FaultSerializer(serializers.Serializer):
     seen_hex = serializers.CharField(allow_blank=True)
     next_time = serializers.CharField()
     rescues = WayOutSerializer(many=True)
+    slight = serializers.BooleanField(help_text="A matter of how a hand varies, and no finding.")
     fine = serializers.BooleanField()
 
 

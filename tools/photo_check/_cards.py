@@ -15,9 +15,11 @@ from paleta.media import Swatch
 from paleta.palette import find_ramps
 from paleta.picture import Planned, planned
 from paleta.recipe import Card, Coat, Colours, Finish, Light, Order, Regions, RegionSetting, Sheet, Stamp
+from tools.photo_check._other_home import other_photo
 from tools.stampings import panel, true_cells
 
 HELD_BACK = 1000
+OTHER_HOME = "another home"
 MEDIA = ("marker", "marker", "watercolour", "pencil")
 FAULTY = 0.3
 """Share of the regions on which a fault is made."""
@@ -103,8 +105,8 @@ def _drawer(medium: str, chance: np.random.Generator) -> list[Swatch]:
 def made_card(
     seed: int, light: str, kinds: Sequence[str] = ("missing", "reversed", "pale", "dark", "colour"), pen: bool = False
 ) -> MadeCard:
-    """The card of a seed, with faults of `kinds`, photographed in one of HOME_LIGHTS; `pen`: one swatch off by 6
-    everywhere instead."""
+    """The card of a seed, with faults of `kinds`, photographed in one of HOME_LIGHTS or at OTHER_HOME; `pen`: one
+    swatch off by 6 everywhere instead."""
     chance = np.random.default_rng([43, seed])
     sheet, region_map = recipe(seed)
     plan = planned(sheet, region_map)
@@ -130,7 +132,10 @@ def made_card(
             size = OVER_MM if kind == "over" else float(SIZES[int(chance.integers(len(SIZES)))])
             faults.append(HandFault(kind, (label,), size=size))
     card = colour_card(plan, region_map, faults, seed=seed)
-    photo, _ = photograph_card(card, HOME_LIGHTS[light], px_per_mm=region_map.px_per_mm, seed=seed)
+    if light == OTHER_HOME:
+        photo = other_photo(card, px_per_mm=region_map.px_per_mm, seed=seed)
+    else:
+        photo, _ = photograph_card(card, HOME_LIGHTS[light], px_per_mm=region_map.px_per_mm, seed=seed)
     return MadeCard(plan, region_map, tuple(faults), photo, fair)
 
 

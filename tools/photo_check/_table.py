@@ -16,7 +16,7 @@ from paleta.errors import PaletaError
 from paleta.impression import read
 from paleta.photo_check import NotTheSameStamp, PhotoReport, compare
 from paleta.restamp import restamp
-from tools.photo_check._cards import HELD_BACK, MadeCard, made_card
+from tools.photo_check._cards import HELD_BACK, OTHER_HOME, MadeCard, made_card
 from tools.photo_check._pairs import KINDS, pair
 
 Tally = Counter[tuple[str, str]]
@@ -29,7 +29,7 @@ def show(cards: int, pairs: int, *, held_back: bool) -> None:
     """Print both tables for so many cards and pairs of each kind."""
     first, words = (HELD_BACK, ", held back") if held_back else (0, "")
     with ProcessPoolExecutor(2) as hands:
-        for light in HOME_LIGHTS:
+        for light in (*HOME_LIGHTS, OTHER_HOME):
             tally: Tally = Counter()
             seconds = []
             for got, took in hands.map(partial(_card, light), range(first, first + cards)):

@@ -1,18 +1,39 @@
 import type { PhotoCheck, Fault } from "@/shared/api";
-import { Button } from "@/shared/ui";
+import { Button, counted } from "@/shared/ui";
 import { useFine } from "./api";
 import { ColourPair } from "./ColourPair";
 
 type Props = { check: PhotoCheck; chosen: number | null; onChoose: (place: number | null) => void };
 
-/** What is not as planned, largest first; the chosen one is lit on the picture and says what can be done. */
-export function Findings({ check, chosen, onChoose }: Props) {
-  const fine = useFine(check.id);
-  if (check.faults.length === 0)
-    return <p>Nothing is off by more than a hand varies. What could be seen is as it should be.</p>;
+/** What is not as planned, largest first; what is within a hand's spread is folded away. */
+export function Findings(props: Props) {
+  const told = props.check.faults.filter((fault) => !fault.slight);
+  const slight = props.check.faults.filter((fault) => fault.slight);
   return (
-    <ol className="divide-y divide-line" aria-label="Findings">
-      {check.faults.map((fault) => (
+    <>
+      {told.length === 0 ? (
+        <p>Nothing is off by more than a hand varies. What could be seen is as it should be.</p>
+      ) : (
+        <Listed {...props} name="Findings" faults={told} />
+      )}
+      {slight.length > 0 && (
+        <details className="mt-2">
+          <summary className="cursor-pointer">
+            {counted(slight.length, "small difference")} within 3, as much as a hand varies
+          </summary>
+          <Listed {...props} name="Small differences" faults={slight} />
+        </details>
+      )}
+    </>
+  );
+}
+
+/** The chosen one is lit on the picture and says what can be done. */
+function Listed({ check, chosen, onChoose, name, faults }: Props & { name: string; faults: Fault[] }) {
+  const fine = useFine(check.id);
+  return (
+    <ol className="divide-y divide-line" aria-label={name}>
+      {faults.map((fault) => (
         <li key={fault.place} className={fault.fine ? "text-soft" : ""}>
           <button
             type="button"

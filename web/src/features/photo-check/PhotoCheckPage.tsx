@@ -34,7 +34,7 @@ function Report({ check, against, onAgainst }: Props) {
   const forget = useForgetCheck();
   const navigate = useNavigate();
   const lit = check.faults.find((fault) => fault.place === chosen)?.regions ?? [];
-  const open = check.faults.filter((fault) => !fault.fine).length;
+  const open = check.faults.filter((fault) => !fault.fine && !fault.slight).length;
   return (
     <div className="mx-auto grid w-full max-w-[1400px] grow grid-cols-[minmax(0,1fr)_minmax(380px,480px)] gap-6 px-6 py-4 max-[1023px]:grid-cols-1">
       <section aria-label="Photo and plan">

@@ -2837,6 +2837,8 @@ export interface components {
             seen_hex: string;
             next_time: string;
             rescues: components["schemas"]["WayOut"][];
+            /** @description A matter of how a hand varies, and no finding. */
+            slight: boolean;
             fine: boolean;
         };
         /**

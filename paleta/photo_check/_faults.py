@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from paleta.colour import Lab, as_lab, difference, plain_name
 from paleta.order import Pen
-from paleta.photo_check._readings import RegionReading, ZoneReading, mean_of, short
+from paleta.photo_check._readings import RegionReading, ZoneReading, by_thing, mean_of, short
 from paleta.picture import looks_of
 from paleta.recipe import Sheet
 
@@ -127,13 +127,8 @@ def not_yet(sheet: Sheet, bare: Mapping[int, RegionReading]) -> list[Fault]:
     bare
         Readings of regions that look like paper, by label.
     """
-    things: dict[str, list[RegionReading]] = {}
-    for label, one in bare.items():
-        setting = sheet.regions.settings[label]
-        things.setdefault(setting.thing or setting.name, []).append(one)
     found = []
-    for name, several in things.items():
-        several.sort(key=lambda one: (-one.pixels, one.label))
+    for name, several in by_thing(sheet, bare).items():
         labels = tuple(one.label for one in several)
         parts = f" ({len(labels)} parts)" if len(labels) > 1 else ""
         largest = several[0]

@@ -223,6 +223,23 @@ def patchy_light(cells: Cells, readings: Mapping[int, RegionReading]) -> bool:
     return alike > TOGETHER and spread > PATCHES
 
 
+def by_thing(sheet: Sheet, readings: Mapping[int, RegionReading]) -> dict[str, list[RegionReading]]:
+    """Readings by the thing they belong to, or the region that stands for itself; the largest first.
+
+    Parameters
+    ----------
+    sheet
+        what was planned
+    readings
+        by label
+    """
+    things: dict[str, list[RegionReading]] = {}
+    for label, one in sorted(readings.items(), key=lambda each: (-each[1].pixels, each[0])):
+        setting = sheet.regions.settings[label]
+        things.setdefault(setting.thing or setting.name, []).append(one)
+    return things
+
+
 def pens_by_zone(sheet: Sheet) -> Mapping[tuple[int, int], Pen]:
     """The pen of the uppermost coat that makes each zone, by region and zone (0 = the deepest)."""
     pens: dict[tuple[int, int], Pen] = {}

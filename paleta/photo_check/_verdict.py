@@ -9,7 +9,7 @@ import numpy as np
 
 from paleta.colour import Lab, difference
 from paleta.photo_check._faults import WITHIN, Fault
-from paleta.photo_check._readings import RegionReading, slope_of
+from paleta.photo_check._readings import RegionReading, by_thing, slope_of
 from paleta.recipe import Sheet
 from paleta.run import Rescue, rescues_for
 
@@ -57,13 +57,8 @@ def things_off(sheet: Sheet, readings: Mapping[int, RegionReading]) -> list[Thin
     readings
         By label.
     """
-    things: dict[str, list[RegionReading]] = {}
-    for label, one in readings.items():
-        setting = sheet.regions.settings[label]
-        things.setdefault(setting.thing or setting.name, []).append(one)
     found = []
-    for name, several in things.items():
-        several.sort(key=lambda one: (-one.pixels, one.label))
+    for name, several in by_thing(sheet, readings).items():
         size = float(np.average([one.size for one in several], weights=[one.pixels for one in several]))
         labels = tuple(one.label for one in several)
         found.append(ThingOff(name, round(size, 1), several[0].plan, several[0].seen, labels))

@@ -25,6 +25,10 @@ export function Beside({ check, against, lit, difference }: Props) {
           />
         ) : (
           <>
+            {/* Seen until the picture covers it. */}
+            <p aria-hidden className="absolute inset-y-0 right-0 grid w-1/2 place-items-center text-soft">
+              Painting {other}…
+            </p>
             <img src={under} alt={`On the right: ${other}`} className="absolute inset-0 size-full" />
             <img
               src={pictureUrl(check.id, "flat")}

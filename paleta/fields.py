@@ -464,6 +464,7 @@ def said_of(value: Any, names: Sequence[str]) -> str:
 
 
 AS_THEY_ARE = frozenset({str, int, bool, type(None)})
+"""What `whole_numbers` has nothing to change in."""
 
 
 def whole_numbers(value: Any) -> Any:

@@ -154,9 +154,7 @@ def _found(template: Template, photo: Impression, corners: NDArray[np.float64] |
         turned = Impression(pixels=np.ascontiguousarray(photo.pixels[:, ::-1]), dpi=photo.dpi)
         other = template.found_in(turned, None, CARD_LIKENESS)
         if isinstance(other, Registration) and other.likeness > found.likeness + MIRRORED_MORE:
-            raise NotThisCard(
-                "The photo is mirrored, as some phones do with pictures of oneself. Take it with the other camera."
-            )
+            raise NotThisCard("The photo is mirrored, as some phones save selfies. Take it with the main camera.")
     if isinstance(found, NotTheSameStamp):
         raise NotThisCard(found.reason if found.code == "cut" else NOT_IN_THE_PHOTO)
     return found
@@ -197,8 +195,8 @@ def _check_plausible(readings: Mapping[int, RegionReading]) -> None:
     if len(sizes) > FEW and float(np.median(sizes)) > IMPLAUSIBLE:
         raise PhotoUnfit(
             f"The colours in this photo fit the plan nowhere: half of the parts are off by more than "
-            f"{np.median(sizes):.0f}. Take it again in daylight, without a filter, flash or shadow. If it is the "
-            "photo's colours as you see them, the card was made with other colours than this recipe's."
+            f"{np.median(sizes):.0f}. Take it again in daylight, without a filter, flash or shadow. If the "
+            "photo shows the card as you see it, the card was made with other colours than this recipe's."
         )
 
 

@@ -10,9 +10,11 @@ from django.test import SimpleTestCase
 from PIL import Image
 from scipy.linalg import LinAlgWarning
 
+from paleta.colour import linear_to_srgb, srgb_to_linear
 from paleta.devices import HandFault, colour_card
 from paleta.errors import NotThisCard, PhotoUnfit
 from paleta.photo_check import Fault, PhotoReport, Registration, compare, register, verdict
+from paleta.photo_check._shine import VEILED, without_shine
 from paleta.picture import planned
 from tools.photo_check import HELD_BACK, ODD, other_photo, pair, recipe
 
@@ -108,6 +110,42 @@ class OtherHomeTest(SimpleTestCase):
         tried = {"black-and-white", "mirrored", "overexposed", "tone-mapped", "hard shadow", "soft glare",
                  "burnt spot", "blur"}  # fmt: skip
         self.assertEqual(tried, set(ODD))
+
+
+class ShineTest(SimpleTestCase):
+    """A veil of light is added to line and colours alike; taken away again the colours are what they were."""
+
+    PX_PER_MM = 6.0
+
+    def setUp(self) -> None:
+        self.ink = np.zeros((240, 320), bool)
+        self.ink[::24] = self.ink[1::24] = self.ink[:, ::32] = self.ink[:, 1::32] = True
+        self.light = np.full((240, 320, 3), (0.12, 0.3, 0.5))
+        self.light[120:] = 0.06, 0.08, 0.2
+        self.light[self.ink] = 0.01
+        _, across = np.mgrid[0:240, 0:320]
+        self.veil = 0.05 * np.exp(-(((across - 60) / 60) ** 2))[..., None]
+
+    def seen(self, light: np.ndarray) -> np.ndarray:
+        return linear_to_srgb(light).astype(np.float32)
+
+    def test_a_veil_is_taken_away_but_for_what_thin_lines_leave_in_doubt(self):
+        clear = without_shine(self.seen(self.light + self.veil), self.ink, self.PX_PER_MM)
+        left = srgb_to_linear(clear) - self.light
+        known = ~np.isnan(clear).any(axis=-1)
+        self.assertGreater(known.mean(), 0.9)
+        self.assertLess(float(np.abs(left[known]).max()), VEILED + 0.01)
+        self.assertLess(float(np.abs(left[:, 200:]).max()), 1e-3)
+
+    def test_a_bright_spot_is_left_out(self):
+        clear = without_shine(self.seen(np.clip(self.light + 8 * self.veil, 0, 1)), self.ink, self.PX_PER_MM)
+        self.assertTrue(np.isnan(clear[100:140, 40:80]).all())
+        self.assertFalse(np.isnan(clear[:, 240:]).any())
+
+    def test_a_line_of_gold_or_white_tells_of_no_shine(self):
+        self.light[self.ink] = 0.7, 0.5, 0.25
+        seen = self.seen(self.light)
+        np.testing.assert_array_equal(without_shine(seen, self.ink, self.PX_PER_MM), seen)
 
 
 class SlightTest(SimpleTestCase):
